@@ -1,0 +1,126 @@
+// What a person feels, measured in the built application with the demo's heaviest shot.
+import { spawn } from 'node:child_process';
+import { chromium, type Page } from '@playwright/test';
+import { CHROMIUM } from '../scripts/chromium';
+import { openDemo } from '../tests/helpers';
+import type { Row } from './kernels';
+
+const PORT = 4695;
+const median = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+
+export async function browserRows(): Promise<Row[]> {
+  const server = spawn('node', ['--import', 'tsx', 'src/server/main.ts'], { env: { ...process.env, PORT: String(PORT) }, stdio: ['ignore', 'pipe', 'inherit'] });
+  await new Promise((ready) => server.stdout.once('data', ready));
+  const browser = await chromium.launch(CHROMIUM);
+  try {
+    const page = await browser.newPage({ baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 } });
+    // functions sent to the page carry a helper of the bundler's with them
+    await page.addInitScript('globalThis.__name = (f) => f');
+    const start = await startRows(page);
+    await openDemo(page);
+    return [...start, ...(await benchRows(page)), await renderRow(page)];
+  } finally {
+    await browser.close();
+    server.kill();
+  }
+}
+
+async function startRows(page: Page): Promise<Row[]> {
+  let scripts = 0;
+  const client = await page.context().newCDPSession(page);
+  await client.send('Network.enable');
+  const kinds = new Map<string, string>();
+  client.on('Network.responseReceived', (event) => kinds.set(event.requestId, event.type));
+  client.on('Network.loadingFinished', (event) => {
+    if (kinds.get(event.requestId) === 'Script') scripts += event.encodedDataLength;
+  });
+  const begin = performance.now();
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New project' }).click({ trial: true });
+  const seconds = (performance.now() - begin) / 1000;
+  return [
+    { what: 'start: first load until a button can be pressed', goal: '≤ 2 s', got: `${seconds.toFixed(2)} s`, met: seconds <= 2 },
+    { what: 'scripts of the first load, compressed', goal: '≤ 450 kB', got: `${Math.round(scripts / 1000)} kB`, met: scripts <= 450_000 },
+  ];
+}
+
+/** Milliseconds from an input event until the viewer has drawn again, in the page's own clock. */
+const untilDrawn = (page: Page, act: 'dial' | 'seek', value: number) =>
+  page.evaluate(
+    ([what, to]) =>
+      new Promise<number>((done) => {
+        const canvas = document.querySelector<HTMLCanvasElement>('canvas[role=img]')!;
+        const observer = new MutationObserver(() => {
+          observer.disconnect();
+          done(performance.now() - begin);
+        });
+        observer.observe(canvas, { attributes: true, attributeFilter: ['data-drawn'] });
+        const begin = performance.now();
+        if (what === 'seek') document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', code: 'ArrowRight', bubbles: true }));
+        else {
+          const dial = document.querySelector<HTMLInputElement>('input[aria-label="Tolerance slider"]')!;
+          dial.value = String(to);
+          dial.dispatchEvent(new Event('input', { bubbles: true }));
+        }
+      }),
+    [act, value] as const,
+  );
+
+async function benchRows(page: Page): Promise<Row[]> {
+  await page.getByLabel('Preview scale').selectOption({ label: '½' });
+  await page.getByRole('button', { name: 'Colour key', exact: true }).click();
+  const dials: number[] = [];
+  for (let i = 0; i < 25; i++) dials.push(await untilDrawn(page, 'dial', 5 + i));
+  await page.keyboard.press('Control+z');
+  await page.getByText('cached 120 of 120').waitFor({ timeout: 120_000 });
+  const seeks: number[] = [];
+  for (let i = 0; i < 40; i++) seeks.push(await untilDrawn(page, 'seek', 0));
+  await page.keyboard.press('Home');
+  await page.keyboard.press('Space');
+  await page.waitForFunction(() => Number(document.querySelector('[aria-label=Frame]')!.textContent) > 100, undefined, { timeout: 30_000 });
+  const state = await page.getByText(/^cached \d+ of/).innerText();
+  await page.keyboard.press('Space');
+  const dropped = Number(/dropped (\d+)/.exec(state)![1]);
+  const [dial, seek] = [median(dials.slice(3)), median(seeks)];
+  return [
+    { what: 'one dial turned, Night ferry at ½: event → new picture, median', goal: '≤ 80 ms', got: `${dial.toFixed(0)} ms`, met: dial <= 80 },
+    { what: 'seek to a cached frame → picture, median', goal: '≤ 16 ms', got: `${seek.toFixed(1)} ms`, met: seek <= 16 },
+    { what: 'frames dropped while playing 100 cached frames', goal: '0', got: String(dropped), met: dropped === 0 },
+  ];
+}
+
+/** A 720p render of the demo shot, against decoding its clips and encoding as many frames alone. */
+async function renderRow(page: Page): Promise<Row> {
+  await page.getByRole('button', { name: 'Render…' }).click();
+  await page.getByRole('combobox', { name: 'Format' }).press('Enter');
+  await page.getByRole('option', { name: 'WebM, VP8 and Opus' }).click();
+  const begin = performance.now();
+  await page.getByRole('button', { name: 'Start' }).click();
+  await page.getByText(/is written and checked: 120 frames/).waitFor({ timeout: 300_000 });
+  const whole = performance.now() - begin;
+  const alone = await page.evaluate(async () => {
+    const start = performance.now();
+    const chunks: EncodedVideoChunk[] = [];
+    const encoder = new VideoEncoder({ output: (chunk) => chunks.push(chunk), error: () => undefined });
+    encoder.configure({ codec: 'vp8', width: 1280, height: 720, bitrate: 3_000_000 });
+    const data = new Uint8Array(1280 * 720 * 4);
+    for (let i = 0; i < 120; i++) {
+      for (let k = 0; k < data.length; k += 997) data[k] = (k * 31 + i * 17) & 255;
+      const frame = new VideoFrame(data, { format: 'RGBX', codedWidth: 1280, codedHeight: 720, timestamp: i * 41_667 });
+      encoder.encode(frame, { keyFrame: i % 48 === 0 });
+      frame.close();
+    }
+    await encoder.flush();
+    encoder.close();
+    for (let clip = 0; clip < 2; clip++) {
+      const decoder = new VideoDecoder({ output: (frame) => frame.close(), error: () => undefined });
+      decoder.configure({ codec: 'vp8' });
+      chunks.forEach((chunk) => decoder.decode(chunk));
+      await decoder.flush();
+      decoder.close();
+    }
+    return performance.now() - start;
+  });
+  const ratio = whole / alone;
+  return { what: 'render of Night ferry, 720p, 120 frames, against decoding two clips and encoding alone', goal: '≤ 3 ×', got: `${ratio.toFixed(1)} ×`, met: ratio <= 3 };
+}

@@ -1,0 +1,89 @@
+// Work on one 1080p float buffer, one thread, as ratios to copying that buffer; and against sharp on the same picture.
+import sharp from 'sharp';
+import { PictureCache } from '../src/core/execute/cache';
+import { drawLayer, place } from '../src/core/execute/composite';
+import { runPasses } from '../src/core/execute/passes';
+import { multiply, rotation, scaling, translation } from '../src/core/picture/matrix';
+import { Picture } from '../src/core/picture/picture';
+import { passOf } from '../src/core/passes/registry';
+import type { PlainValues } from '../src/core/passes/define';
+import type { LayerPlan } from '../src/core/plan/plan';
+import { testBench } from '../src/core/testing/bench';
+import { random } from '../demo/art/raster';
+
+const W = 1920;
+const H = 1080;
+export interface Row {
+  what: string;
+  goal: string;
+  got: string;
+  met: boolean;
+}
+
+/** Median milliseconds of some runs after two to warm up. */
+async function median(work: () => unknown, runs = 9): Promise<number> {
+  const times: number[] = [];
+  for (let i = 0; i < runs + 2; i++) {
+    const start = performance.now();
+    await work();
+    if (i >= 2) times.push(performance.now() - start);
+  }
+  return times.sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
+}
+
+export async function kernelRows(): Promise<Row[]> {
+  sharp.concurrency(1);
+  const bench = await testBench(1e9);
+  const { arena, kernels } = bench;
+  const rect = { x: 0, y: 0, w: W, h: H };
+  const [picture, other] = [Picture.make(arena, rect), Picture.make(arena, rect)];
+  const dice = random(3);
+  const bytes = new Uint8ClampedArray(W * H * 4);
+  for (let i = 0; i < bytes.length; i++) bytes[i] = i % 4 === 3 ? 255 : 60 + 90 * (0.5 + 0.5 * Math.sin(i / 4 / 97)) + 60 * dice();
+  arena.scratch(bytes.length, (at) => {
+    arena.bytes(at, bytes.length).set(bytes);
+    kernels.widen(at, picture.at, W * H);
+  });
+  const layer = { size: { w: W, h: H } } as LayerPlan;
+  const cache = new PictureCache(0);
+  const pass = (type: string, values: PlainValues) => {
+    const params = passOf(type)!.params;
+    const all = { ...Object.fromEntries(Object.entries(params).map(([name, param]) => [name, param.default])), ...values } as PlainValues;
+    return () => runPasses({ arena, kernels, cache }, layer, [{ id: 'p' as never, type, values: all, key: 'k' }], picture.retain(), 'last').release();
+  };
+  const turned = multiply(translation(W / 2, H / 2), multiply(rotation(7), multiply(scaling(0.9, 0.9), translation(-W / 2, -H / 2))));
+  const drawn = { ...layer, matrix: translation(0, 0), opacity: 1, blend: 'multiply' } as LayerPlan;
+  const copy = await median(() => kernels.copy(picture.at, other.at, W * H));
+  const ratio = async (what: string, most: number, work: () => unknown): Promise<Row> => {
+    const times = (await median(work)) / copy;
+    return { what, goal: `≤ ${most} × copying`, got: `${times.toFixed(1)} ×`, met: times <= most };
+  };
+  const rows = [
+    await ratio('adjust, all five dials', 3, pass('adjust', { exposure: 0.5, contrast: 0.2, saturation: 1.3, temperature: 0.2, tint: -0.1 })),
+    await ratio('crop with corners and feather', 3, pass('crop', { left: 40, top: 40, right: 40, bottom: 40, radius: 60, feather: 20 })),
+    await ratio('over', 3, () => kernels.blendSpan(0, other.at, picture.at, W * H)),
+    await ratio('multiply', 3, () => drawLayer(bench, other, drawn, picture, false)),
+    await ratio('colour key, edge detail off', 5, pass('colour-key', { screen: [[0.3, 0.62, 0.34]], guide: 0 })),
+    await ratio('blur, radius 4', 12, pass('blur', { radius: 4 })),
+    await ratio('blur, radius 60', 12, pass('blur', { radius: 60 })),
+    await ratio('affine placement', 7, () => place(bench, picture, turned, 1, rect)?.release()),
+  ];
+  rows.push(...(await againstSharp(bytes, pass, () => place(bench, picture, turned, 1, rect)?.release())));
+  return rows;
+}
+
+/** The same work by sharp (libvips) on one thread, from raw pixels to raw pixels, 8-bit. */
+async function againstSharp(bytes: Uint8ClampedArray, pass: (type: string, values: PlainValues) => () => void, affine: () => void): Promise<Row[]> {
+  const image = () => sharp(bytes, { raw: { width: W, height: H, channels: 4 } });
+  const pairs: [string, () => void, () => Promise<unknown>][] = [
+    ['blur, radius 8', pass('blur', { radius: 8 }), () => image().blur({ sigma: 8, precision: 'float' }).raw().toBuffer()],
+    ['exposure and saturation', pass('adjust', { exposure: 0.3, saturation: 1.3 }), () => image().modulate({ brightness: 1.2, saturation: 1.3 }).raw().toBuffer()],
+    ['affine', affine, () => image().affine([0.893, -0.11, 0.11, 0.893], { interpolator: 'bilinear', background: { r: 0, g: 0, b: 0, alpha: 0 } }).raw().toBuffer()],
+  ];
+  const rows: Row[] = [];
+  for (const [what, ours, theirs] of pairs) {
+    const factor = (await median(theirs, 5)) / (await median(ours, 5));
+    rows.push({ what: `${what}, against sharp on one thread`, goal: '≥ 2 × faster', got: `${factor.toFixed(1)} × faster`, met: factor >= 2 });
+  }
+  return rows;
+}

@@ -1,0 +1,43 @@
+// `npm run bench [-- kernels browser keys]`: measures all, or the named parts, and writes docs/performance.md.
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { browserRows } from './browser';
+import { kernelRows, type Row } from './kernels';
+import { keyTable } from './keys';
+
+const table = (rows: Row[]) => ['| what | goal | measured | |', '|---|---|---|---|', ...rows.map((row) => `| ${row.what} | ${row.goal} | ${row.got} | ${row.met ? 'met' : 'missed'} |`)].join('\n');
+
+const named = process.argv.slice(2);
+/** The part's table, or a line saying that this run left it out. */
+async function part(name: string, measure: () => Promise<string>): Promise<string> {
+  if (named.length && !named.includes(name)) return 'Not measured in this run.';
+  const text = await measure();
+  console.log(text);
+  return text;
+}
+const kernels = await part('kernels', async () => table(await kernelRows()));
+const browser = await part('browser', async () => table(await browserRows()));
+const keys = await part('keys', keyTable);
+const text = `# Performance
+
+Written by \`npm run bench\` after a build. Every ratio is taken in one run on one machine, against copying the same buffer or against another program doing the same work, because absolute times say little about another machine.
+
+## One 1920×1080 float32 buffer, one thread
+
+${kernels}
+
+sharp works on 8-bit pixels and does its own work of the same name; ours works on 32-bit floats.
+
+## In the application
+
+Headless Chromium without a graphics processor, two cores, the demo's Night ferry shot.
+
+${browser}
+
+## Colour key on plates with known truth
+
+Twelve decoded frames of each 4:2:0 plate, one pick of 24×24 pixels, default dials. The edge band is where the true matte is between 0.02 and 0.98. Solid and clear are measured four pixels away from any edge.
+
+${keys}
+`;
+writeFileSync(join(import.meta.dirname, '../docs/performance.md'), text);

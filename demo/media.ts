@@ -1,0 +1,82 @@
+// Draws and encodes the Paper Harbour media and its ground truth. `npm run demo:media [name …]` draws all, or those named.
+import { mkdir, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { ferryParts, drawFerry, drawRail } from './art/ferry';
+import { FRAMES, glow, kite, plateMaker, RATE, scraps, TRUTH_FRAMES, type Lighting } from './art/plates';
+import { bytes, random, type Sheet } from './art/raster';
+import { harbourBed, horn, wav } from './art/sound';
+import { drawAurora, drawTower, towerParts } from './art/tower';
+import { encode, type Job } from './encode';
+
+const MEDIA = join(import.meta.dirname, 'media');
+const TRUTH = join(import.meta.dirname, 'truth');
+const PLATE: Job = { container: 'mp4', codec: 'avc', width: 1280, height: 720, rate: RATE, frames: FRAMES, bitrate: 4_200_000 };
+
+const png = (data: Uint8ClampedArray | Buffer, width: number, height: number) =>
+  sharp(Buffer.from(data.buffer, data.byteOffset, data.byteLength), { raw: { width, height, channels: 4 } });
+
+async function captain(lighting: Lighting): Promise<void> {
+  const make = await plateMaker(lighting);
+  const dice = random(200);
+  const noise = lighting === 'noisy' ? 5 : 0.8;
+  const folder = join(TRUTH, lighting);
+  await mkdir(folder, { recursive: true });
+  const pending: Promise<unknown>[] = [];
+  const frame = (index: number) => {
+    const plate = make(index);
+    if (TRUTH_FRAMES.includes(index)) {
+      const file = join(folder, `${String(index).padStart(3, '0')}-foreground.png`);
+      pending.push(png(bytes(plate.truth), 1280, 720).png({ compressionLevel: 9 }).toFile(file));
+    }
+    return bytes(plate.frame, noise, dice);
+  };
+  const { file, decoded } = await encode(PLATE, frame, TRUTH_FRAMES);
+  await writeFile(join(MEDIA, `captain-${lighting}.mp4`), file);
+  for (const [index, data] of decoded) {
+    pending.push(png(data, 1280, 720).removeAlpha().png({ compressionLevel: 9 }).toFile(join(folder, `${String(index).padStart(3, '0')}-frame.png`)));
+  }
+  await Promise.all(pending);
+}
+
+async function clip(name: string, job: Job, frame: (index: number) => Sheet, noise: number): Promise<void> {
+  const dice = random(name.length * 77);
+  const { file } = await encode(job, (index) => bytes(frame(index), noise, dice));
+  await writeFile(join(MEDIA, `${name}.${job.container}`), file);
+}
+
+const still = async (name: string, svg: string) => sharp(Buffer.from(svg)).png({ compressionLevel: 9 }).toFile(join(MEDIA, `${name}.png`));
+
+const WORKS: Record<string, () => Promise<unknown>> = {
+  'captain-even': () => captain('even'),
+  'captain-uneven': () => captain('uneven'),
+  'captain-noisy': () => captain('noisy'),
+  'ferry-deck-night': async () => {
+    const parts = await ferryParts();
+    await clip('ferry-deck-night', { ...PLATE, container: 'webm', codec: 'vp9', frames: 144, bitrate: 3_000_000 }, (i) => drawFerry(parts, i / RATE), 0.8);
+  },
+  'signal-tower-day': async () => {
+    const parts = await towerParts();
+    await clip('signal-tower-day', { ...PLATE, frames: 120, bitrate: 3_000_000 }, (i) => drawTower(parts, i / RATE), 0.8);
+  },
+  aurora: () => clip('aurora', { ...PLATE, container: 'webm', codec: 'vp9', frames: 120, bitrate: 2_000_000 }, (i) => drawAurora(i / RATE), 0.8),
+  'card-rail': async () => png(bytes(await drawRail()), 1280, 720).png({ compressionLevel: 9 }).toFile(join(MEDIA, 'card-rail.png')),
+  'paper-kite': () => still('paper-kite', kite()),
+  'lantern-glow': () => still('lantern-glow', glow()),
+  'paper-scraps': async () => {
+    const frame = await scraps();
+    await clip('paper-scraps', { container: 'webm', codec: 'vp9', width: 640, height: 360, rate: RATE, frames: 96, bitrate: 1_500_000, alpha: true }, frame, 0);
+  },
+  'harbour-bed': () => writeFile(join(MEDIA, 'harbour-bed.wav'), wav(harbourBed())),
+  'ship-horn': () => writeFile(join(MEDIA, 'ship-horn.wav'), wav(horn())),
+};
+
+await mkdir(MEDIA, { recursive: true });
+const names = process.argv.slice(2);
+for (const name of names.length ? names : Object.keys(WORKS)) {
+  const work = WORKS[name];
+  if (!work) throw new Error(`no demo media called ${name}; there are: ${Object.keys(WORKS).join(', ')}`);
+  const start = performance.now();
+  await work();
+  console.log(`${name}: ${((performance.now() - start) / 1000).toFixed(0)} s`);
+}

@@ -1,0 +1,66 @@
+// Takes docs/screenshots from the demo, in the built application.
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { chromium, type Page } from '@playwright/test';
+import { openDemo, pass, picture } from '../tests/helpers';
+import { CHROMIUM } from './chromium';
+
+const PORT = 4697;
+const FOLDER = join(import.meta.dirname, '../docs/screenshots');
+
+async function shoot(page: Page, name: string): Promise<void> {
+  await page.mouse.move(640, 790);
+  await page.waitForFunction(() => !document.querySelector('.v-tooltip .v-overlay__content'));
+  await page.screenshot({ path: join(FOLDER, `${name}.png`), animations: 'disabled' });
+}
+const cached = (page: Page) => page.getByText('cached 120 of 120').waitFor({ timeout: 120_000 });
+
+async function all(page: Page): Promise<void> {
+  await openDemo(page);
+  await page.getByLabel('Preview scale').selectOption({ label: '½' });
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowRight');
+  await cached(page);
+  await shoot(page, 'bench');
+  await page.keyboard.press('2');
+  await cached(page);
+  await shoot(page, 'matte');
+  await page.keyboard.press('3');
+  await cached(page);
+  await shoot(page, 'compare');
+  await page.keyboard.press('1');
+  await pass(page, 'Place').click();
+  await shoot(page, 'place');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('green');
+  await shoot(page, 'search');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Render…' }).click();
+  await page.getByLabel('File name').waitFor();
+  await shoot(page, 'render');
+  await page.getByRole('button', { name: 'Start' }).click();
+  await page.getByRole('link', { name: /^Renders/ }).click();
+  await page.getByText(/120 frames · 5.00 s/).waitFor({ timeout: 120_000 });
+  await page.getByRole('button', { name: 'Close this message' }).first().click();
+  await shoot(page, 'renders');
+  await page.getByRole('link', { name: 'Guide' }).click();
+  await shoot(page, 'guide');
+  await page.getByRole('link', { name: 'Projects' }).click();
+  await page.getByRole('img').or(page.locator('.card img')).first().waitFor();
+  await shoot(page, 'projects');
+  await page.getByRole('button', { name: 'Evening or daylight look' }).click();
+  await page.getByRole('link', { name: 'Open Paper Harbour' }).click();
+  await picture(page).waitFor();
+  await page.getByLabel('Preview scale').selectOption({ label: '½' });
+  await cached(page);
+  await shoot(page, 'daylight');
+}
+
+const server = spawn('node', ['--import', 'tsx', 'src/server/main.ts'], { env: { ...process.env, PORT: String(PORT) }, stdio: ['ignore', 'pipe', 'inherit'] });
+await new Promise((ready) => server.stdout.once('data', ready));
+const browser = await chromium.launch(CHROMIUM);
+try {
+  await all(await browser.newPage({ baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 } }));
+} finally {
+  await browser.close();
+  server.kill();
+}

@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { onMounted, ref, watch } from 'vue';
+
+/** One step of the passes line: the picture after it, its name, and what can be done with it. */
+const props = defineProps<{ title: string; picture?: ImageBitmap | undefined; chosen: boolean; fixed?: boolean; off?: boolean; last?: boolean }>();
+defineEmits<{ choose: []; left: []; right: []; remove: [] }>();
+const canvas = ref<HTMLCanvasElement>();
+
+function paint(): void {
+  const { picture } = props;
+  if (!canvas.value || !picture?.width) return;
+  canvas.value.width = picture.width;
+  canvas.value.height = picture.height;
+  canvas.value.getContext('2d')!.drawImage(picture, 0, 0);
+}
+onMounted(paint);
+watch(() => props.picture, paint);
+</script>
+
+<template>
+  <div class="tile" :class="{ chosen, fixed, off, last }">
+    <button
+      class="face"
+      :aria-label="`${title}${off ? ', off' : ''}`"
+      :aria-pressed="chosen"
+      :title="fixed ? title : `${title}. Drag to reorder, or Ctrl+← and Ctrl+→`"
+      @click="$emit('choose')"
+      @keydown.ctrl.left.stop.prevent="$emit('left')"
+      @keydown.ctrl.right.stop.prevent="$emit('right')"
+      @keydown.delete.stop.prevent="$emit('remove')"
+    >
+      <canvas ref="canvas" width="184" height="104" aria-hidden="true" />
+      <span class="name">{{ title }}</span>
+    </button>
+    <span class="tools"><slot /></span>
+  </div>
+</template>
+
+<style scoped>
+.tile {
+  position: relative;
+  flex: none;
+  width: 92px;
+  margin-right: 14px;
+  background: var(--well);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+}
+.tile:not(.last)::after {
+  content: '';
+  position: absolute;
+  left: calc(100% + 1px);
+  top: 50%;
+  width: 14px;
+  border-top: 1px solid var(--dim);
+}
+.fixed {
+  border-style: dashed;
+}
+.chosen {
+  border: 1px solid var(--brass);
+  box-shadow: 0 0 0 1px var(--brass);
+}
+.face {
+  display: block;
+  width: 100%;
+  text-align: left;
+}
+canvas {
+  display: block;
+  width: 90px;
+  height: 51px;
+  object-fit: contain;
+  background: repeating-conic-gradient(#7a7a7a 0 25%, #6a6a6a 0 50%) 0 0 / 10px 10px;
+}
+.off canvas {
+  opacity: 0.35;
+}
+.name {
+  display: block;
+  padding: 2px 6px 3px;
+  font-size: 12px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.off .name {
+  text-decoration: line-through;
+  color: var(--dim);
+}
+.tools {
+  position: absolute;
+  right: 2px;
+  top: 2px;
+  display: flex;
+  opacity: 0;
+  background: var(--panel);
+  border-radius: 3px;
+}
+.tile:hover .tools,
+.tile:focus-within .tools,
+.off .tools {
+  opacity: 1;
+}
+</style>

@@ -1,0 +1,148 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { mdiClose, mdiEyedropper } from '@mdi/js';
+import { setPassValue } from '../../core/document/edits/passes';
+import type { Value } from '../../core/document/value';
+import type { Colour, NumberParam } from '../../core/passes/define';
+import { passOf } from '../../core/passes/registry';
+import { valueAt } from '../../core/time/values';
+import Dial from '../controls/Dial.vue';
+import Icon from '../controls/Icon.vue';
+import { useBench } from '../stores/bench';
+import { usePlayer } from '../stores/player';
+import { useProject } from '../stores/project';
+
+/** The dials of a pass, made from its declaration. */
+const bench = useBench();
+const store = useProject();
+const player = usePlayer();
+const pass = computed(() => bench.pass!);
+const declared = computed(() => passOf(pass.value.type)!);
+const locked = computed(() => bench.layer!.locked || store.readOnly);
+
+const valueOf = (name: string): unknown => valueAt(pass.value.values[name] as Value<unknown>, bench.frame - bench.layer!.span.start);
+/** Percent is stored as a share of one. */
+const factor = (param: NumberParam) => (param.unit === '%' ? 100 : 1);
+function dial(name: string, param: NumberParam) {
+  const f = factor(param);
+  return {
+    label: param.label,
+    help: param.help,
+    unit: param.unit,
+    value: (valueOf(name) as number) * f,
+    reset: param.default * f,
+    min: param.min * f,
+    max: param.max * f,
+    slider: [param.slider[0] * f, param.slider[1] * f] as const,
+    digits: f === 100 ? 1 : 2,
+    disabled: locked.value,
+  };
+}
+function set(name: string, value: unknown, dragging = false): void {
+  if (dragging) player.touching = true;
+  const { id } = pass.value;
+  bench.editLayer((project, at) => setPassValue(project, at, id, name, value), dragging ? `${id} ${name}` : undefined);
+}
+function end(): void {
+  player.touching = false;
+  store.endGesture();
+}
+const css = (colour: Colour) => `rgb(${colour.map((v) => Math.round(v * 255)).join(' ')})`;
+const without = (name: string, index: number) => set(name, (valueOf(name) as Colour[]).filter((_, i) => i !== index));
+</script>
+
+<template>
+  <div>
+    <template v-for="(param, name) in declared.params" :key="name">
+      <Dial v-if="param.kind === 'number'" v-bind="dial(name, param)" @change="(v, d) => set(name, v / factor(param), d)" @end="end" />
+      <label v-else-if="param.kind === 'choice'" class="row" :title="param.help">
+        {{ param.label }}
+        <select :value="valueOf(name)" :disabled="locked" :aria-label="param.label" @change="set(name, ($event.target as HTMLSelectElement).value)">
+          <option v-for="option in param.options" :key="option.value" :value="option.value">{{ option.label }}</option>
+        </select>
+      </label>
+      <div v-else class="samples" role="group" :aria-label="param.label" :title="param.help">
+        <span v-for="(colour, i) in valueOf(name) as Colour[]" :key="i" class="swatch" :style="{ background: css(colour) }">
+          <button :aria-label="`Remove sample ${i + 1}`" :disabled="locked" @click="without(name, i)"><Icon :path="mdiClose" /></button>
+        </span>
+        <button class="pick" :aria-pressed="bench.picking" :disabled="locked" @click="bench.picking = !bench.picking"><Icon :path="mdiEyedropper" /> Pick</button>
+        <p v-if="!(valueOf(name) as Colour[]).length" class="dim">Nothing is keyed yet. Choose Pick, then click on the screen in the picture.</p>
+      </div>
+    </template>
+    <p class="help dim">{{ declared.help }}</p>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 4px 0;
+}
+select {
+  height: 24px;
+  padding: 0 6px;
+  background: var(--well);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  color: inherit;
+}
+.samples {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+  margin-bottom: 8px;
+}
+.samples p {
+  flex-basis: 100%;
+}
+.swatch {
+  position: relative;
+  width: 26px;
+  height: 20px;
+  border: 1px solid var(--line);
+}
+.swatch button {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-items: center;
+  opacity: 0;
+  color: #fff;
+  background: rgb(0 0 0 / 40%);
+}
+.swatch button:hover,
+.swatch button:focus-visible {
+  opacity: 1;
+}
+.swatch svg {
+  width: 12px;
+  fill: currentColor;
+}
+.pick {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+  padding: 2px 10px;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: var(--raised);
+}
+.pick[aria-pressed='true'] {
+  border-color: var(--brass);
+  color: var(--brass);
+}
+.pick svg {
+  width: 13px;
+  fill: currentColor;
+}
+.help {
+  margin-top: 14px;
+  padding-top: 10px;
+  border-top: 1px solid var(--line);
+  font-size: 12px;
+  line-height: 1.45;
+}
+</style>

@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue';
+import { useDebounceFn } from '@vueuse/core';
+import { VueDraggable } from 'vue-draggable-plus';
+import { mdiClose, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
+import { orderPass, removePass, switchPass } from '../../core/document/edits/passes';
+import type { Pass } from '../../core/document/schema';
+import { PASSES, passOf } from '../../core/passes/registry';
+import { planFrame, planLayer } from '../../core/plan/plan';
+import { useEngine } from '../../engine/client';
+import Icon from '../controls/Icon.vue';
+import IconButton from '../controls/IconButton.vue';
+import PassTile from '../controls/PassTile.vue';
+import { ask } from '../shortcuts';
+import { useBench } from '../stores/bench';
+import { usePlayer } from '../stores/player';
+import { useProject } from '../stores/project';
+
+/** The chosen layer on its way through its passes, each with the picture after it on the current frame. */
+const bench = useBench();
+const store = useProject();
+const player = usePlayer();
+const WIDE = 184;
+const TALL = 104;
+
+/** Small pictures by pass id, and for the fixed tiles by name. */
+const pictures = reactive<Record<string, ImageBitmap>>({});
+const order = ref<Pass[]>([]);
+watch(
+  () => bench.layer?.passes,
+  (passes) => (order.value = [...(passes ?? [])]),
+  { immediate: true },
+);
+const hasPicture = computed(() => bench.size !== null);
+
+function keep(name: string, bitmap: ImageBitmap): void {
+  pictures[name]?.close();
+  pictures[name] = bitmap;
+}
+
+let run = 0;
+async function refresh(): Promise<void> {
+  const { shot, layer } = bench;
+  if (!shot || !layer || !store.project || player.playing || !hasPicture.value) return;
+  const mine = ++run;
+  const plan = planLayer(store.project, shot, layer, bench.frame, 4);
+  if (!plan) return;
+  const engine = await useEngine();
+  try {
+    const small = await engine.thumbnails(plan, WIDE, TALL);
+    if (mine !== run) return small.forEach((bitmap) => bitmap.close());
+    keep('source', small[0]!);
+    plan.passes.forEach((pass, i) => keep(pass.id, small[i + 1]!));
+    const alone = { ...shot, background: null, layers: [{ ...layer, shown: true, blend: 'normal' as const }] };
+    const placed = await engine.frame(planFrame({ ...store.project!, shots: [alone] }, shot.id, bench.frame, { reduction: 4 }), false);
+    const whole = await engine.frame(planFrame(store.project!, shot.id, bench.frame, { reduction: 4 }), false);
+    if (mine !== run) return;
+    keep('place', await createImageBitmap(placed.bitmap));
+    keep('shot', await createImageBitmap(whole.bitmap));
+  } catch {
+    // what went wrong with a picture is said in the viewer, where it is large
+  }
+}
+const refreshSoon = useDebounceFn(refresh, 120, { maxWait: 400 });
+watch([() => store.project, () => bench.frame, () => bench.layerId, () => player.playing], refreshSoon, { immediate: true });
+onBeforeUnmount(() => Object.values(pictures).forEach((bitmap) => bitmap.close()));
+
+function reordered({ oldIndex, newIndex }: { oldIndex?: number; newIndex?: number }): void {
+  const pass = bench.layer?.passes[oldIndex ?? -1];
+  if (pass && newIndex !== undefined) bench.editLayer((project, at) => orderPass(project, at, pass.id, newIndex));
+}
+function moveBy(pass: Pass, by: number): void {
+  const from = bench.layer!.passes.findIndex((item) => item.id === pass.id);
+  bench.editLayer((project, at) => orderPass(project, at, pass.id, Math.max(0, from + by)));
+}
+/** What people usually begin with, for a source that has no pass yet. */
+const BEGINNINGS = ['colour-key', 'crop', 'adjust'];
+const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((type) => passOf(type)!)));
+</script>
+
+<template>
+  <section class="line" aria-label="Passes">
+    <template v-if="bench.layer && hasPicture">
+      <PassTile title="Source" fixed :picture="pictures['source']" :chosen="bench.chosen === 'source'" @choose="bench.chosen = 'source'" />
+      <VueDraggable v-model="order" class="passes" filter="button.icon-button" :prevent-on-filter="false" :disabled="bench.layer.locked" :animation="120" @end="reordered">
+        <div v-for="pass in order" :key="pass.id" class="step">
+          <PassTile
+            :title="passOf(pass.type)!.title"
+            :picture="pictures[pass.id]"
+            :chosen="bench.chosen === pass.id"
+            :off="!pass.on"
+            @choose="bench.chosen = pass.id"
+            @left="moveBy(pass, -1)"
+            @right="moveBy(pass, 1)"
+            @remove="bench.editLayer((project, at) => removePass(project, at, pass.id))"
+          >
+            <IconButton :label="`${pass.on ? 'Switch off' : 'Switch on'} ${passOf(pass.type)!.title}`" :icon="pass.on ? mdiEye : mdiEyeOff" @click="bench.editLayer((project, at) => switchPass(project, at, pass.id))" />
+            <IconButton :label="`Delete ${passOf(pass.type)!.title}`" :icon="mdiClose" @click="bench.editLayer((project, at) => removePass(project, at, pass.id))" />
+          </PassTile>
+        </div>
+      </VueDraggable>
+      <span v-if="beginnings.length" class="beginnings">
+        <v-btn v-for="pass in beginnings" :key="pass.type" size="small" :title="pass.help" :disabled="bench.layer.locked" @click="bench.insertPass(pass.type)">{{ pass.title }}</v-btn>
+      </span>
+      <v-menu>
+        <template #activator="{ props: menu }">
+          <button v-bind="menu" class="add" aria-label="Add a pass" title="Add a pass" :disabled="bench.layer.locked"><Icon :path="mdiPlus" /></button>
+        </template>
+        <v-list>
+          <v-list-item v-for="pass in PASSES" :key="pass.type" :title="pass.title" :subtitle="pass.group" @click="bench.insertPass(pass.type)" />
+          <v-divider />
+          <v-list-item title="Search… (Ctrl+K)" @click="ask('search')" />
+        </v-list>
+      </v-menu>
+      <PassTile title="Place" fixed :picture="pictures['place']" :chosen="bench.chosen === 'place'" @choose="bench.chosen = 'place'" />
+      <PassTile title="In the shot" fixed last :picture="pictures['shot']" :chosen="false" @choose="bench.view = 'picture'" />
+    </template>
+    <p v-else-if="bench.layer" class="dim none">{{ bench.layer.name }} is sound only; its level is in the dials.</p>
+    <p v-else class="dim none">Choose a layer to see it go through its passes.</p>
+  </section>
+</template>
+
+<style scoped>
+.line {
+  display: flex;
+  align-items: center;
+  height: 92px;
+  padding: 0 10px;
+  background: var(--panel);
+  border-top: 1px solid var(--line);
+  overflow: auto hidden;
+}
+.passes {
+  display: flex;
+}
+.step {
+  display: flex;
+}
+.add {
+  display: grid;
+  place-items: center;
+  flex: none;
+  width: 26px;
+  height: 26px;
+  margin-right: 14px;
+  border: 1px dashed var(--dim);
+  border-radius: 50%;
+  color: var(--dim);
+}
+.add:hover:enabled {
+  color: var(--text);
+  border-color: var(--text);
+}
+.add svg {
+  width: 14px;
+  fill: currentColor;
+}
+.beginnings {
+  display: flex;
+  gap: 6px;
+  margin-right: 10px;
+}
+.none {
+  padding: 0 6px;
+}
+</style>

@@ -1,0 +1,198 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { mdiFlipHorizontal, mdiFlipVertical, mdiLink, mdiLinkOff } from '@mdi/js';
+import { resetPlace, setBlend, setOpacity, setPlace, type PlaceChange } from '../../core/document/edits/layers';
+import { PLACEMENTS, placement, type PlacementName } from '../../core/document/place';
+import { BLEND_MODES, blendLabel, type BlendMode } from '../../core/picture/blend';
+import { valueAt } from '../../core/time/values';
+import Dial from '../controls/Dial.vue';
+import IconButton from '../controls/IconButton.vue';
+import NumberField from '../controls/NumberField.vue';
+import { useBench } from '../stores/bench';
+import { usePlayer } from '../stores/player';
+import { useProject } from '../stores/project';
+
+/** Where a layer lies in the shot, and how it mixes with what is below. */
+const bench = useBench();
+const store = useProject();
+const player = usePlayer();
+const linked = ref(true);
+const layer = computed(() => bench.layer!);
+const at = computed(() => bench.frame - layer.value.span.start);
+const locked = computed(() => layer.value.locked || store.readOnly);
+const position = computed(() => valueAt(layer.value.place.position, at.value));
+const scale = computed(() => valueAt(layer.value.place.scale, at.value));
+const anchor = computed(() => valueAt(layer.value.place.anchor, at.value));
+const rotation = computed(() => valueAt(layer.value.place.rotation, at.value));
+
+function set(change: PlaceChange, dragging: boolean, what = 'Place'): void {
+  if (dragging) player.touching = true;
+  bench.editLayer((project, where) => setPlace(project, where, change, what), dragging ? `place ${Object.keys(change).join()}` : undefined);
+}
+function setScale(axis: 0 | 1, percent: number, dragging: boolean): void {
+  const share = percent / 100;
+  const pair: [number, number] = [...scale.value];
+  if (linked.value) pair[1 - axis] = scale.value[axis] > 0 ? (scale.value[1 - axis]! * share) / scale.value[axis]! : share;
+  pair[axis] = share;
+  set({ scale: pair }, dragging, 'Scale');
+}
+function opacity(percent: number, dragging: boolean): void {
+  if (dragging) player.touching = true;
+  bench.editLayer((project, where) => setOpacity(project, where, percent / 100), dragging ? 'opacity' : undefined);
+}
+function end(): void {
+  player.touching = false;
+  store.endGesture();
+}
+function put(name: PlacementName): void {
+  const { shot, size } = bench;
+  if (shot && size) set({ ...placement(name, size, { w: shot.width, h: shot.height }), rotation: 0, anchor: [0, 0] }, false, `${PLACEMENTS.find((entry) => entry.name === name)!.label}:`);
+}
+const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locked.value }));
+</script>
+
+<template>
+  <div>
+    <div class="row">
+      <span>Position</span>
+      <NumberField label="Position x" unit="x" :value="position[0]" v-bind="fields" @change="(v, d) => set({ position: [v, position[1]] }, d, 'Move')" @end="end" />
+      <NumberField label="Position y" unit="y" :value="position[1]" v-bind="fields" @change="(v, d) => set({ position: [position[0], v] }, d, 'Move')" @end="end" />
+    </div>
+    <div class="row">
+      <span class="with">Scale<IconButton :label="linked ? 'Width and height together' : 'Width and height apart'" :pressed="linked" :icon="linked ? mdiLink : mdiLinkOff" @click="linked = !linked" /></span>
+      <NumberField label="Scale width" unit="%" :value="scale[0] * 100" :min="0" :max="100000" :digits="1" :disabled="locked" @change="(v, d) => setScale(0, v, d)" @end="end" />
+      <NumberField label="Scale height" unit="%" :value="scale[1] * 100" :min="0" :max="100000" :digits="1" :disabled="locked" @change="(v, d) => setScale(1, v, d)" @end="end" />
+    </div>
+    <div class="row">
+      <span class="with two">
+        Rotation
+        <IconButton label="Flip sideways" :pressed="layer.place.flipX" :icon="mdiFlipHorizontal" @click="set({ flipX: !layer.place.flipX }, false, 'Flip')" />
+        <IconButton label="Flip upside down" :pressed="layer.place.flipY" :icon="mdiFlipVertical" @click="set({ flipY: !layer.place.flipY }, false, 'Flip')" />
+      </span>
+      <NumberField label="Rotation" unit="°" :value="rotation" v-bind="fields" @change="(v, d) => set({ rotation: v }, d, 'Turn')" @end="end" />
+    </div>
+    <div class="row" title="The point that position places, and that scale and rotation turn about; from the source’s centre">
+      <span>Anchor</span>
+      <NumberField label="Anchor x" unit="x" :value="anchor[0]" v-bind="fields" @change="(v, d) => set({ anchor: [v, anchor[1]] }, d, 'Anchor of')" @end="end" />
+      <NumberField label="Anchor y" unit="y" :value="anchor[1]" v-bind="fields" @change="(v, d) => set({ anchor: [anchor[0], v] }, d, 'Anchor of')" @end="end" />
+    </div>
+    <div class="puts" role="group" aria-label="One-click placements">
+      <button v-for="entry in PLACEMENTS" :key="entry.name" :disabled="locked" :class="entry.name" :aria-label="entry.label" :title="entry.label" @click="put(entry.name)">
+        <span class="pad"><span /></span>{{ entry.name.includes('-') ? '' : entry.label }}
+      </button>
+      <button :disabled="locked" @click="bench.editLayer(resetPlace)">Reset</button>
+    </div>
+    <hr />
+    <Dial label="Opacity" unit="%" help="How much of the layer shows." :value="valueAt(layer.opacity, at) * 100" :reset="100" :min="0" :max="100" :slider="[0, 100]" :disabled="locked" @change="opacity" @end="end" />
+    <label class="blend">
+      Blend mode
+      <select :value="layer.blend" :disabled="locked" aria-label="Blend mode" @change="bench.editLayer((project, where) => setBlend(project, where, ($event.target as HTMLSelectElement).value as BlendMode))">
+        <option v-for="mode in BLEND_MODES" :key="mode" :value="mode">{{ blendLabel(mode) }}</option>
+      </select>
+    </label>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 84px 84px;
+  align-items: center;
+  gap: 6px;
+  padding: 3px 0;
+}
+.with {
+  display: flex;
+  align-items: center;
+  gap: 2px;
+}
+.two {
+  grid-column: span 2;
+}
+.puts {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 4px;
+  margin-top: 10px;
+}
+.puts button {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  justify-content: center;
+  gap: 3px;
+  min-height: 40px;
+  padding: 3px 0;
+  font-size: 11px;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: var(--raised);
+}
+.puts button:hover:enabled {
+  border-color: var(--dim);
+}
+.pad {
+  position: relative;
+  width: 26px;
+  height: 15px;
+  border: 1px solid var(--dim);
+}
+.pad span {
+  position: absolute;
+  background: var(--dim);
+  inset: 2px;
+}
+.fill .pad span {
+  inset: -3px 0;
+}
+.fit .pad span {
+  inset: 0 4px;
+}
+.centre .pad span {
+  inset: 3px 7px;
+}
+.left .pad span,
+.top-left .pad span,
+.bottom-left .pad span {
+  inset: 0 50% 0 0;
+}
+.right .pad span,
+.top-right .pad span,
+.bottom-right .pad span {
+  inset: 0 0 0 50%;
+}
+.top .pad span {
+  inset: 0 0 50%;
+}
+.bottom .pad span {
+  inset: 50% 0 0;
+}
+.top-left .pad span,
+.top-right .pad span {
+  bottom: 50%;
+}
+.bottom-left .pad span,
+.bottom-right .pad span {
+  top: 50%;
+}
+hr {
+  margin: 12px 0 8px;
+  border: 0;
+  border-top: 1px solid var(--line);
+}
+.blend {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 6px 0;
+}
+select {
+  width: 130px;
+  height: 24px;
+  padding: 0 6px;
+  background: var(--well);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  color: inherit;
+}
+</style>

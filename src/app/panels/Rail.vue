@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { mdiChevronDown, mdiHelpCircleOutline, mdiRedo, mdiThemeLightDark, mdiUndo } from '@mdi/js';
+import { removeShot, renameProject } from '../../core/document/edits/project';
+import { rateLabel } from '../../core/time/rate';
+import { timecode } from '../../core/time/timecode';
+import Icon from '../controls/Icon.vue';
+import IconButton from '../controls/IconButton.vue';
+import { ask } from '../shortcuts';
+import { useBench } from '../stores/bench';
+import { useNotices } from '../stores/notices';
+import { useProject } from '../stores/project';
+import { useRenders } from '../stores/renders';
+import { useLook } from '../theme/look';
+import Mark from './Mark.vue';
+import NewShot from './NewShot.vue';
+import RenderDialog from './RenderDialog.vue';
+import SearchBox from './SearchBox.vue';
+
+const store = useProject();
+const bench = useBench();
+const renders = useRenders();
+const notices = useNotices();
+const { toggle } = useLook();
+const adding = ref(false);
+const editing = ref(false);
+const rendering = ref(false);
+
+const facts = computed(() => {
+  const { shot } = bench;
+  return shot ? `${shot.width}×${shot.height} · ${rateLabel(shot.rate)} · ${timecode(shot.length, shot.rate)}` : '';
+});
+const kept = computed(() => {
+  if (store.failed) return 'Not kept';
+  if (store.readOnly) return 'Looking only';
+  if (store.pending) return 'Keeping…';
+  return store.keptAt ? `All kept · ${store.keptAt.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}` : 'All kept';
+});
+const lastStep = computed(() => store.history?.done.at(-1)?.name);
+const nextStep = computed(() => store.history?.undone[0]?.name);
+const jobs = computed(() => renders.jobs.filter((job) => job.state !== 'failed').length);
+
+function rename(event: Event): void {
+  const input = event.target as HTMLInputElement;
+  const name = input.value.trim();
+  if (name && name !== store.project?.name) store.edit(renameProject(name));
+  input.value = store.project?.name ?? '';
+}
+function undo(): void {
+  const name = store.undo();
+  if (name) notices.say(`Undone: ${name}`);
+}
+function redo(): void {
+  const name = store.redo();
+  if (name) notices.say(`Done again: ${name}`);
+}
+</script>
+
+<template>
+  <header class="rail">
+    <router-link to="/" class="brand" aria-label="Projects"><Mark /><span>Jackplane</span></router-link>
+    <template v-if="store.project">
+      <input class="project" :value="store.project.name" aria-label="Project name" :size="Math.max(6, store.project.name.length)" :disabled="store.readOnly" @change="rename" />
+      <span class="dim">/</span>
+      <v-menu>
+        <template #activator="{ props: menu }">
+          <button v-bind="menu" class="shot" aria-label="Shot">{{ bench.shot?.name ?? 'no shot' }} <Icon :path="mdiChevronDown" /></button>
+        </template>
+        <v-list>
+          <v-list-item v-for="shot in store.project.shots" :key="shot.id" :title="shot.name" :active="shot.id === bench.shotId" @click="bench.openShot(shot.id)" />
+          <v-divider />
+          <v-list-item title="New shot…" @click="adding = true" />
+          <v-list-item v-if="bench.shot" title="Shot settings…" @click="editing = true" />
+          <v-list-item v-if="bench.shot && store.project.shots.length > 1" :title="`Delete ${bench.shot.name}`" @click="store.edit(removeShot(store.current(), bench.shot.id))" />
+        </v-list>
+      </v-menu>
+      <span class="mono dim facts">{{ facts }}</span>
+    </template>
+    <SearchBox class="search" />
+    <IconButton :label="lastStep ? `Undo: ${lastStep}` : 'Undo'" keys="Ctrl+Z" :icon="mdiUndo" :disabled="!store.canUndo" @click="undo" />
+    <IconButton :label="nextStep ? `Redo: ${nextStep}` : 'Redo'" keys="Ctrl+Shift+Z" :icon="mdiRedo" :disabled="!store.canRedo" @click="redo" />
+    <span class="kept" :class="{ problem: store.failed }" role="status">{{ kept }}</span>
+    <IconButton label="Shortcuts" keys="?" :icon="mdiHelpCircleOutline" @click="ask('shortcuts')" />
+    <IconButton label="Evening or daylight look" :icon="mdiThemeLightDark" @click="toggle" />
+    <v-btn variant="text" to="/renders" class="to-renders">Renders<span v-if="jobs" class="count mono">{{ jobs }}</span></v-btn>
+    <v-btn color="primary" variant="flat" :disabled="!bench.shot" @click="rendering = true">Render…</v-btn>
+    <NewShot v-if="adding" @close="adding = false" />
+    <NewShot v-if="editing && bench.shot" :shot="bench.shot" @close="editing = false" />
+    <RenderDialog v-if="rendering && bench.shot" @close="rendering = false" />
+  </header>
+</template>
+
+<style scoped>
+.rail {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  height: 44px;
+  flex: none;
+  padding: 0 12px;
+  background: var(--panel);
+  border-bottom: 1px solid var(--line);
+  white-space: nowrap;
+}
+.brand {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-right: 8px;
+  font-weight: 650;
+  font-size: 15px;
+  color: inherit;
+  text-decoration: none;
+}
+.project {
+  padding: 3px 4px;
+  color: inherit;
+  field-sizing: content;
+  max-width: 180px;
+  border: 1px solid transparent;
+  border-radius: 3px;
+}
+.project:hover:enabled {
+  border-color: var(--line);
+}
+.shot {
+  display: flex;
+  align-items: center;
+  font-weight: 650;
+}
+.shot svg {
+  width: 16px;
+  fill: currentColor;
+}
+.facts {
+  font-size: 12px;
+  margin-left: 4px;
+}
+.search {
+  margin: 0 auto;
+}
+.kept {
+  font-size: 12px;
+  color: var(--dim);
+  min-width: 96px;
+  text-align: right;
+}
+.kept.problem {
+  color: var(--red);
+}
+.count {
+  margin-left: 6px;
+  color: var(--brass);
+}
+@media (width < 1180px) {
+  .facts,
+  .brand span {
+    display: none;
+  }
+}
+</style>

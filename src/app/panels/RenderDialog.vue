@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue';
+import { canEncodeVideo } from 'mediabunny';
+import { withEnding } from '../../core/formats/names';
+import { planFrame } from '../../core/plan/plan';
+import { useEngine } from '../../engine/client';
+import type { RenderSettings } from '../../engine/types';
+import { useBench } from '../stores/bench';
+import { useNotices } from '../stores/notices';
+import { useProject } from '../stores/project';
+import { download, useRenders } from '../stores/renders';
+
+const emit = defineEmits<{ close: [] }>();
+const store = useProject();
+const bench = useBench();
+const renders = useRenders();
+const notices = useNotices();
+const KINDS = [
+  { value: 'webm vp9', title: 'WebM, VP9 and Opus' },
+  { value: 'webm vp8', title: 'WebM, VP8 and Opus' },
+  { value: 'mp4 avc', title: 'MP4, H.264 and AAC' },
+  { value: 'png', title: 'This frame as PNG, with alpha' },
+];
+const QUALITIES = [
+  { value: 0.06, title: 'Small file' },
+  { value: 0.14, title: 'Good' },
+  { value: 0.3, title: 'Best' },
+];
+const shot = bench.shot!;
+const name = ref(shot.name);
+const kind = ref('webm vp9');
+const quality = ref(0.14);
+const sound = ref(true);
+const offered = ref(KINDS);
+const ending = computed(() => (kind.value === 'png' ? 'png' : kind.value.split(' ')[0]!));
+
+/** An even number of pixels a side is what H.264 can hold. */
+const problem = computed(() => (kind.value === 'mp4 avc' && (shot.width % 2 || shot.height % 2) ? 'H.264 needs an even width and height. Choose WebM, or change the shot’s size.' : null));
+
+onMounted(async () => {
+  const can = await Promise.all(KINDS.map(({ value }) => value === 'png' || canEncodeVideo(value.split(' ')[1] as 'vp9', { width: shot.width & ~1, height: shot.height & ~1 })));
+  offered.value = KINDS.filter((_, i) => can[i]);
+  if (!offered.value.some((entry) => entry.value === kind.value)) kind.value = offered.value[0]!.value;
+});
+
+async function start(): Promise<void> {
+  if (problem.value || !store.project) return;
+  if (kind.value === 'png') await writeFrame();
+  else {
+    const [container, video] = kind.value.split(' ') as [RenderSettings['container'], RenderSettings['video']];
+    const fps = shot.rate.num / shot.rate.den;
+    const bitrate = Math.max(200_000, Math.round(shot.width * shot.height * fps * quality.value));
+    renders.queue(store.project, shot.id, name.value, { container, video, bitrate, sound: sound.value });
+  }
+  emit('close');
+}
+
+async function writeFrame(): Promise<void> {
+  try {
+    const plan = planFrame(store.current(), shot.id, bench.frame);
+    const pixels = await (await useEngine()).pixels(plan);
+    const { encodePng } = await import('../../core/formats/png');
+    download(new Blob([encodePng(pixels, plan.width, plan.height)], { type: 'image/png' }), withEnding(name.value, 'png'));
+  } catch (error) {
+    notices.problem(error);
+  }
+}
+</script>
+
+<template>
+  <v-dialog :model-value="true" aria-label="Render" @update:model-value="emit('close')">
+    <v-card :title="`Render “${shot.name}”`">
+      <v-card-text>
+        <form class="form" @submit.prevent="start">
+          <v-text-field v-model="name" label="File name" :hint="`Written as ${withEnding(name, ending)}`" persistent-hint autofocus />
+          <v-select v-model="kind" label="Format" :items="offered" :error-messages="problem ?? ''" />
+          <template v-if="kind !== 'png'">
+            <v-select v-model="quality" label="Quality" :items="QUALITIES" />
+            <v-checkbox v-model="sound" label="With sound" />
+          </template>
+          <p class="dim">
+            {{ shot.width }}×{{ shot.height }}, <template v-if="kind === 'png'">frame {{ bench.frame }}, straight alpha.</template>
+            <template v-else>{{ shot.length }} frames. The written file is opened again and checked.</template>
+          </p>
+          <div class="choices">
+            <v-btn variant="text" @click="emit('close')">Cancel</v-btn>
+            <v-btn type="submit" color="primary" variant="flat" :disabled="!!problem">{{ kind === 'png' ? 'Write the frame' : 'Start' }}</v-btn>
+          </div>
+        </form>
+      </v-card-text>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  gap: 14px;
+}
+.choices {
+  display: flex;
+  justify-content: flex-end;
+  gap: 8px;
+}
+</style>

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { moveLayer, renameLayer, setSound, setSourceColour, trimEnd } from '../../core/document/edits/layers';
+import { stockIn } from '../../core/document/find';
+import { rateLabel } from '../../core/time/rate';
+import { valueAt } from '../../core/time/values';
+import Dial from '../controls/Dial.vue';
+import NumberField from '../controls/NumberField.vue';
+import { useBench } from '../stores/bench';
+import { useProject } from '../stores/project';
+
+/** What a layer shows and when, and its sound. */
+const bench = useBench();
+const store = useProject();
+const layer = computed(() => bench.layer!);
+const locked = computed(() => layer.value.locked || store.readOnly);
+const stock = computed(() => (store.project && layer.value.source.kind === 'stock' ? stockIn(store.project, layer.value.source.stock) : null));
+const rows = computed(() => {
+  const item = stock.value;
+  if (!item) return [];
+  const { facts } = item;
+  return [
+    ['File', item.file],
+    ['Size', facts.width ? `${facts.width}×${facts.height}` : null],
+    ['Rate', facts.rate === 'variable' ? 'variable' : facts.rate ? rateLabel(facts.rate) : null],
+    ['Length', facts.seconds === undefined ? null : `${facts.seconds.toFixed(2)} s`],
+    ['Codec', facts.codec],
+    ['Alpha', facts.width ? (facts.alpha ? 'yes' : 'no') : null],
+    ['Sound', facts.sound ? `${facts.sound.codec}, ${facts.sound.channels} ch` : facts.width ? 'none' : null],
+  ].filter((row): row is [string, string] => row[1] !== null);
+});
+const colour = computed(() => {
+  const { source } = layer.value;
+  return source.kind === 'colour' ? `#${valueAt(source.colour, 0).map((v) => Math.round(v * 255).toString(16).padStart(2, '0')).join('')}` : null;
+});
+function setColour(hex: string): void {
+  const parts = [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255) as [number, number, number];
+  bench.editLayer((project, at) => setSourceColour(project, at, parts), 'colour');
+}
+function rename(event: Event): void {
+  const input = event.target as HTMLInputElement;
+  const name = input.value.trim();
+  if (name && name !== layer.value.name) bench.editLayer((project, at) => renameLayer(project, at, name));
+  input.value = layer.value.name;
+}
+</script>
+
+<template>
+  <div>
+    <label class="row">
+      Name
+      <input class="name" :value="layer.name" maxlength="200" :disabled="locked" aria-label="Layer name" @change="rename" />
+    </label>
+    <div class="row">
+      Starts at frame
+      <NumberField label="Start" unit="f" :value="layer.span.start" :rate="bench.shot!.rate" :min="-1000000" :max="1000000" :digits="0" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => moveLayer(p, at, v), d ? 'start' : undefined)" @end="store.endGesture" />
+    </div>
+    <div class="row">
+      Length
+      <NumberField label="Length" unit="f" :value="layer.span.length" :rate="bench.shot!.rate" :min="1" :max="1000000" :digits="0" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => trimEnd(p, at, layer.span.start + v), d ? 'length' : undefined)" @end="store.endGesture" />
+    </div>
+    <label v-if="colour" class="row">Colour <input type="color" :value="colour" :disabled="locked" aria-label="Colour" @input="setColour(($event.target as HTMLInputElement).value)" @change="store.endGesture" /></label>
+    <template v-if="stock?.facts.sound">
+      <hr />
+      <Dial label="Level" unit="%" help="Loudness of this layer’s sound; 100 % is as recorded." :value="valueAt(layer.sound.gain, 0) * 100" :reset="100" :min="0" :max="800" :slider="[0, 200]" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => setSound(p, at, { gain: v / 100 }), d ? 'level' : undefined)" @end="store.endGesture" />
+      <label class="check"><input type="checkbox" :checked="layer.sound.muted" :disabled="locked" @change="bench.editLayer((p, at) => setSound(p, at, { muted: !layer.sound.muted }))" /> Muted</label>
+    </template>
+    <dl v-if="rows.length">
+      <template v-for="[name, value] in rows" :key="name">
+        <dt class="dim">{{ name }}</dt>
+        <dd class="mono">{{ value }}</dd>
+      </template>
+    </dl>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 3px 0;
+}
+.name {
+  width: 170px;
+  height: 24px;
+  padding: 0 6px;
+  background: var(--well);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  color: inherit;
+}
+input[type='color'] {
+  width: 44px;
+  height: 24px;
+}
+.check {
+  display: flex;
+  gap: 8px;
+  padding: 4px 0;
+}
+hr {
+  margin: 10px 0 6px;
+  border: 0;
+  border-top: 1px solid var(--line);
+}
+dl {
+  display: grid;
+  grid-template-columns: 70px 1fr;
+  gap: 3px 8px;
+  margin-top: 12px;
+  padding-top: 10px;
+  border-top: 1px solid var(--line);
+  font-size: 12px;
+}
+dd {
+  overflow-wrap: anywhere;
+}
+</style>

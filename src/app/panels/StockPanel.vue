@@ -1,0 +1,189 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref, watch } from 'vue';
+import { mdiClose, mdiDotsVertical, mdiPlus, mdiTrayArrowDown } from '@mdi/js';
+import { removeStock } from '../../core/document/edits/project';
+import type { Stock, StockId } from '../../core/document/schema';
+import { rateLabel } from '../../core/time/rate';
+import Icon from '../controls/Icon.vue';
+import IconButton from '../controls/IconButton.vue';
+import Waveform from '../controls/Waveform.vue';
+import { useImports } from '../stores/imports';
+import { useProject } from '../stores/project';
+import { stackColour, stackStock } from '../time/actions';
+import LibraryList from './LibraryList.vue';
+
+const store = useProject();
+const imports = useImports();
+const tab = ref<'stock' | 'library'>('stock');
+const picker = ref<HTMLInputElement>();
+const relinkPicker = ref<HTMLInputElement>();
+let relinking: StockId | null = null;
+
+const posters = ref<Record<string, string>>({});
+watch(
+  () => store.media,
+  (media) => {
+    Object.values(posters.value).forEach((url) => URL.revokeObjectURL(url));
+    posters.value = Object.fromEntries([...media].flatMap(([id, record]) => (record.poster ? [[id, URL.createObjectURL(record.poster)]] : [])));
+  },
+  { immediate: true },
+);
+onBeforeUnmount(() => Object.values(posters.value).forEach((url) => URL.revokeObjectURL(url)));
+
+const stock = computed(() => store.project?.stock ?? []);
+const missing = (item: Stock) => !store.media.has(item.id);
+
+function factsOf({ kind, facts }: Stock): string {
+  const rate = facts.rate === 'variable' ? 'variable rate' : facts.rate ? rateLabel(facts.rate) : null;
+  const seconds = facts.seconds === undefined ? null : `${facts.seconds.toFixed(1)} s`;
+  return [kind === 'image' ? 'still' : kind === 'sound' ? 'sound' : rate, seconds, facts.alpha ? 'alpha' : null].filter(Boolean).join(' · ');
+}
+function allFacts({ file, facts }: Stock): string {
+  const size = facts.width ? `${facts.width}×${facts.height}` : null;
+  const sound = facts.sound ? `sound ${facts.sound.codec}, ${facts.sound.channels} ch, ${facts.sound.sampleRate / 1000} kHz` : null;
+  return [file, size, facts.codec, sound, `${(facts.bytes / 1e6).toFixed(1)} MB`].filter(Boolean).join(' · ');
+}
+function pick(files: FileList | null): void {
+  if (files) void imports.take([...files]);
+  if (picker.value) picker.value.value = '';
+}
+function relink(item: Stock): void {
+  relinking = item.id;
+  relinkPicker.value?.click();
+}
+function picked(files: FileList | null): void {
+  if (files?.[0] && relinking) void imports.relink(relinking, files[0]);
+}
+const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('application/x-jackplane-stock', item.id);
+</script>
+
+<template>
+  <section class="stock" aria-label="Stock">
+    <div class="tabs segmented" role="tablist">
+      <button role="tab" :aria-selected="tab === 'stock'" @click="tab = 'stock'">Stock</button>
+      <button role="tab" :aria-selected="tab === 'library'" @click="tab = 'library'">Library</button>
+      <IconButton v-if="tab === 'stock'" class="add" label="Import files" :icon="mdiTrayArrowDown" :disabled="store.readOnly" @click="picker?.click()" />
+    </div>
+    <input ref="picker" type="file" multiple class="visually-hidden" tabindex="-1" aria-label="Files to import" @change="pick(($event.target as HTMLInputElement).files)" />
+    <input ref="relinkPicker" type="file" class="visually-hidden" tabindex="-1" aria-label="File to link" @change="picked(($event.target as HTMLInputElement).files)" />
+    <div v-for="job in imports.jobs" :key="job.id" class="job">
+      <span :class="{ problem: job.problem }">{{ job.problem ?? `Importing ${job.name}` }}</span>
+      <IconButton :label="job.problem ? 'Close' : `Cancel importing ${job.name}`" :icon="mdiClose" @click="imports.dismiss(job.id)" />
+      <v-progress-linear v-if="!job.problem" :model-value="job.share * 100" color="primary" height="2" />
+    </div>
+    <template v-if="tab === 'stock'">
+      <ul v-if="stock.length" class="items">
+        <li v-for="item in stock" :key="item.id" class="item" draggable="true" :title="allFacts(item)" @dragstart="drag($event, item)">
+          <span class="thumb">
+            <img v-if="posters[item.id]" :src="posters[item.id]" alt="" />
+            <Waveform v-else-if="store.media.get(item.id)?.peaks" :peaks="store.media.get(item.id)!.peaks!" />
+          </span>
+          <span class="text">
+            <strong>{{ item.name }}</strong>
+            <span v-if="missing(item)" class="problem">media missing</span>
+            <span v-else class="mono dim">{{ factsOf(item) }}</span>
+          </span>
+          <v-btn v-if="missing(item)" size="x-small" @click="relink(item)">Link…</v-btn>
+          <IconButton v-else class="hover" :label="`Add ${item.name} to the shot`" :icon="mdiPlus" @click="stackStock(item)" />
+          <v-menu>
+            <template #activator="{ props: menu }">
+              <button v-bind="menu" class="icon-button hover" :aria-label="`More for ${item.name}`"><Icon :path="mdiDotsVertical" /></button>
+            </template>
+            <v-list>
+              <v-list-item title="Add to the shot" @click="stackStock(item)" />
+              <v-list-item title="Link another file…" @click="relink(item)" />
+              <v-list-item title="Delete, with its layers" @click="store.edit(removeStock(store.current(), item.id))" />
+            </v-list>
+          </v-menu>
+        </li>
+      </ul>
+      <p v-else class="empty dim">Drop footage, stills or sound here, or choose <em>Import files</em>. The Library has a few pieces to play with.</p>
+      <button class="plain dim" @click="stackColour">+ plain colour layer</button>
+    </template>
+    <LibraryList v-else />
+  </section>
+</template>
+
+<style scoped>
+.stock {
+  height: 100%;
+  overflow: auto;
+  background: var(--panel);
+}
+.tabs {
+  display: flex;
+  padding: 5px 8px;
+  border-bottom: 1px solid var(--line);
+}
+.tabs :deep(.add) {
+  margin-left: auto;
+}
+.items {
+  list-style: none;
+  padding: 4px 0;
+}
+.item {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 5px 4px 5px 8px;
+  cursor: grab;
+}
+.item:hover,
+.item:focus-within {
+  background: var(--raised);
+}
+.thumb {
+  flex: none;
+  display: grid;
+  width: 60px;
+  height: 34px;
+  background: var(--well);
+  border: 1px solid var(--line);
+  overflow: hidden;
+}
+.thumb img {
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+}
+.text {
+  flex: 1;
+  min-width: 0;
+  display: grid;
+}
+.text > * {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.text strong {
+  font-weight: 600;
+}
+.text .mono,
+.text .problem {
+  font-size: 11px;
+}
+.item :deep(.hover) {
+  display: none;
+}
+.item:hover :deep(.hover),
+.item:focus-within :deep(.hover) {
+  display: inline-grid;
+}
+.empty,
+.plain,
+.job {
+  padding: 10px 12px;
+}
+.plain:hover {
+  color: var(--text);
+}
+.job {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 4px;
+  font-size: 12px;
+  border-bottom: 1px solid var(--line);
+}
+</style>

@@ -1,0 +1,245 @@
+<script setup lang="ts">
+import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue';
+import { useElementSize } from '@vueuse/core';
+import { mdiFitToScreenOutline, mdiMagnifyMinusOutline, mdiMagnifyPlusOutline } from '@mdi/js';
+import IconButton from '../controls/IconButton.vue';
+import { asks } from '../shortcuts';
+import { useBench, VIEWS } from '../stores/bench';
+import { usePlayer } from '../stores/player';
+import { stackStock } from '../time/actions';
+import { useProject } from '../stores/project';
+import PickTool from '../viewer/PickTool.vue';
+
+const PlaceHandles = defineAsyncComponent(() => import('../viewer/PlaceHandles.vue'));
+const CropHandles = defineAsyncComponent(() => import('../viewer/CropHandles.vue'));
+
+const bench = useBench();
+const player = usePlayer();
+const store = useProject();
+const stage = ref<HTMLElement>();
+const after = ref<HTMLCanvasElement>();
+const before = ref<HTMLCanvasElement>();
+const { width, height } = useElementSize(stage);
+/** null = fitted */
+const zoom = ref<number | null>(null);
+const pan = ref({ x: 0, y: 0 });
+const divider = ref(0.5);
+
+const shot = computed(() => bench.shot!);
+const fitted = computed(() => Math.max(0.02, Math.min((width.value - 16) / shot.value.width, (height.value - 16) / shot.value.height)));
+const scale = computed(() => zoom.value ?? fitted.value);
+/** Top left of the picture in the stage, and stage pixels for each shot pixel. */
+const frame = computed(() => ({
+  scale: scale.value,
+  x: Math.round((width.value - shot.value.width * scale.value) / 2 + pan.value.x),
+  y: Math.round((height.value - shot.value.height * scale.value) / 2 + pan.value.y),
+  width: shot.value.width * scale.value,
+  height: shot.value.height * scale.value,
+}));
+const box = computed(() => ({
+  left: `${frame.value.x}px`,
+  top: `${frame.value.y}px`,
+  width: `${frame.value.width}px`,
+  height: `${frame.value.height}px`,
+  imageRendering: (scale.value * player.reduction >= 2 && player.reduction === 1 ? 'pixelated' : 'auto') as 'pixelated' | 'auto',
+}));
+const handles = computed(() => !player.playing && !bench.picking && bench.layer?.shown && !bench.layer.locked && bench.size && (bench.view === 'picture' || bench.view === 'alone'));
+watchEffect(() => (player.displayScale = width.value ? scale.value : 1));
+
+function paint(canvas: HTMLCanvasElement | undefined, bitmap: ImageBitmap | undefined): void {
+  if (!canvas || !bitmap?.width) return;
+  if (canvas.width !== bitmap.width || canvas.height !== bitmap.height) {
+    canvas.width = bitmap.width;
+    canvas.height = bitmap.height;
+  }
+  const context = canvas.getContext('2d')!;
+  context.clearRect(0, 0, canvas.width, canvas.height);
+  context.drawImage(bitmap, 0, 0);
+  canvas.dataset['frame'] = String(player.shownFrame);
+  canvas.dataset['drawn'] = String(Number(canvas.dataset['drawn'] ?? 0) + 1);
+}
+watch([() => player.shown, after], () => paint(after.value, player.shown?.bitmap), { flush: 'post' });
+watch([() => player.before, before], () => paint(before.value, player.before?.bitmap), { flush: 'post' });
+
+function zoomTo(next: number | null, at = { x: width.value / 2, y: height.value / 2 }): void {
+  const old = frame.value;
+  const inside = { x: (at.x - old.x) / old.scale, y: (at.y - old.y) / old.scale };
+  zoom.value = next === null ? null : Math.min(16, Math.max(0.05, next));
+  if (next === null) pan.value = { x: 0, y: 0 };
+  else {
+    pan.value = {
+      x: at.x - inside.x * scale.value - (width.value - shot.value.width * scale.value) / 2,
+      y: at.y - inside.y * scale.value - (height.value - shot.value.height * scale.value) / 2,
+    };
+  }
+}
+function wheel(event: WheelEvent): void {
+  const bounds = stage.value!.getBoundingClientRect();
+  if (event.ctrlKey || !event.shiftKey) zoomTo(scale.value * 1.2 ** -Math.sign(event.deltaY), { x: event.clientX - bounds.left, y: event.clientY - bounds.top });
+}
+function dragPan(event: PointerEvent): void {
+  if (event.button !== 1) return;
+  event.preventDefault();
+  const [start, x, y] = [pan.value, event.clientX, event.clientY];
+  zoom.value ??= fitted.value;
+  follow(event, (now) => (pan.value = { x: start.x + now.clientX - x, y: start.y + now.clientY - y }));
+}
+function follow(event: PointerEvent, move: (now: PointerEvent) => void): void {
+  const target = event.currentTarget as HTMLElement;
+  target.setPointerCapture(event.pointerId);
+  target.addEventListener('pointermove', move);
+  target.addEventListener('lostpointercapture', () => target.removeEventListener('pointermove', move), { once: true });
+}
+function dragDivider(event: PointerEvent): void {
+  const bounds = stage.value!.getBoundingClientRect();
+  follow(event, (now) => (divider.value = Math.min(1, Math.max(0, (now.clientX - bounds.left - frame.value.x) / frame.value.width))));
+}
+function drop(event: DragEvent): void {
+  const item = store.project?.stock.find((entry) => entry.id === event.dataTransfer?.getData('application/x-jackplane-stock'));
+  if (item) stackStock(item, 0);
+}
+
+const answers = { fit: () => zoomTo(null), 'zoom-in': () => zoomTo(scale.value * 1.25), 'zoom-out': () => zoomTo(scale.value / 1.25) };
+onMounted(() => Object.entries(answers).forEach(([name, run]) => asks.addEventListener(name, run)));
+onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.removeEventListener(name, run)));
+</script>
+
+<template>
+  <section class="viewer" aria-label="Viewer">
+    <div class="bar">
+      <div class="segmented" role="group" aria-label="View">
+        <button v-for="(view, i) in VIEWS" :key="view.name" :aria-pressed="bench.view === view.name" :title="`${view.help} (${i + 1})`" @click="bench.view = view.name">{{ view.label }}</button>
+      </div>
+      <span class="right">
+        <IconButton label="Zoom out" keys="−" :icon="mdiMagnifyMinusOutline" @click="answers['zoom-out']" />
+        <button class="mono zoom" title="Show at 100 %" aria-label="Zoom to 100 %" @click="zoomTo(1)">{{ Math.round(scale * 100) }} %</button>
+        <IconButton label="Zoom in" keys="+" :icon="mdiMagnifyPlusOutline" @click="answers['zoom-in']" />
+        <IconButton label="Fit" keys="F" :icon="mdiFitToScreenOutline" @click="answers.fit" />
+      </span>
+    </div>
+    <div ref="stage" class="stage" @wheel.prevent="wheel" @pointerdown="dragPan" @dragover.prevent @drop="drop">
+      <canvas ref="after" class="picture" :style="box" role="img" :aria-label="`Frame ${bench.frame} of ${shot.name}`" />
+      <template v-if="bench.view === 'compare'">
+        <canvas ref="before" class="picture plain" :style="{ ...box, clipPath: `inset(0 ${(1 - divider) * 100}% 0 0)` }" aria-hidden="true" />
+        <div
+          class="divider"
+          role="slider"
+          tabindex="0"
+          aria-label="Divider between before and after"
+          :aria-valuenow="Math.round(divider * 100)"
+          :style="{ left: `${frame.x + divider * frame.width}px`, top: `${frame.y}px`, height: `${frame.height}px` }"
+          @pointerdown.stop="dragDivider"
+          @keydown.left.stop.prevent="divider = Math.max(0, divider - 0.02)"
+          @keydown.right.stop.prevent="divider = Math.min(1, divider + 0.02)"
+        >
+          <span class="tag left">before</span><span class="tag">after</span>
+        </div>
+      </template>
+      <PlaceHandles v-if="handles && bench.chosen === 'place'" :frame="frame" :stage="{ width, height }" />
+      <CropHandles v-if="handles && bench.pass?.type === 'crop'" :frame="frame" :stage="{ width, height }" />
+      <PickTool v-if="bench.picking" :frame="frame" />
+      <div v-if="!shot.layers.length" class="empty">
+        <strong>Drop footage here</strong>
+        <span class="dim">or drag something from the stock on the left. The first layer is the ground, the next one lies on top of it.</span>
+      </div>
+      <span v-if="player.busy" class="busy" role="status">computing…</span>
+      <ul v-if="player.shown?.problems.length" class="problems">
+        <li v-for="problem in player.shown.problems" :key="problem.layer" class="problem">{{ problem.sentence }}</li>
+      </ul>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.viewer {
+  display: grid;
+  grid-template-rows: 33px 1fr;
+  min-width: 0;
+  min-height: 0;
+}
+.bar {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 0 10px;
+  background: var(--panel);
+  border-bottom: 1px solid var(--line);
+  overflow: hidden;
+}
+.right {
+  display: flex;
+  align-items: center;
+}
+.zoom {
+  min-width: 48px;
+  font-size: 12px;
+  text-align: center;
+}
+.stage {
+  position: relative;
+  overflow: hidden;
+  background: var(--surround);
+}
+.picture {
+  position: absolute;
+  background: repeating-conic-gradient(#8a8a8a 0 25%, #777 0 50%) 0 0 / 16px 16px;
+}
+.plain {
+  pointer-events: none;
+}
+.divider {
+  position: absolute;
+  width: 15px;
+  margin-left: -7px;
+  cursor: ew-resize;
+  touch-action: none;
+  background: linear-gradient(var(--brass), var(--brass)) center / 1px 100% no-repeat;
+}
+.tag {
+  position: absolute;
+  bottom: 6px;
+  left: 14px;
+  padding: 1px 6px;
+  background: rgb(0 0 0 / 65%);
+  color: #fff;
+  font-size: 11px;
+}
+.tag.left {
+  left: auto;
+  right: 14px;
+}
+.empty {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  gap: 6px;
+  text-align: center;
+  padding: 0 20%;
+  pointer-events: none;
+  color: #ddd;
+}
+.empty .dim {
+  color: #bbb;
+}
+.busy {
+  position: absolute;
+  right: 8px;
+  bottom: 8px;
+  padding: 2px 8px;
+  background: var(--raised);
+  border-radius: 3px;
+  font-size: 12px;
+}
+.problems {
+  position: absolute;
+  left: 8px;
+  bottom: 8px;
+  padding: 6px 10px;
+  background: var(--raised);
+  border-left: 3px solid var(--red);
+  list-style: none;
+  max-width: 70%;
+}
+</style>

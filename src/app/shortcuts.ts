@@ -1,0 +1,96 @@
+import { tinykeys } from 'tinykeys';
+import { onBeforeUnmount, onMounted } from 'vue';
+import type { PassId } from '../core/document/schema';
+import { VIEWS, useBench } from './stores/bench';
+import { useNotices } from './stores/notices';
+import { usePlayer } from './stores/player';
+import { useProject } from './stores/project';
+import { trimHere, removeChosenLayer } from './time/actions';
+
+export interface Shortcut {
+  keys: string;
+  /** as people read it */
+  shown: string;
+  does: string;
+  run(): void;
+}
+
+/** Events of the bench that are not state: anyone may ask, one component answers. */
+export const asks = new EventTarget();
+export const ask = (what: 'search' | 'shortcuts' | 'fit' | 'zoom-in' | 'zoom-out'): boolean => asks.dispatchEvent(new Event(what));
+
+/** The one table of shortcuts. */
+export function shortcutTable(): Shortcut[] {
+  const bench = useBench();
+  const player = usePlayer();
+  const project = useProject();
+  const notices = useNotices();
+  const last = () => (bench.shot?.length ?? 1) - 1;
+  const choosePass = (type: string) => {
+    const pass = bench.layer?.passes.find((item) => item.type === type);
+    if (pass) bench.chosen = pass.id as PassId;
+    else bench.insertPass(type);
+  };
+  const told = (name: string | null, word: string) => name && notices.say(`${word}: ${name}`);
+  return [
+    { keys: 'Space', shown: 'Space', does: 'Play or stop', run: player.toggle },
+    { keys: 'ArrowLeft', shown: '←', does: 'One frame back', run: () => bench.seek(bench.frame - 1) },
+    { keys: 'ArrowRight', shown: '→', does: 'One frame on', run: () => bench.seek(bench.frame + 1) },
+    { keys: 'Shift+ArrowLeft', shown: 'Shift+←', does: 'Ten frames back', run: () => bench.seek(bench.frame - 10) },
+    { keys: 'Shift+ArrowRight', shown: 'Shift+→', does: 'Ten frames on', run: () => bench.seek(bench.frame + 10) },
+    { keys: 'Home', shown: 'Home', does: 'First frame', run: () => bench.seek(0) },
+    { keys: 'End', shown: 'End', does: 'Last frame', run: () => bench.seek(last()) },
+    { keys: 'z', shown: 'Z', does: 'Trim the layer’s start to the playhead', run: () => trimHere('start') },
+    { keys: 'x', shown: 'X', does: 'Trim the layer’s end to the playhead', run: () => trimHere('end') },
+    { keys: 'Delete', shown: 'Delete', does: 'Delete the chosen layer', run: removeChosenLayer },
+    { keys: 'v', shown: 'V', does: 'Next view', run: () => (bench.view = VIEWS[(VIEWS.findIndex((view) => view.name === bench.view) + 1) % VIEWS.length]!.name) },
+    ...VIEWS.map((view, i) => ({ keys: `${i + 1}`, shown: `${i + 1}`, does: `View: ${view.label}`, run: () => void (bench.view = view.name) })),
+    { keys: 'f', shown: 'F', does: 'Fit the picture into the viewer', run: () => void ask('fit') },
+    { keys: '+', shown: '+', does: 'Zoom in', run: () => void ask('zoom-in') },
+    { keys: '-', shown: '−', does: 'Zoom out', run: () => void ask('zoom-out') },
+    { keys: 'e', shown: 'E', does: 'Colour key: open or add', run: () => choosePass('colour-key') },
+    { keys: 'p', shown: 'P', does: 'Place', run: () => (bench.chosen = 'place') },
+    { keys: 'g', shown: 'G', does: 'Adjust: open or add', run: () => choosePass('adjust') },
+    { keys: '$mod+k', shown: 'Ctrl+K', does: 'Search passes and commands', run: () => void ask('search') },
+    { keys: '$mod+z', shown: 'Ctrl+Z', does: 'Undo', run: () => void told(project.undo(), 'Undone') },
+    { keys: '$mod+Shift+z', shown: 'Ctrl+Shift+Z', does: 'Redo', run: () => void told(project.redo(), 'Done again') },
+    { keys: '?', shown: '?', does: 'List of shortcuts', run: () => void ask('shortcuts') },
+  ];
+}
+
+/** Keys that belong to what has the focus: all in a dialog or menu; in a field those that are typed or move within it. */
+function taken(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement | null;
+  if (target?.closest('[role=dialog], .v-overlay__content')) return true;
+  return !event.ctrlKey && !event.metaKey && !!target?.closest('input:not([type=range]), select');
+}
+
+/** Binds the table while the calling component lives. Keys typed into fields and dialogs are left alone. */
+export function useShortcuts(): void {
+  let unbind = () => {};
+  onMounted(() => {
+    const bindings = shortcutTable().map(({ keys, run }) => {
+      const handle = (event: KeyboardEvent) => {
+        if (taken(event)) return;
+        const onButton = keys === 'Space' && (event.target as HTMLElement).closest('button, a, [role=button]');
+        if (onButton && onButton.matches(':focus-visible')) return;
+        event.preventDefault();
+        run();
+      };
+      // signs that need Shift on some keyboards are matched by what they type
+      return [keys.length === 1 && !/[a-z0-9]/.test(keys) ? `Shift+${keys}` : keys, handle] as const;
+    });
+    const plain = bindings.filter(([keys]) => /^Shift\+[^a-zA-Z]$/.test(keys)).map(([keys, handle]) => [keys.slice(6), handle] as const);
+    unbind = tinykeys(window, Object.fromEntries([...bindings, ...plain].map(([keys, handle]) => [keys === 'Shift++' ? 'Shift+Equal' : keys === '+' ? 'Equal' : keys, handle])));
+  });
+  // a button that was clicked keeps no focus, so that Space plays instead of clicking it again
+  const letGo = (event: MouseEvent) => {
+    const focused = document.activeElement;
+    if (event.detail > 0 && focused instanceof HTMLButtonElement && !focused.closest('.v-overlay__content')) focused.blur();
+  };
+  onMounted(() => addEventListener('click', letGo, true));
+  onBeforeUnmount(() => {
+    unbind();
+    removeEventListener('click', letGo, true);
+  });
+}

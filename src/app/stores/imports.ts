@@ -1,0 +1,85 @@
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+import { addStock, relinkStock } from '../../core/document/edits/project';
+import type { Stock, StockId } from '../../core/document/schema';
+import { sentenceOf } from '../../core/errors';
+import { safeName } from '../../core/formats/names';
+import { useEngine } from '../../engine/client';
+import { newId } from '../ids';
+import { storeMedia } from '../storage/media';
+import { useProject } from './project';
+
+export interface ImportJob {
+  id: number;
+  name: string;
+  share: number;
+  problem: string | null;
+}
+
+/** Largest file that is taken in. */
+const MOST_BYTES = 4e9;
+
+/** Files on their way into stock. */
+export const useImports = defineStore('imports', () => {
+  const store = useProject();
+  const jobs = ref<ImportJob[]>([]);
+  const cancelled = new Set<number>();
+  let last = 0;
+
+  /** Imports several files, one after the other. @returns what became stock */
+  async function take(files: readonly File[]): Promise<Stock[]> {
+    const queue = files.map((file) => ({ file, job: { id: ++last, name: file.name, share: 0, problem: null } as ImportJob }));
+    jobs.value.push(...queue.map((entry) => entry.job));
+    const out: Stock[] = [];
+    for (const { file, job } of queue) {
+      const stock = await attempt(file, job.id);
+      if (stock) out.push(stock);
+    }
+    return out;
+  }
+
+  async function attempt(file: File, id: number, replaces?: StockId): Promise<Stock | null> {
+    const update = (change: Partial<ImportJob>) => {
+      jobs.value = jobs.value.map((job) => (job.id === id ? { ...job, ...change } : job));
+    };
+    const gone = () => cancelled.has(id);
+    try {
+      if (gone()) return null;
+      if (file.size > MOST_BYTES) throw new Error(`“${file.name}” is ${(file.size / 1e9).toFixed(1)} GB, more than the ${MOST_BYTES / 1e9} GB that Jackplane takes in. Cut out the part you need first.`);
+      const engine = await useEngine();
+      const { kind, facts, poster, peaks } = await engine.probe(file, (share) => update({ share }));
+      if (gone()) return null;
+      const project = store.current();
+      const stockId = replaces ?? newId<StockId>();
+      const record = { project: project.id, stock: stockId, file, poster, peaks };
+      await storeMedia(record, file.name);
+      update({ share: 0.9 });
+      await engine.closeStock(stockId);
+      await engine.openStock(stockId, file, file.name);
+      engine.cache.clear();
+      store.addMedia(record);
+      const name = safeName(file.name).replace(/\.[^.]+$/, '').replaceAll(/[-_]+/g, ' ') || 'untitled';
+      const stock: Stock = { id: stockId, name, file: safeName(file.name), kind, facts };
+      store.edit(replaces ? relinkStock(project, replaces, { file: stock.file, kind, facts }) : addStock(stock));
+      jobs.value = jobs.value.filter((job) => job.id !== id);
+      return stock;
+    } catch (error) {
+      update({ problem: sentenceOf(error) });
+      return null;
+    }
+  }
+
+  /** Gives a stock item with missing media its file again. */
+  async function relink(stock: StockId, file: File): Promise<void> {
+    const id = ++last;
+    jobs.value.push({ id, name: file.name, share: 0, problem: null });
+    await attempt(file, id, stock);
+  }
+
+  function dismiss(id: number): void {
+    cancelled.add(id);
+    jobs.value = jobs.value.filter((job) => job.id !== id);
+  }
+
+  return { jobs, take, relink, dismiss };
+});

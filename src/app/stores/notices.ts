@@ -1,0 +1,27 @@
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+import { sentenceOf } from '../../core/errors';
+
+export interface Notice {
+  id: number;
+  kind: 'problem' | 'news';
+  text: string;
+}
+
+/** What has to be said once: problems stay until closed, news leaves by itself. */
+export const useNotices = defineStore('notices', () => {
+  const notices = ref<Notice[]>([]);
+  let last = 0;
+
+  function say(text: string, kind: Notice['kind'] = 'news'): void {
+    if (notices.value.some((notice) => notice.text === text)) return;
+    const id = ++last;
+    notices.value.push({ id, kind, text });
+    if (kind === 'news') setTimeout(() => close(id), 6000);
+  }
+  const problem = (error: unknown): void => say(sentenceOf(error), 'problem');
+  function close(id: number): void {
+    notices.value = notices.value.filter((notice) => notice.id !== id);
+  }
+  return { notices, say, problem, close };
+});

@@ -1,0 +1,184 @@
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { planFrame, type FramePlan, type Reduction } from '../../core/plan/plan';
+import { planSound } from '../../core/sound/mix';
+import { secondsAt } from '../../core/time/rate';
+import { frameKey, useEngine, type Engine } from '../../engine/client';
+import type { ShownFrame } from '../../engine/types';
+import { useBench } from './bench';
+import { useNotices } from './notices';
+import { useProject } from './project';
+import { SoundOut } from './sound-out';
+
+/** Quiet time after an edit before frames ahead are computed. */
+const REST = 500;
+
+/** Shows the current frame, plays, and keeps frames ahead of the playhead ready. */
+export const usePlayer = defineStore('player', () => {
+  const bench = useBench();
+  const store = useProject();
+  const notices = useNotices();
+
+  const shown = shallowRef<ShownFrame | null>(null);
+  const before = shallowRef<ShownFrame | null>(null);
+  const shownFrame = ref(-1);
+  const playing = ref(false);
+  const loop = ref(true);
+  const dropped = ref(0);
+  const cachedCount = ref(0);
+  const busy = ref(false);
+  const touching = ref(false);
+  const displayScale = ref(1);
+
+  let engine: Engine | null = null;
+  let sound: SoundOut | null = null;
+  let wanted = 0;
+  let working = false;
+  let fillRun = 0;
+  let restTimer: ReturnType<typeof setTimeout> | undefined;
+
+  const reduction = computed<Reduction>(() => {
+    if (bench.scale !== 'auto') return bench.scale;
+    if (displayScale.value <= 0.3) return 4;
+    return playing.value || touching.value || displayScale.value <= 0.55 ? 2 : 1;
+  });
+  const matte = computed(() => bench.view === 'matte');
+
+  /** The plan of a frame as the chosen view shows it. */
+  function planOf(frame: number, side: 'after' | 'before' = 'after'): FramePlan | null {
+    const { shot } = bench;
+    if (!shot || !store.project) return null;
+    const without = side === 'before' && bench.pass ? bench.pass.id : undefined;
+    const project = store.project;
+    if (bench.view !== 'matte' && bench.view !== 'alone') return planFrame(project, shot.id, frame, { reduction: reduction.value, without });
+    const only = { ...shot, background: null, layers: shot.layers.filter((layer) => layer.id === bench.layerId).map((layer) => ({ ...layer, shown: true, opacity: { still: 1 }, blend: 'normal' as const })) };
+    return planFrame({ ...project, shots: [only] }, shot.id, frame, { reduction: reduction.value });
+  }
+
+  /** Computes what is wanted now; when more was wanted meanwhile, only the latest. */
+  async function refresh(): Promise<void> {
+    wanted++;
+    if (working) return;
+    working = true;
+    const slow = setTimeout(() => (busy.value = true), 300);
+    try {
+      engine ??= await useEngine();
+      for (let done = 0; done !== wanted; ) {
+        done = wanted;
+        const frame = bench.frame;
+        const plan = planOf(frame);
+        const plain = bench.view === 'compare' ? planOf(frame, 'before') : null;
+        const next = plan && (await engine.frame(plan, matte.value));
+        before.value = plain && (await engine.frame(plain, false));
+        shown.value = next;
+        shownFrame.value = frame;
+      }
+    } catch (error) {
+      notices.problem(error);
+    } finally {
+      clearTimeout(slow);
+      busy.value = false;
+      working = false;
+    }
+  }
+
+  /** The range that plays, in frames. */
+  const range = computed(() => ({ from: 0, to: bench.shot?.length ?? 0 }));
+
+  /** Computes frames from the playhead on, round the range, on all workers; counts those that are ready. */
+  async function fill(): Promise<void> {
+    const run = ++fillRun;
+    engine ??= await useEngine();
+    const { from, to } = range.value;
+    const length = to - from;
+    if (length <= 0) return;
+    const asked = new Set<number>();
+    let ready = 0;
+    cachedCount.value = 0;
+    /** The first frame from the playhead on, round the range, that nobody has asked for yet. */
+    const nextFrame = () => {
+      for (let ahead = 0; ahead < length; ahead++) {
+        const frame = from + ((bench.frame - from + ahead) % length);
+        if (!asked.has(frame)) return frame;
+      }
+      return null;
+    };
+    // while playing all workers run ahead; otherwise the first is left to the dials
+    const lanes = Array.from({ length: engine.workers }, (_, i) => i).slice(playing.value || engine.workers === 1 ? 0 : 1);
+    const one = async (worker: number) => {
+      for (let frame = nextFrame(); frame !== null && run === fillRun; frame = nextFrame()) {
+        asked.add(frame);
+        const plan = planOf(frame);
+        if (!plan) return;
+        if (!engine!.cache.has(frameKey(plan, matte.value))) await engine!.frame(plan, matte.value, worker);
+        else if (asked.size % 16 === 0) await new Promise((resume) => setTimeout(resume));
+        if (run === fillRun) cachedCount.value = ++ready;
+      }
+    };
+    await Promise.all(lanes.map(one)).catch((error: unknown) => notices.problem(error));
+  }
+
+  /** Plans ahead again once nothing has changed for a moment. */
+  function restAndFill(): void {
+    fillRun++;
+    clearTimeout(restTimer);
+    if (!playing.value) restTimer = setTimeout(() => void fill(), REST);
+  }
+
+  watch(
+    [() => store.project, () => bench.frame, () => bench.view, () => bench.layerId, () => bench.shotId, () => (bench.view === 'compare' ? bench.chosen : null), reduction, () => store.media],
+    (now, old) => {
+      if (!playing.value) void refresh();
+      const onlyFrame = now.every((value, i) => i === 1 || value === old[i]);
+      if (!onlyFrame) restAndFill();
+    },
+  );
+
+  async function play(): Promise<void> {
+    const { shot } = bench;
+    if (playing.value || !shot || !store.project) return;
+    engine ??= await useEngine();
+    playing.value = true;
+    dropped.value = 0;
+    if (bench.frame >= range.value.to - 1) bench.seek(range.value.from);
+    void fill();
+    const items = planSound(store.project, shot.id);
+    sound = new SoundOut(engine, items);
+    await sound.start(secondsAt(bench.frame, shot.rate), secondsAt(range.value.to, shot.rate));
+    let last = bench.frame;
+    const tick = () => {
+      if (!playing.value || !sound || bench.shot?.id !== shot.id) return stop();
+      let frame = Math.floor((sound.now() * shot.rate.num) / shot.rate.den + 1e-6);
+      if (frame >= range.value.to) {
+        if (!loop.value) return stop();
+        frame = range.value.from;
+        last = frame - 1;
+        void sound.start(secondsAt(frame, shot.rate), secondsAt(range.value.to, shot.rate));
+      }
+      if (frame !== last) {
+        const plan = planOf(frame);
+        const ready = plan && engine!.cache.get(frameKey(plan, matte.value));
+        if (ready) {
+          shown.value = ready;
+          shownFrame.value = frame;
+          dropped.value += Math.max(0, frame - last - 1);
+        } else dropped.value += Math.max(1, frame - last);
+        last = frame;
+        bench.seek(frame);
+      }
+      requestAnimationFrame(tick);
+    };
+    requestAnimationFrame(tick);
+  }
+
+  function stop(): void {
+    playing.value = false;
+    sound?.stop();
+    sound = null;
+    void refresh();
+    restAndFill();
+  }
+  const toggle = (): void => void (playing.value ? stop() : play());
+
+  return { shown, before, shownFrame, playing, loop, dropped, cachedCount, busy, touching, displayScale, reduction, planOf, refresh, fill, play, stop, toggle };
+});

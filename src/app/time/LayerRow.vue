@@ -1,0 +1,216 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { mdiDragVertical, mdiEye, mdiEyeOff, mdiLock, mdiLockOpenVariantOutline, mdiMusicNote, mdiStar, mdiStarOutline } from '@mdi/js';
+import { moveLayer, orderLayer, renameLayer, switchLayer, trimEnd, trimStart } from '../../core/document/edits/layers';
+import type { Layer } from '../../core/document/schema';
+import Icon from '../controls/Icon.vue';
+import IconButton from '../controls/IconButton.vue';
+import Waveform from '../controls/Waveform.vue';
+import { useBench } from '../stores/bench';
+import { useProject } from '../stores/project';
+import { snapped, snappedSpan } from './snap';
+
+/** One layer: its name and switches, and its span as a bar to move and trim. */
+const props = defineProps<{ layer: Layer; perFrame: number; labels: number }>();
+const bench = useBench();
+const store = useProject();
+const renaming = ref(false);
+const SNAP_PIXELS = 7;
+
+const chosen = computed(() => bench.layerId === props.layer.id);
+const at = computed(() => ({ shot: bench.shotId!, layer: props.layer.id }));
+const stock = computed(() => (props.layer.source.kind === 'stock' ? props.layer.source.stock : null));
+const peaks = computed(() => (stock.value && store.media.get(stock.value)?.peaks) || null);
+const isSound = computed(() => store.project?.stock.find((item) => item.id === stock.value)?.kind === 'sound');
+const missing = computed(() => stock.value !== null && !store.media.has(stock.value));
+const bar = computed(() => ({ left: `${props.layer.span.start * props.perFrame}px`, width: `${Math.max(3, props.layer.span.length * props.perFrame)}px` }));
+/** The whole clip's peaks lie where its first frame is, however the layer is trimmed. */
+const wave = computed(() => {
+  const item = store.project?.stock.find((entry) => entry.id === stock.value);
+  const rate = bench.shot!.rate;
+  return { left: `${-props.layer.time.offset * props.perFrame}px`, width: `${(((item?.facts.seconds ?? 0) * rate.num) / rate.den) * props.perFrame}px` };
+});
+
+function targets(): number[] {
+  const others = bench.shot!.layers.filter((layer) => layer.id !== props.layer.id);
+  return [0, bench.shot!.length, bench.frame, ...others.flatMap(({ span }) => [span.start, span.start + span.length])];
+}
+function drag(event: PointerEvent, part: 'move' | 'start' | 'end'): void {
+  if (event.button !== 0) return;
+  bench.choose(props.layer.id);
+  if (props.layer.locked) return;
+  const handle = event.currentTarget as HTMLElement;
+  handle.setPointerCapture(event.pointerId);
+  const { start, length } = props.layer.span;
+  const marks = targets();
+  const move = (now: PointerEvent) => {
+    const by = (now.clientX - event.clientX) / props.perFrame;
+    const reach = now.altKey ? -1 : SNAP_PIXELS / props.perFrame;
+    const project = store.current();
+    if (part === 'move') store.edit(moveLayer(project, at.value, snappedSpan(start + by, length, marks, reach)), 'bar');
+    else if (part === 'start') store.edit(trimStart(project, at.value, snapped(start + by, marks, reach) ?? start + by), 'bar');
+    else store.edit(trimEnd(project, at.value, snapped(start + length + by, marks, reach) ?? start + length + by), 'bar');
+  };
+  handle.addEventListener('pointermove', move);
+  handle.addEventListener(
+    'lostpointercapture',
+    () => {
+      handle.removeEventListener('pointermove', move);
+      store.endGesture();
+    },
+    { once: true },
+  );
+}
+function rename(event: Event): void {
+  const name = (event.target as HTMLInputElement).value.trim();
+  if (name && name !== props.layer.name) store.edit(renameLayer(store.current(), at.value, name));
+  renaming.value = false;
+}
+function moveInStack(by: number): void {
+  const index = bench.shot!.layers.findIndex((layer) => layer.id === props.layer.id);
+  store.edit(orderLayer(store.current(), at.value, index + by));
+}
+const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(store.current(), at.value, which));
+</script>
+
+<template>
+  <div class="row" :class="{ chosen, hidden: !layer.shown }" role="group" :aria-label="`Layer ${layer.name}`">
+    <div class="label" :style="{ width: `${labels}px` }">
+      <button class="grip icon-button" :aria-label="`Reorder ${layer.name}: arrow up or down`" @keydown.up.stop.prevent="moveInStack(-1)" @keydown.down.stop.prevent="moveInStack(1)"><Icon :path="mdiDragVertical" /></button>
+      <IconButton :label="`${layer.shown ? 'Hide' : 'Show'} ${layer.name}`" :icon="layer.shown ? (isSound ? mdiMusicNote : mdiEye) : mdiEyeOff" @click="flip('shown')" />
+      <input v-if="renaming" class="rename" :value="layer.name" maxlength="200" :aria-label="`Name of ${layer.name}`" @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()" @change="rename" @blur="renaming = false" @keydown.enter="rename" @keydown.esc="renaming = false" />
+      <button v-else class="name" :aria-pressed="chosen" title="Double-click to rename" @click="bench.choose(layer.id)" @dblclick="renaming = !layer.locked">{{ layer.name }}</button>
+      <IconButton :label="`Solo ${layer.name}`" class="switch" :class="{ on: layer.solo }" :pressed="layer.solo" :icon="layer.solo ? mdiStar : mdiStarOutline" @click="flip('solo')" />
+      <IconButton :label="`${layer.locked ? 'Unlock' : 'Lock'} ${layer.name}`" class="switch" :class="{ on: layer.locked }" :pressed="layer.locked" :icon="layer.locked ? mdiLock : mdiLockOpenVariantOutline" @click="flip('locked')" />
+    </div>
+    <div class="track">
+      <div class="bar" :class="{ missing, locked: layer.locked }" :style="bar" :title="`${layer.name}: frames ${layer.span.start} to ${layer.span.start + layer.span.length - 1}`" @pointerdown="drag($event, 'move')">
+        <span v-if="peaks" class="wave" :style="wave"><Waveform :peaks="peaks" /></span>
+        <span class="text">{{ missing ? `${layer.name}: media missing` : layer.name }}</span>
+        <span class="edge left" :aria-label="`Start of ${layer.name}`" @pointerdown.stop="drag($event, 'start')" />
+        <span class="edge right" :aria-label="`End of ${layer.name}`" @pointerdown.stop="drag($event, 'end')" />
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  height: 26px;
+  border-bottom: 1px solid var(--line);
+}
+.label {
+  position: sticky;
+  z-index: 2;
+  left: 0;
+  flex: none;
+  display: flex;
+  align-items: center;
+  padding-right: 4px;
+  background: var(--panel);
+  border-right: 1px solid var(--line);
+}
+.chosen .label {
+  background: var(--raised);
+}
+.grip {
+  width: 16px;
+  cursor: grab;
+}
+.name {
+  flex: 1;
+  min-width: 0;
+  padding-left: 4px;
+  text-align: left;
+  font-weight: 550;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.chosen .name {
+  color: var(--brass);
+}
+.rename {
+  flex: 1;
+  min-width: 0;
+  padding: 0 3px;
+  background: var(--well);
+  color: inherit;
+  border: 1px solid var(--brass);
+}
+.label :deep(.switch) {
+  opacity: 0;
+}
+.row:hover :deep(.switch),
+.row:focus-within :deep(.switch),
+.label :deep(.switch.on) {
+  opacity: 1;
+}
+.track {
+  position: relative;
+  flex: 1;
+  overflow: hidden;
+}
+.bar {
+  position: absolute;
+  top: 3px;
+  bottom: 3px;
+  background: var(--raised);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  overflow: hidden;
+  cursor: grab;
+  touch-action: none;
+}
+.chosen .bar {
+  background: var(--brass-soft);
+  border-color: var(--brass);
+}
+.hidden .bar {
+  opacity: 0.45;
+}
+.bar.locked {
+  cursor: default;
+}
+.bar.missing {
+  border-color: var(--red);
+}
+.text {
+  position: relative;
+  padding: 0 10px;
+  font-size: 11px;
+  line-height: 18px;
+  color: var(--dim);
+  white-space: nowrap;
+}
+.missing .text {
+  color: var(--red);
+}
+.wave {
+  position: absolute;
+  top: 1px;
+  bottom: 1px;
+  opacity: 0.6;
+}
+.edge {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 7px;
+  cursor: ew-resize;
+  touch-action: none;
+}
+.edge:hover {
+  background: var(--brass);
+}
+.locked .edge {
+  display: none;
+}
+.left {
+  left: 0;
+}
+.right {
+  right: 0;
+}
+</style>

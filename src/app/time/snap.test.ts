@@ -1,0 +1,34 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { snapped, snappedSpan } from './snap';
+
+describe('snapping', () => {
+  const targets = fc.array(fc.integer({ min: -100, max: 300 }), { maxLength: 12 });
+  const frame = fc.double({ min: -100, max: 300, noNaN: true });
+
+  test('goes to the nearest target within reach, or nowhere', () => {
+    fc.assert(
+      fc.property(frame, targets, fc.integer({ min: 0, max: 9 }), (at, list, reach) => {
+        const near = list.filter((target) => Math.abs(target - at) <= reach).sort((a, b) => Math.abs(a - at) - Math.abs(b - at))[0];
+        const got = snapped(at, list, reach);
+        expect(got === null ? undefined : Math.abs(got - at)).toBe(near === undefined ? undefined : Math.abs(near - at));
+      }),
+    );
+  });
+
+  test('a moved span meets a target with one of its ends, or lies on a whole frame', () => {
+    fc.assert(
+      fc.property(frame, fc.integer({ min: 1, max: 99 }), targets, (start, length, list) => {
+        const got = snappedSpan(start, length, list, 4);
+        expect(Number.isInteger(got)).toBe(true);
+        expect(Math.abs(got - start)).toBeLessThanOrEqual(4);
+        if (Math.abs(got - start) > 0.5) expect(list.includes(got) || list.includes(got + length)).toBe(true);
+      }),
+    );
+  });
+
+  test('with a negative reach nothing snaps: the modifier suspends it', () => {
+    expect(snapped(10, [10], -1)).toBeNull();
+    expect(snappedSpan(10.4, 5, [10, 15], -1)).toBe(10);
+  });
+});

@@ -1,0 +1,11 @@
+/** Where the picture lies in the viewer's stage: its top left in stage pixels, and stage pixels for each shot pixel. */
+export interface ViewFrame {
+  x: number;
+  y: number;
+  scale: number;
+  width: number;
+  height: number;
+}
+
+/** Colours of handles on the picture; the canvas cannot read the theme's variables. */
+export const HANDLE = { line: '#d8a84a', fill: '#1b1b1b' };

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import SiteHead from '../panels/SiteHead.vue';
+
+const STEPS = [
+  ['Start', 'Make a project, or open the demo. Everything stays in this browser; there is no account and nothing leaves your machine.'],
+  ['Gather', 'Drop clips, stills and sound onto the bench, or take something from the Library tab. Each shows its size, rate and length.'],
+  ['Make a shot', 'Give it a size, a frame rate and a length. If your first clip differs, you are asked which of the two should follow.'],
+  ['Stack', 'Drag stock onto the viewer or the time panel. The top row lies on top of the picture. Drag the dots at the left of a row to reorder.'],
+  ['Place', 'Choose Place at the end of the passes line. Drag the layer on the picture, or type exact numbers: 1920/2, +40, 50%.'],
+  ['Key', 'Press E, then click on the green. Drag to average an area; hold Shift to add a sample. Look at the Matte view: white is solid, black is clear.'],
+  ['Touch up', 'Press G for Adjust. Every pass shows the picture after it, so you see what each one took off. Blur the ground a little and the subject stands out.'],
+  ['Compare', 'Before | After draws the picture without and with the chosen pass, with a divider to drag.'],
+  ['Watch', 'Space plays. The line over the rows says how many frames are ready and whether any were dropped; a smaller preview scale is faster.'],
+  ['Render', 'Choose Render for a WebM or MP4 file, or this frame as PNG. The file is opened again and checked before it counts as done.'],
+] as const;
+</script>
+
+<template>
+  <SiteHead>
+    <main class="page">
+      <h1>From footage to file</h1>
+      <ol>
+        <li v-for="[name, text] in STEPS" :key="name">
+          <h2>{{ name }}</h2>
+          <p>{{ text }}</p>
+        </li>
+      </ol>
+      <p class="dim">On the bench, press <kbd class="mono">?</kbd> for all shortcuts and <kbd class="mono">Ctrl+K</kbd> to search.</p>
+    </main>
+  </SiteHead>
+</template>
+
+<style scoped>
+.page {
+  max-width: 760px;
+  margin: 0 auto;
+  padding: 28px 24px 48px;
+}
+h1 {
+  margin-bottom: 16px;
+  font-size: 22px;
+  font-weight: 650;
+}
+ol {
+  padding-left: 24px;
+}
+li {
+  padding: 8px 0 8px 8px;
+}
+li::marker {
+  color: var(--brass);
+  font-family: 'JetBrains Mono Variable', monospace;
+}
+h2 {
+  font-size: 15px;
+  font-weight: 600;
+}
+p {
+  line-height: 1.5;
+}
+</style>

@@ -1,0 +1,57 @@
+import type { Draft } from 'immer';
+import { passOf } from '../../passes/registry';
+import { defaultValues } from '../../passes/define';
+import type { Edit } from '../edit';
+import { layerIn, shotIn } from '../find';
+import type { Layer, LayerId, Pass, PassId, Project, ShotId } from '../schema';
+import { still } from '../value';
+
+type At = { shot: ShotId; layer: LayerId };
+
+const titleOf = (pass: Pass | undefined): string => (pass && passOf(pass.type)?.title) ?? 'pass';
+
+const change = (at: At, name: string, apply: (layer: Draft<Layer>) => void): Edit => ({
+  name,
+  apply: (draft) => apply(layerIn(shotIn(draft as Project, at.shot), at.layer) as Draft<Layer>),
+});
+
+const passIn = (project: Project, at: At, id: PassId): Pass | undefined =>
+  layerIn(shotIn(project, at.shot), at.layer).passes.find((pass) => pass.id === id);
+
+export function newPass(id: PassId, type: string): Pass {
+  return { id, type, on: true, values: defaultValues(passOf(type)!.params) } as Pass;
+}
+
+/** Inserts a pass. @param index its place in the line, 0 = first after the source; the end when left out */
+export const addPass = (at: At, pass: Pass, index?: number): Edit =>
+  change(at, `Add ${titleOf(pass)}`, (layer) => {
+    layer.passes.splice(index ?? layer.passes.length, 0, pass as Draft<Pass>);
+  });
+
+export const removePass = (project: Project, at: At, id: PassId): Edit =>
+  change(at, `Delete ${titleOf(passIn(project, at, id))}`, (layer) => {
+    layer.passes = layer.passes.filter((pass) => pass.id !== id);
+  });
+
+export const switchPass = (project: Project, at: At, id: PassId): Edit => {
+  const pass = passIn(project, at, id);
+  return change(at, `${titleOf(pass)} ${pass?.on ? 'off' : 'on'}`, (layer) => {
+    for (const own of layer.passes) if (own.id === id) own.on = !own.on;
+  });
+};
+
+export const orderPass = (project: Project, at: At, id: PassId, index: number): Edit =>
+  change(at, `Reorder ${titleOf(passIn(project, at, id))}`, (layer) => {
+    const from = layer.passes.findIndex((pass) => pass.id === id);
+    const [pass] = layer.passes.splice(from, 1);
+    if (pass) layer.passes.splice(index, 0, pass);
+  });
+
+/** Sets one value of a pass, still. */
+export const setPassValue = (project: Project, at: At, id: PassId, param: string, value: unknown): Edit => {
+  const pass = passIn(project, at, id);
+  const label = (pass && passOf(pass.type)?.params[param]?.label) ?? param;
+  return change(at, `${titleOf(pass)}: ${label.toLowerCase()}`, (layer) => {
+    for (const own of layer.passes) if (own.id === id) own.values[param] = still(value) as never;
+  });
+};

@@ -1,0 +1,63 @@
+import type { Edit } from '../edit';
+import { shotIn, stockIn } from '../find';
+import { FORMAT_VERSION, type Project, type ProjectId, type Shot, type ShotId, type Stock, type StockId } from '../schema';
+
+/** @param now ISO 8601 */
+export function newProject(id: ProjectId, name: string, now: string): Project {
+  return { format: FORMAT_VERSION, id, name, created: now, modified: now, stock: [], shots: [] };
+}
+
+export const renameProject = (name: string): Edit => ({
+  name: `Rename project to ${name}`,
+  apply: (project) => {
+    project.name = name;
+  },
+});
+
+export const addShot = (shot: Shot): Edit => ({
+  name: `New shot ${shot.name}`,
+  apply: (project) => {
+    project.shots.push(shot);
+  },
+});
+
+export type ShotSettings = Partial<Pick<Shot, 'name' | 'width' | 'height' | 'rate' | 'length' | 'background' | 'light'>>;
+export const setShot = (id: ShotId, settings: ShotSettings): Edit => ({
+  name: 'Shot settings',
+  apply: (project) => {
+    Object.assign(shotIn(project as Project, id), settings);
+  },
+});
+
+export const removeShot = (project: Project, id: ShotId): Edit => ({
+  name: `Delete shot ${shotIn(project, id).name}`,
+  apply: (draft) => {
+    draft.shots = draft.shots.filter((shot) => shot.id !== id);
+  },
+});
+
+export const addStock = (stock: Stock): Edit => ({
+  name: `Import ${stock.name}`,
+  apply: (project) => {
+    project.stock.push(stock);
+  },
+});
+
+/** Replaces what is known of a stock item's file, when missing media is linked again. */
+export const relinkStock = (project: Project, id: StockId, facts: Pick<Stock, 'file' | 'facts' | 'kind'>): Edit => ({
+  name: `Link ${stockIn(project, id).name}`,
+  apply: (draft) => {
+    Object.assign(stockIn(draft as Project, id), facts);
+  },
+});
+
+/** Removes stock and every layer that shows it. */
+export const removeStock = (project: Project, id: StockId): Edit => ({
+  name: `Delete ${stockIn(project, id).name}`,
+  apply: (draft) => {
+    draft.stock = draft.stock.filter((item) => item.id !== id);
+    for (const shot of draft.shots) {
+      shot.layers = shot.layers.filter((layer) => layer.source.kind !== 'stock' || layer.source.stock !== id);
+    }
+  },
+});

@@ -1,0 +1,68 @@
+import { multiply, rotation, scaling, translation, type Matrix } from '../picture/matrix';
+import { valueAt } from '../time/values';
+import type { Place } from './schema';
+import { still } from './value';
+
+interface Size {
+  w: number;
+  h: number;
+}
+
+export const PLACEMENTS = [
+  { name: 'fit', label: 'Fit' },
+  { name: 'fill', label: 'Fill' },
+  { name: 'centre', label: 'Centre' },
+  { name: 'left', label: 'Left half' },
+  { name: 'right', label: 'Right half' },
+  { name: 'top', label: 'Top half' },
+  { name: 'bottom', label: 'Bottom half' },
+  { name: 'top-left', label: 'Top left corner' },
+  { name: 'top-right', label: 'Top right corner' },
+  { name: 'bottom-left', label: 'Bottom left corner' },
+  { name: 'bottom-right', label: 'Bottom right corner' },
+] as const;
+export type PlacementName = (typeof PLACEMENTS)[number]['name'];
+
+export const wholePlace = (): Place => ({
+  position: still([0, 0] as [number, number]),
+  scale: still([1, 1] as [number, number]),
+  rotation: still(0),
+  anchor: still([0, 0] as [number, number]),
+  flipX: false,
+  flipY: false,
+});
+
+/**
+ * Position and scale of a one-click placement. Fit shows all of the source, fill covers all of the shot, centre is the
+ * source's own size; halves and corners fit the source into that half or quarter.
+ */
+export function placement(name: PlacementName, source: Size, shot: Size): { position: [number, number]; scale: [number, number] } {
+  const box = boxOf(name, shot);
+  const byWidth = box.w / source.w;
+  const byHeight = box.h / source.h;
+  const scale = name === 'centre' ? 1 : name === 'fill' ? Math.max(byWidth, byHeight) : Math.min(byWidth, byHeight);
+  return { position: [box.x, box.y], scale: [scale, scale] };
+}
+
+/** Centre and size of the part of the shot that a placement fills. */
+function boxOf(name: PlacementName, { w, h }: Size): { x: number; y: number; w: number; h: number } {
+  const sideways = name.includes('left') ? -1 : name.includes('right') ? 1 : 0;
+  const upright = name.includes('top') ? -1 : name.includes('bottom') ? 1 : 0;
+  return {
+    x: (sideways * w) / 4,
+    y: (upright * h) / 4,
+    w: sideways ? w / 2 : w,
+    h: upright ? h / 2 : h,
+  };
+}
+
+/** Source pixels (origin top left) → shot pixels (origin top left), at full size. @param frame layer time */
+export function placeMatrix(place: Place, frame: number, source: Size, shot: Size): Matrix {
+  const [px, py] = valueAt(place.position, frame);
+  const [sx, sy] = valueAt(place.scale, frame);
+  const [ax, ay] = valueAt(place.anchor, frame);
+  let m = translation(shot.w / 2 + px, shot.h / 2 + py);
+  m = multiply(m, rotation(valueAt(place.rotation, frame)));
+  m = multiply(m, scaling(place.flipX ? -sx : sx, place.flipY ? -sy : sy));
+  return multiply(m, translation(-source.w / 2 - ax, -source.h / 2 - ay));
+}

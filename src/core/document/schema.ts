@@ -1,0 +1,164 @@
+import { z } from 'zod';
+import { BLEND_MODES } from '../picture/blend';
+import { valuesSchema } from '../passes/define';
+import { PASSES, passOf } from '../passes/registry';
+import { framesSchema, valueOf } from './value';
+
+/** The version of the document format that this code writes. */
+export const FORMAT_VERSION = 1;
+
+const id = <B extends string>(_brand: B) => z.string().regex(/^[A-Za-z0-9_-]{1,64}$/).brand<B>();
+export const projectIdSchema = id('project');
+export const stockIdSchema = id('stock');
+export const shotIdSchema = id('shot');
+export const layerIdSchema = id('layer');
+export const passIdSchema = id('pass');
+export type ProjectId = z.infer<typeof projectIdSchema>;
+export type StockId = z.infer<typeof stockIdSchema>;
+export type ShotId = z.infer<typeof shotIdSchema>;
+export type LayerId = z.infer<typeof layerIdSchema>;
+export type PassId = z.infer<typeof passIdSchema>;
+
+const name = z.string().trim().min(1).max(200);
+const finite = z.number().min(-1e6).max(1e6);
+const pixels = z.int().min(1).max(16384);
+const colour = z.tuple([z.number().min(0).max(1), z.number().min(0).max(1), z.number().min(0).max(1)]);
+export const rateSchema = z.object({ num: z.int().min(1).max(1_000_000), den: z.int().min(1).max(100_000) }).strict();
+
+/** What was read from a media file. Lengths in seconds, sizes in pixels as shown upright. */
+export const factsSchema = z
+  .object({
+    width: pixels.optional(),
+    height: pixels.optional(),
+    rate: z.union([rateSchema, z.literal('variable')]).optional(),
+    seconds: z.number().min(0).max(1e6).optional(),
+    codec: z.string().max(60),
+    alpha: z.boolean(),
+    sound: z.object({ channels: z.int().min(1).max(64), sampleRate: z.int().min(1).max(1_000_000), codec: z.string().max(60) }).strict().optional(),
+    bytes: z.int().min(0),
+  })
+  .strict();
+export type MediaFacts = z.infer<typeof factsSchema>;
+
+export const stockSchema = z
+  .object({ id: stockIdSchema, name, file: z.string().min(1).max(255), kind: z.enum(['video', 'image', 'sound']), facts: factsSchema })
+  .strict();
+export type Stock = z.infer<typeof stockSchema>;
+
+const sourceSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('stock'), stock: stockIdSchema }).strict(),
+  z.object({ kind: z.literal('colour'), colour: valueOf(colour), width: pixels, height: pixels }).strict(),
+]);
+
+export const passSchema = z
+  .object({
+    id: passIdSchema,
+    type: z.enum(PASSES.map((pass) => pass.type) as [string, ...string[]]),
+    on: z.boolean(),
+    values: z.record(z.string(), z.unknown()),
+    area: z.object({ masks: z.array(id('mask')).max(64), side: z.enum(['inside', 'outside']) }).strict().optional(),
+  })
+  .strict()
+  .transform((pass, context) => {
+    const values = valuesSchema(passOf(pass.type)!.params).safeParse(pass.values);
+    if (values.success) return { ...pass, values: values.data };
+    for (const issue of values.error.issues) context.addIssue({ code: 'custom', path: ['values', ...issue.path], message: issue.message });
+    return z.NEVER;
+  });
+export type Pass = z.infer<typeof passSchema>;
+
+const pair = z.tuple([finite, finite]);
+export const placeSchema = z
+  .object({
+    /** of the anchor, in shot pixels from the shot's centre, y down */
+    position: valueOf(pair),
+    /** 1 = 100 %; negative values are written as flips instead */
+    scale: valueOf(z.tuple([z.number().min(0).max(1000), z.number().min(0).max(1000)])),
+    /** degrees clockwise */
+    rotation: valueOf(finite),
+    /** in source pixels from the source's centre */
+    anchor: valueOf(pair),
+    flipX: z.boolean(),
+    flipY: z.boolean(),
+  })
+  .strict();
+export type Place = z.infer<typeof placeSchema>;
+
+export const layerSchema = z
+  .object({
+    id: layerIdSchema,
+    name,
+    source: sourceSchema,
+    /** shot frames */
+    span: z.object({ start: framesSchema, length: z.int().min(1).max(10_000_000) }).strict(),
+    /** source time at layer frame 0, in frames at the shot's rate, and how fast it runs from there */
+    time: z.object({ offset: framesSchema, speed: valueOf(z.number().min(0.01).max(100)) }).strict(),
+    passes: z.array(passSchema).max(200),
+    place: placeSchema,
+    opacity: valueOf(z.number().min(0).max(1)),
+    blend: z.enum(BLEND_MODES),
+    sound: z.object({ gain: valueOf(z.number().min(0).max(8)), muted: z.boolean() }).strict(),
+    shown: z.boolean(),
+    solo: z.boolean(),
+    locked: z.boolean(),
+  })
+  .strict();
+export type Layer = z.infer<typeof layerSchema>;
+export type Source = Layer['source'];
+
+export const shotSchema = z
+  .object({
+    id: shotIdSchema,
+    name,
+    width: z.int().min(16).max(8192),
+    height: z.int().min(16).max(8192),
+    rate: rateSchema,
+    length: z.int().min(1).max(1_000_000),
+    /** colour behind all layers, or null for a clear shot */
+    background: colour.nullable(),
+    light: z.enum(['display', 'linear']),
+    /** top layer first */
+    layers: z.array(layerSchema).max(1000),
+  })
+  .strict();
+export type Shot = z.infer<typeof shotSchema>;
+
+export const projectSchema = z
+  .object({
+    format: z.literal(FORMAT_VERSION),
+    id: projectIdSchema,
+    name,
+    /** ISO 8601 */
+    created: z.iso.datetime(),
+    modified: z.iso.datetime(),
+    stock: z.array(stockSchema).max(5000),
+    shots: z.array(shotSchema).max(1000),
+  })
+  .strict()
+  .superRefine((project, context) => {
+    const stock = new Set(project.stock.map((item) => item.id));
+    const seen = new Set<string>();
+    const once = (value: string, what: string) => {
+      if (seen.has(value)) context.addIssue({ code: 'custom', message: `${what} “${value}” stands twice` });
+      seen.add(value);
+    };
+    project.stock.forEach((item) => once(item.id, 'stock'));
+    for (const shot of project.shots) {
+      once(shot.id, 'shot');
+      for (const layer of shot.layers) {
+        once(layer.id, 'layer');
+        layer.passes.forEach((pass) => once(pass.id, 'pass'));
+        if (layer.source.kind === 'stock' && !stock.has(layer.source.stock)) {
+          context.addIssue({ code: 'custom', message: `layer “${layer.name}” uses stock that is not in the project` });
+        }
+      }
+    }
+  });
+export type Project = z.infer<typeof projectSchema>;
+
+/** The first few problems of a parse, each as place and reason. */
+export function problemsOf(error: z.ZodError, most = 3): string {
+  const lines = error.issues.slice(0, most).map((issue) => (issue.path.length ? `${issue.path.join('.')}: ${issue.message}` : issue.message));
+  if (error.issues.length > most) lines.push(`and ${error.issues.length - most} more`);
+  return lines.join('; ');
+}

@@ -1,0 +1,34 @@
+export type ErrorCode =
+  | 'bad-media'
+  | 'bad-project'
+  | 'bad-value'
+  | 'cancelled'
+  | 'memory'
+  | 'missing-media'
+  | 'not-found'
+  | 'storage'
+  | 'unsupported';
+
+/** The one error a person may see: what happened, to what, and what to do about it. */
+export class JackplaneError extends Error {
+  override readonly name = 'JackplaneError';
+
+  /**
+   * @param code what kind of trouble, for programs
+   * @param sentence what happened, naming the file or layer
+   * @param remedy what the person can do
+   */
+  constructor(
+    readonly code: ErrorCode,
+    readonly sentence: string,
+    readonly remedy: string,
+  ) {
+    super(`${sentence} ${remedy}`);
+  }
+}
+
+/** The sentence to show for anything that was thrown. */
+export function sentenceOf(error: unknown): string {
+  if (error instanceof Error && error.message) return error.message;
+  return `Stopped by an error without a description (${String(error)}). Reload the page and try again.`;
+}

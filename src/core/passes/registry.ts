@@ -1,0 +1,15 @@
+import { adjust } from './adjust';
+import { blur } from './blur';
+import { colourKey } from './colour-key';
+import { crop } from './crop';
+import type { AnyPass } from './define';
+
+/** Every pass there is, in the order in which search lists them. */
+export const PASSES: readonly AnyPass[] = [colourKey, crop, adjust, blur];
+
+const byType = new Map(PASSES.map((pass) => [pass.type, pass]));
+
+/** @returns the declaration, or undefined for a type this version does not know */
+export function passOf(type: string): AnyPass | undefined {
+  return byType.get(type);
+}

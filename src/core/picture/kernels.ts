@@ -1,0 +1,38 @@
+import { Arena } from './arena';
+
+/** What src/kernels exports. Addresses are bytes into the arena; n counts pixels of 16 bytes (float32 RGBA, premultiplied). */
+export interface Kernels {
+  widen(src: number, dst: number, n: number): void;
+  widenReduced(src: number, sw: number, sh: number, dst: number, factor: number): void;
+  halve(src: number, sw: number, sh: number, dst: number): void;
+  narrow(src: number, dst: number, n: number): void;
+  fill(dst: number, n: number, r: number, g: number, b: number, a: number): void;
+  copy(src: number, dst: number, n: number): void;
+  matteSpan(src: number, dst: number, n: number): void;
+  meanRect(src: number, width: number, x: number, y: number, w: number, h: number, out: number): void;
+  toLinearSpan(at: number, n: number): void;
+  toDisplaySpan(at: number, n: number): void;
+  keyAlpha(src: number, n: number, alpha: number, luma: number, params: number): void;
+  guideTile(
+    alpha: number, luma: number, out: number, w: number, h: number, x0: number, y0: number, size: number, r: number, eps: number, scratch: number,
+  ): void;
+  keyUnmix(src: number, dst: number, n: number, alphas: number, params: number): void;
+  adjustSpan(src: number, dst: number, n: number, tables: number, steps: number, saturation: number): void;
+  cropSpan(src: number, dst: number, n: number, x: number, y: number, halfW: number, halfH: number, radius: number, feather: number): void;
+  affine(
+    src: number, sw: number, sh: number, dst: number, dw: number, dh: number,
+    a: number, b: number, c: number, d: number, e: number, f: number, opacity: number,
+  ): void;
+  blurRows(src: number, dst: number, w: number, h: number, r: number, ends1: number, ends2: number, ends3: number, extend: number, scratch: number): void;
+  blurColumns(at: number, w: number, h: number, r: number, ends1: number, ends2: number, ends3: number, extend: number, scratch: number): void;
+  blendSpan(mode: number, under: number, top: number, n: number): void;
+}
+
+/** Kernels bound to an arena's memory. */
+export async function bindKernels(module: WebAssembly.Module, arena: Arena): Promise<Kernels> {
+  const abort = () => {
+    throw new Error('kernel aborted');
+  };
+  const instance = await WebAssembly.instantiate(module, { env: { memory: arena.memory, abort } });
+  return instance.exports as unknown as Kernels;
+}

@@ -1,0 +1,90 @@
+import { describe, expect, test } from '@jest/globals';
+import type { LayerId, StockId } from '../document/schema';
+import { still } from '../document/value';
+import { perform } from '../document/edit';
+import { addStock } from '../document/edits/project';
+import { clipStock, layerOf, projectOf, SHOT } from '../testing/documents';
+import { mix, planSound, type Pcm, type SoundItem } from './mix';
+
+const RATE = 48000;
+const tone = (hertz: number, seconds: number, sampleRate = RATE): Pcm => ({ sampleRate, channels: [Float32Array.from({ length: seconds * sampleRate }, (_, i) => Math.sin((2 * Math.PI * hertz * i) / sampleRate))] });
+const item = (change: Partial<SoundItem> = {}): SoundItem => ({ stock: 'bed' as StockId, name: 'bed', start: 0, end: 2, source: 0, speed: 1, gain: still(1), origin: 0, frame: 1 / 24, ...change });
+const clips = (pcm: Pcm) => new Map([['bed', pcm]]);
+/** Amplitude of a frequency in a stretch of samples. */
+function amplitude(data: Float32Array, hertz: number, from: number, to: number): number {
+  let [re, im] = [0, 0];
+  for (let i = from; i < to; i++) {
+    re += data[i]! * Math.cos((2 * Math.PI * hertz * i) / RATE);
+    im += data[i]! * Math.sin((2 * Math.PI * hertz * i) / RATE);
+  }
+  return (2 * Math.hypot(re, im)) / (to - from);
+}
+
+describe('mixing', () => {
+  test('a clip at its own rate is itself, on both sides when it is mono', () => {
+    const pcm = tone(440, 2);
+    const [left, right] = mix([item()], clips(pcm), 0.5, 1000, RATE);
+    for (let i = 0; i < 1000; i++) expect(left[i]).toBeCloseTo(pcm.channels[0]![24000 + i]!, 4);
+    expect(right).toEqual(left);
+  });
+
+  test('blocks meet without a seam', () => {
+    const pcm = tone(333, 2);
+    const [whole] = mix([item()], clips(pcm), 0, 9600, RATE);
+    const [first] = mix([item()], clips(pcm), 0, 4800, RATE);
+    const [second] = mix([item()], clips(pcm), 0.1, 4800, RATE);
+    for (let i = 0; i < 4800; i += 7) {
+      expect(first[i]).toBeCloseTo(whole[i]!, 5);
+      expect(second[i]).toBeCloseTo(whole[4800 + i]!, 4);
+    }
+  });
+
+  test('another sample rate keeps the pitch; double speed doubles it', () => {
+    const [left] = mix([item()], clips(tone(1000, 2, 44100)), 0, RATE, RATE);
+    expect(amplitude(left, 1000, 4800, 43200)).toBeCloseTo(1, 2);
+    const [fast] = mix([item({ speed: 2, end: 1 })], clips(tone(1000, 2)), 0, RATE, RATE);
+    expect(amplitude(fast, 2000, 4800, 43200)).toBeCloseTo(1, 1);
+  });
+
+  test('levels multiply, items add, and nothing sounds outside its time', () => {
+    const pcm = tone(500, 2);
+    const [left] = mix([item({ gain: still(0.25), start: 0.5, end: 1, source: 0 }), item({ gain: still(0.5), start: 0.5, end: 1 })], clips(pcm), 0, 72000, RATE);
+    expect(amplitude(left, 500, 28800, 43200)).toBeCloseTo(0.75, 2);
+    expect(Math.max(...left.subarray(0, 24000), ...left.subarray(48001))).toBe(0);
+  });
+
+  test('cuts do not click: the first and last moments rise and fall within 4 ms', () => {
+    const dc: Pcm = { sampleRate: RATE, channels: [new Float32Array(96000).fill(1)] };
+    const [left] = mix([item({ end: 0.5 })], clips(dc), 0, 24000, RATE);
+    let steepest = 0;
+    for (let i = 1; i < left.length; i++) steepest = Math.max(steepest, Math.abs(left[i]! - left[i - 1]!));
+    expect(steepest).toBeLessThan(0.006);
+    expect(left[300]).toBeCloseTo(1, 5);
+  });
+
+  test('a missing clip is silent', () => expect(Math.max(...mix([item()], new Map(), 0, 100, RATE)[0])).toBe(0));
+});
+
+describe('what sounds', () => {
+  const bed = { ...clipStock('bed'), kind: 'sound' as const, facts: { codec: 'wav', alpha: false, seconds: 6, bytes: 1, sound: { channels: 2, sampleRate: RATE, codec: 'wav' } } };
+  const withLayer = (change: Parameters<typeof layerOf>[2]) => {
+    const { project } = perform(projectOf(), addStock(bed))!;
+    return perform(project, { name: 'add', apply: (draft) => void draft.shots[0]!.layers.push(layerOf('bed', { kind: 'stock', stock: bed.id }, change) as never) })!.project;
+  };
+  const sounding = (change: Parameters<typeof layerOf>[2]) => planSound(withLayer(change), SHOT);
+
+  test('a layer that begins before the shot starts with the sound it would have had', () => {
+    const [only] = sounding({ span: { start: -24, length: 60 } });
+    expect(only!.start).toBe(0);
+    expect(only!.source).toBeCloseTo(1, 9);
+    expect(only!.end).toBeCloseTo(1.5, 9);
+  });
+
+  test('muted, hidden and not-solo sounds are left out', () => {
+    expect(sounding({ sound: { gain: still(1), muted: true } })).toEqual([]);
+    expect(sounding({ shown: false })).toEqual([]);
+    const both = withLayer({});
+    const { project } = perform(both, { name: 'solo', apply: (draft) => void draft.shots[0]!.layers.push({ ...layerOf('other', { kind: 'stock', stock: bed.id }), id: 'other' as LayerId, solo: true } as never) })!;
+    expect(planSound(project, SHOT).map((entry) => entry.name)).toEqual(['other']);
+  });
+});

@@ -1,0 +1,67 @@
+import fc from 'fast-check';
+import type { Edit } from '../document/edit';
+import { addLayer, moveLayer, newLayer, orderLayer, removeLayer, renameLayer, setBlend, setOpacity, setPlace, setSound, switchLayer, trimEnd, trimStart } from '../document/edits/layers';
+import { addPass, newPass, orderPass, removePass, setPassValue, switchPass } from '../document/edits/passes';
+import { addShot, addStock, newProject, setShot } from '../document/edits/project';
+import { perform } from '../document/edit';
+import type { Layer, LayerId, PassId, Project, ProjectId, Shot, ShotId, Source, Stock, StockId } from '../document/schema';
+import { BLEND_MODES } from '../picture/blend';
+import { PASSES } from '../passes/registry';
+
+export const SHOT = 'shot-1' as ShotId;
+export const RATE = { num: 24, den: 1 };
+
+export const shotOf = (change: Partial<Shot> = {}): Shot => ({
+  id: SHOT, name: 'Night ferry', width: 64, height: 36, rate: RATE, length: 48, background: [0, 0, 0], light: 'display', layers: [], ...change,
+});
+
+export const clipStock = (id: string, width = 64, height = 36): Stock => ({
+  id: id as StockId, name: id, file: `${id}.webm`, kind: 'video', facts: { width, height, rate: RATE, seconds: 2, codec: 'vp9', alpha: false, bytes: 1000 },
+});
+
+export const colourSource = (colour: [number, number, number], width = 64, height = 36): Source => ({ kind: 'colour', colour: { still: colour }, width, height });
+
+export function layerOf(id: string, source: Source, change: Partial<Layer> = {}): Layer {
+  return { ...newLayer(id as LayerId, id, source, { start: 0, length: 48 }), ...change };
+}
+
+/** A project with one shot, the given layers (top first) and a clip called `plate`. */
+export function projectOf(layers: Layer[] = [], shot: Partial<Shot> = {}): Project {
+  const edits = [addStock(clipStock('plate')), addShot(shotOf({ layers, ...shot }))];
+  return edits.reduce((project, edit) => perform(project, edit)!.project, newProject('project-1' as ProjectId, 'Paper Harbour', '2026-01-12T18:30:00.000Z'));
+}
+
+/** Any edit that can be made on the shot of `projectOf`, chosen by what is there. */
+export const anyEdit: fc.Arbitrary<(project: Project) => Edit> = fc
+  .tuple(fc.nat(19), fc.nat(1000), fc.double({ min: 0, max: 1, noNaN: true }))
+  .map(([which, n, x]) => (project: Project) => {
+    const shot = project.shots[0]!;
+    const fresh = `id-${n}-${shot.layers.length}-${shot.layers.reduce((sum, layer) => sum + layer.passes.length, 0)}`;
+    const layer = shot.layers[n % Math.max(1, shot.layers.length)];
+    if (!layer || which === 0) return addLayer(SHOT, layerOf(fresh, colourSource([x, 0.5, 1 - x])), n % (shot.layers.length + 1));
+    const at = { shot: SHOT, layer: layer.id };
+    const pass = layer.passes[n % Math.max(1, layer.passes.length)];
+    const made = () => addPass(at, newPass(fresh as PassId, PASSES[n % PASSES.length]!.type));
+    const edits: (() => Edit)[] = [
+      () => removeLayer(project, at),
+      () => orderLayer(project, at, n % shot.layers.length),
+      () => renameLayer(project, at, `layer ${n}`),
+      () => switchLayer(project, at, (['shown', 'solo', 'locked'] as const)[n % 3]!),
+      () => setOpacity(project, at, x),
+      () => setBlend(project, at, BLEND_MODES[n % BLEND_MODES.length]!),
+      () => setSound(project, at, { gain: 2 * x }),
+      () => moveLayer(project, at, (n % 60) - 10),
+      () => trimStart(project, at, n % 60),
+      () => trimEnd(project, at, n % 60),
+      () => setPlace(project, at, { position: [n % 40, 40 * x - 20], rotation: 360 * x, scale: [0.3 + x, 0.3 + x], flipX: n % 2 === 0 }),
+      () => setShot(SHOT, { background: n % 2 ? null : [x, x, x], light: n % 3 ? 'display' : 'linear' }),
+      made,
+      made,
+      () => (pass ? removePass(project, at, pass.id) : made()),
+      () => (pass ? switchPass(project, at, pass.id) : made()),
+      () => (pass ? orderPass(project, at, pass.id, n % layer.passes.length) : made()),
+      () => (pass?.type === 'adjust' ? setPassValue(project, at, pass.id, 'exposure', 4 * x - 2) : made()),
+      () => (pass?.type === 'blur' ? setPassValue(project, at, pass.id, 'radius', 3 * x) : made()),
+    ];
+    return edits[(which - 1) % edits.length]!();
+  });

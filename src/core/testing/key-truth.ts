@@ -1,0 +1,142 @@
+import { readFileSync, existsSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import type { Colour } from '../passes/define';
+import { colourKey } from '../passes/colour-key';
+import { Picture } from '../picture/picture';
+import type { TestBench } from './bench';
+
+// taken once: looking globals up is slow where tests run
+const { abs, floor, hypot, max, min, round } = Math;
+const TRUTH = join(import.meta.dirname, '../../../demo/truth');
+export type Plate = 'even' | 'uneven' | 'noisy';
+export const PLATES: readonly Plate[] = ['even', 'uneven', 'noisy'];
+
+export interface TruthFrame {
+  width: number;
+  height: number;
+  /** the decoded frame, straight 8-bit RGBA */
+  frame: Buffer;
+  /** the true foreground, straight, with the true matte as alpha */
+  foreground: Buffer;
+}
+
+const rgba = (file: string) => sharp(readFileSync(file)).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+
+/** Decoded frames of a plate with what is true of them. The two steady plates show the same captain. */
+export async function truthFrames(plate: Plate, most = 12): Promise<TruthFrame[]> {
+  const folder = join(TRUTH, plate);
+  const names = readdirSync(folder).filter((name) => name.endsWith('-frame.png')).sort();
+  const step = names.length / min(most, names.length);
+  const chosen = Array.from({ length: min(most, names.length) }, (_, i) => names[floor(i * step)]!);
+  return Promise.all(
+    chosen.map(async (name) => {
+      const truth = name.replace('frame', 'foreground');
+      const [frame, foreground] = [await rgba(join(folder, name)), await rgba(existsSync(join(folder, truth)) ? join(folder, truth) : join(TRUTH, 'even', truth))];
+      return { width: frame.info.width, height: frame.info.height, frame: frame.data, foreground: foreground.data };
+    }),
+  );
+}
+
+/** One pick: the mean of a small square, upper left of the middle of the screen. */
+export function onePick({ frame, width }: TruthFrame, x0 = 250, y0 = 200, size = 24): Colour {
+  const sum = [0, 0, 0];
+  for (let y = y0; y < y0 + size; y++) for (let x = x0; x < x0 + size; x++) for (let c = 0; c < 3; c++) sum[c]! += frame[(y * width + x) * 4 + c]!;
+  return sum.map((v) => v / (size * size * 255)) as unknown as Colour;
+}
+
+/** The colour key's matte with default dials. */
+export function keyMatte({ arena, kernels }: TestBench, truth: TruthFrame, screen: readonly Colour[]): Float32Array {
+  const { width: w, height: h } = truth;
+  const picture = Picture.make(arena, { x: 0, y: 0, w, h });
+  arena.scratch(w * h * 4, (at) => {
+    arena.bytes(at, w * h * 4).set(truth.frame);
+    kernels.widen(at, picture.at, w * h);
+  });
+  const taken: number[] = [];
+  const scratch = (bytes: number) => taken[taken.push(arena.take(bytes)) - 1]!;
+  if (!('run' in colourKey)) throw new Error('the colour key is an area pass');
+  const defaults = Object.fromEntries(Object.entries(colourKey.params).map(([name, param]) => [name, param.default]));
+  const out = colourKey.run(picture, { ...defaults, screen } as never, { arena, kernels, size: { w, h }, scratch });
+  const matte = Float32Array.from({ length: w * h }, (() => {
+    const floats = arena.floats(out.at, w * h * 4);
+    return (_: unknown, i: number) => floats[4 * i + 3]!;
+  })());
+  taken.forEach((at) => arena.give(at));
+  out.release();
+  picture.release();
+  return matte;
+}
+
+/** A plain key: distance in chroma from the picked colour, with a ramp. */
+export function chromaDistanceMatte({ frame }: TruthFrame, screen: Colour): Float32Array {
+  const chroma = (r: number, g: number, b: number) => {
+    const y = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+    return [(b - y) / 1.8556, (r - y) / 1.5748] as const;
+  };
+  const [u, v] = chroma(...screen);
+  const reach = hypot(u, v);
+  return Float32Array.from({ length: frame.length / 4 }, (_, i) => {
+    const [cu, cv] = chroma(frame[4 * i]! / 255, frame[4 * i + 1]! / 255, frame[4 * i + 2]! / 255);
+    return min(1, max(0, (hypot(cu - u, cv - v) / reach - 0.1) / 0.8));
+  });
+}
+
+/** A plain key: colour difference on display-encoded values against one screen colour. */
+export function plainDifferenceMatte({ frame }: TruthFrame, screen: Colour): Float32Array {
+  const whole = screen[1] - max(screen[0], screen[2]);
+  return Float32Array.from({ length: frame.length / 4 }, (_, i) => {
+    const [r, g, b] = [frame[4 * i]! / 255, frame[4 * i + 1]! / 255, frame[4 * i + 2]! / 255];
+    return min(1, max(0, 1 - (g - max(r, b)) / whole));
+  });
+}
+
+export interface KeyScore {
+  /** mean absolute error of the matte, over everything and where the truth is between 0.02 and 0.98 */
+  mean: number;
+  edge: number;
+  /** 1st percentile of the matte where the truth is solid, 99th where it is clear */
+  solid: number;
+  clear: number;
+}
+
+/** Scores mattes of frames against the truth. Erosion keeps the coded edge out of "solid" and "clear". */
+export function score(frames: readonly TruthFrame[], mattes: readonly Float32Array[]): KeyScore {
+  let [sum, count, edgeSum, edgeCount] = [0, 0, 0, 0];
+  const solid = new Uint32Array(1001);
+  const clear = new Uint32Array(1001);
+  frames.forEach(({ foreground, width, height }, f) => {
+    const truth = (x: number, y: number) => foreground[(y * width + x) * 4 + 3]! / 255;
+    for (let y = 0; y < height; y++) {
+      for (let x = 0; x < width; x++) {
+        const got = mattes[f]![y * width + x]!;
+        const want = truth(x, y);
+        sum += abs(got - want);
+        count++;
+        if (want > 0.02 && want < 0.98) {
+          edgeSum += abs(got - want);
+          edgeCount++;
+        } else if (flat(truth, x, y, width, height, want)) (want >= 0.98 ? solid : clear)[round(min(1, max(0, got)) * 1000)]!++;
+      }
+    }
+  });
+  return { mean: sum / count, edge: edgeSum / edgeCount, solid: percentile(solid, 0.01), clear: percentile(clear, 0.99) };
+}
+
+/** True when the truth is the same a few pixels away on all sides. */
+function flat(truth: (x: number, y: number) => number, x: number, y: number, w: number, h: number, want: number): boolean {
+  const far = 4;
+  const same = (i: number, j: number) => i < 0 || j < 0 || i >= w || j >= h || abs(truth(i, j) - want) < 0.02;
+  return same(x - far, y) && same(x + far, y) && same(x, y - far) && same(x, y + far) && same(x - 3, y - 3) && same(x + 3, y + 3) && same(x + 3, y - 3) && same(x - 3, y + 3);
+}
+
+function percentile(counts: Uint32Array, share: number): number {
+  const total = counts.reduce((sum, n) => sum + n, 0);
+  let seen = 0;
+  for (let i = 0; i < counts.length; i++) {
+    seen += counts[i]!;
+    if (seen >= share * total) return i / 1000;
+  }
+  return 1;
+}
+

@@ -1,0 +1,41 @@
+import type { MediaFacts, Stock } from '../core/document/schema';
+import type { Problem } from '../core/execute/execute';
+
+export interface Probe {
+  kind: Stock['kind'];
+  facts: MediaFacts;
+  /** small PNG or WebP picture, or null for sound */
+  poster: Blob | null;
+  /** peaks 0…1 of sound, one for each of a few hundred equal parts, or null */
+  peaks: number[] | null;
+}
+
+export interface ShownFrame {
+  bitmap: ImageBitmap;
+  problems: Problem[];
+}
+
+export interface RenderSettings {
+  container: 'webm' | 'mp4';
+  video: 'vp9' | 'vp8' | 'avc';
+  /** bits a second */
+  bitrate: number;
+  sound: boolean;
+}
+
+export interface RenderResult {
+  blob: Blob;
+  /** read back from the written file */
+  frames: number;
+  width: number;
+  height: number;
+  seconds: number;
+  videoCodec: string;
+  soundCodec: string | null;
+}
+
+/** Largest picture side and area that is opened. */
+export const MOST_SIDE = 8192;
+export const MOST_PIXELS = 40e6;
+/** Longest sound that is opened, in seconds. */
+export const MOST_SOUND_SECONDS = 30 * 60;

@@ -1,0 +1,114 @@
+import type { InputVideoTrack, VideoSample } from 'mediabunny';
+import { VideoSampleSink } from 'mediabunny';
+import type { FetchedPicture } from '../../core/execute/execute';
+
+interface HeldFrame extends FetchedPicture {
+  data: Uint8ClampedArray<ArrayBuffer>;
+  /** shows from here until `end`, seconds */
+  start: number;
+  end: number;
+}
+
+/** Frames of all clips, bounded together. */
+export class FrameStore {
+  private readonly frames = new Map<string, HeldFrame[]>();
+  private readonly order: { clip: string; frame: HeldFrame }[] = [];
+  private bytes = 0;
+
+  constructor(private readonly limit: number) {}
+
+  find(clip: string, seconds: number): HeldFrame | undefined {
+    return this.frames.get(clip)?.find((frame) => frame.start <= seconds && seconds < frame.end);
+  }
+
+  put(clip: string, frame: HeldFrame): void {
+    this.frames.set(clip, [...(this.frames.get(clip) ?? []), frame]);
+    this.order.push({ clip, frame });
+    this.bytes += frame.data.byteLength;
+    while (this.bytes > this.limit && this.order.length > 1) {
+      const old = this.order.shift()!;
+      this.bytes -= old.frame.data.byteLength;
+      this.frames.set(old.clip, this.frames.get(old.clip)!.filter((other) => other !== old.frame));
+    }
+  }
+
+  drop(clip: string): void {
+    for (const frame of this.frames.get(clip) ?? []) this.bytes -= frame.data.byteLength;
+    this.frames.delete(clip);
+    for (let i = this.order.length - 1; i >= 0; i--) if (this.order[i]!.clip === clip) this.order.splice(i, 1);
+  }
+}
+
+/** How far ahead decoding goes on in sequence before seeking is cheaper. */
+const RUN_SECONDS = 1;
+
+/** Exact frames of one clip by time: in sequence when asked in sequence, else by seeking. */
+export class ClipReader {
+  private samples: AsyncGenerator<VideoSample, void, unknown> | null = null;
+  private current: VideoSample | null = null;
+  private ahead: VideoSample | null = null;
+  private queue: Promise<unknown> = Promise.resolve();
+
+  constructor(
+    private readonly id: string,
+    private readonly track: InputVideoTrack,
+    private readonly store: FrameStore,
+  ) {}
+
+  /** The frame showing at a time; before the first and after the last, the nearest. */
+  frameAt(seconds: number): Promise<HeldFrame> {
+    const next = this.queue.then(() => this.read(seconds));
+    this.queue = next.catch(() => undefined);
+    return next;
+  }
+
+  private async read(seconds: number): Promise<HeldFrame> {
+    const held = this.store.find(this.id, seconds);
+    if (held) return held;
+    const position = this.current?.timestamp;
+    if (!this.samples || position === undefined || seconds < position || seconds > position + RUN_SECONDS) await this.seek(seconds);
+    for (;;) {
+      this.ahead ??= (await this.samples!.next()).value ?? null;
+      if (!this.ahead || (this.current && this.ahead.timestamp > seconds)) break;
+      this.current?.close();
+      this.current = this.ahead;
+      this.ahead = null;
+      if (this.current.timestamp > seconds) break;
+    }
+    if (!this.current) throw new Error('no frame could be decoded');
+    const frame = {
+      ...(await straightBytes(this.current)),
+      start: Math.min(this.current.timestamp, seconds),
+      end: this.ahead?.timestamp ?? Infinity,
+    };
+    this.store.put(this.id, frame);
+    return frame;
+  }
+
+  private async seek(seconds: number): Promise<void> {
+    await this.close();
+    this.samples = new VideoSampleSink(this.track).samples(seconds);
+  }
+
+  async close(): Promise<void> {
+    this.current?.close();
+    this.ahead?.close();
+    this.current = this.ahead = null;
+    await this.samples?.return();
+    this.samples = null;
+  }
+}
+
+/** A sample as straight 8-bit RGBA, upright and with square pixels. */
+export async function straightBytes(sample: VideoSample): Promise<{ data: Uint8ClampedArray<ArrayBuffer>; width: number; height: number }> {
+  const { displayWidth: width, displayHeight: height } = sample;
+  const plain = !sample.rotation && !sample.flip && sample.visibleRect.width === width && sample.visibleRect.height === height;
+  if (plain) {
+    const data = new Uint8ClampedArray(sample.allocationSize({ format: 'RGBA' }));
+    await sample.copyTo(data, { format: 'RGBA' });
+    return { data, width, height };
+  }
+  const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
+  sample.draw(context, 0, 0, width, height);
+  return { data: context.getImageData(0, 0, width, height).data as Uint8ClampedArray<ArrayBuffer>, width, height };
+}

@@ -1,0 +1,137 @@
+// Writes a shot to a file: frames from the render workers in order, sound from the decode worker, then a check of what was written.
+import * as Comlink from 'comlink';
+import {
+  ALL_FORMATS, AudioSample, AudioSampleSource, BlobSource, BufferTarget, canEncodeAudio, EncodedPacketSink, Input, Mp4OutputFormat, Output, VideoSample,
+  VideoSampleSource, WebMOutputFormat, type AudioCodec,
+} from 'mediabunny';
+import { JackplaneError } from '../../core/errors';
+import type { Project, ShotId } from '../../core/document/schema';
+import { shotIn } from '../../core/document/find';
+import { planFrame } from '../../core/plan/plan';
+import { planSound, type SoundItem } from '../../core/sound/mix';
+import { secondsAt } from '../../core/time/rate';
+import { carryErrors } from '../thrown';
+import type { RenderResult, RenderSettings } from '../types';
+import type { DecodeApi } from './decode.worker';
+import type { RenderApi } from './render.worker';
+
+carryErrors();
+
+const SAMPLE_RATE = 48000;
+const SOUND_BLOCK_SECONDS = 1;
+let renderers: Comlink.Remote<RenderApi>[] = [];
+let decoder: Comlink.Remote<DecodeApi>;
+let cancelled = false;
+
+function checkCancelled(): void {
+  if (cancelled) throw new JackplaneError('cancelled', 'The render was cancelled.', 'Nothing was written.');
+}
+
+async function soundCodec(container: RenderSettings['container']): Promise<AudioCodec> {
+  if (container === 'webm') return 'opus';
+  if (!(await canEncodeAudio('aac'))) (await import('@mediabunny/aac-encoder')).registerAacEncoder();
+  return (await canEncodeAudio('aac')) ? 'aac' : 'opus';
+}
+
+async function addSound(source: AudioSampleSource, items: SoundItem[], from: number, to: number): Promise<void> {
+  const first = Math.round(from * SAMPLE_RATE);
+  const length = Math.round(to * SAMPLE_RATE) - first;
+  const [left, right] = await decoder.mix(items, from, length, SAMPLE_RATE);
+  const data = new Float32Array(length * 2);
+  data.set(left);
+  data.set(right, length);
+  const sample = new AudioSample({ data, format: 'f32-planar', numberOfChannels: 2, sampleRate: SAMPLE_RATE, timestamp: first / SAMPLE_RATE });
+  await source.add(sample);
+  sample.close();
+}
+
+const api = {
+  start(renderPorts: MessagePort[], decodePort: MessagePort): void {
+    renderers = renderPorts.map((port) => Comlink.wrap<RenderApi>(port));
+    decoder = Comlink.wrap<DecodeApi>(decodePort);
+  },
+
+  cancel(): void {
+    cancelled = true;
+  },
+
+  /** @param progress frames done */
+  async render(project: Project, shotId: ShotId, settings: RenderSettings, progress: (done: number) => void): Promise<RenderResult> {
+    cancelled = false;
+    const shot = shotIn(project, shotId);
+    const { rate, length } = shot;
+    const target = new BufferTarget();
+    const output = new Output({ format: settings.container === 'mp4' ? new Mp4OutputFormat({ fastStart: 'in-memory' }) : new WebMOutputFormat(), target });
+    const keepAlpha = settings.container === 'webm' && !shot.background;
+    const video = new VideoSampleSource({ codec: settings.video, bitrate: settings.bitrate, keyFrameInterval: 2, alpha: keepAlpha ? 'keep' : 'discard' });
+    output.addVideoTrack(video, { frameRate: rate.num / rate.den });
+    const items = settings.sound ? planSound(project, shotId) : [];
+    const codec = items.length ? await soundCodec(settings.container) : null;
+    const audio = codec ? new AudioSampleSource({ codec, bitrate: 160_000 }) : null;
+    if (audio) output.addAudioTrack(audio);
+    try {
+      await output.start();
+      let sounded = 0;
+      // every worker has one frame in hand; frames are taken in order
+      const hand: Promise<Uint8ClampedArray<ArrayBuffer>>[] = [];
+      const ask = (frame: number) => {
+        const bytes = renderers[frame % renderers.length]!.bytes(planFrame(project, shotId, frame));
+        bytes.catch(() => undefined);
+        hand.push(bytes);
+      };
+      for (let frame = 0; frame < Math.min(length, renderers.length); frame++) ask(frame);
+      for (let frame = 0; frame < length; frame++) {
+        checkCancelled();
+        const data = await hand.shift()!;
+        if (frame + renderers.length < length) ask(frame + renderers.length);
+        const end = secondsAt(frame + 1, rate);
+        const timestamp = secondsAt(frame, rate);
+        const sample = new VideoSample(data, { format: keepAlpha ? 'RGBA' : 'RGBX', codedWidth: shot.width, codedHeight: shot.height, timestamp, duration: end - timestamp });
+        await video.add(sample);
+        sample.close();
+        if (audio && (end - sounded >= SOUND_BLOCK_SECONDS || frame === length - 1)) {
+          await addSound(audio, items, sounded, end);
+          sounded = end;
+        }
+        progress(frame + 1);
+      }
+      await output.finalize();
+    } catch (error) {
+      await output.cancel().catch(() => undefined);
+      throw error;
+    }
+    const blob = new Blob([target.buffer!], { type: `video/${settings.container}` });
+    return check(blob, { frames: length, width: shot.width, height: shot.height, seconds: secondsAt(length, rate) });
+  },
+};
+
+/** Opens what was written and compares it with what was asked for. */
+async function check(blob: Blob, wanted: { frames: number; width: number; height: number; seconds: number }): Promise<RenderResult> {
+  const input = new Input({ source: new BlobSource(blob), formats: ALL_FORMATS });
+  try {
+    const video = await input.getPrimaryVideoTrack();
+    if (!video) throw new JackplaneError('bad-media', 'The written file holds no picture.', 'Render again with another codec.');
+    let frames = 0;
+    let end = 0;
+    for await (const packet of new EncodedPacketSink(video).packets(undefined, undefined, { metadataOnly: true })) {
+      frames++;
+      end = Math.max(end, packet.timestamp + packet.duration);
+    }
+    const audio = await input.getPrimaryAudioTrack();
+    const found = { frames, width: await video.getDisplayWidth(), height: await video.getDisplayHeight(), seconds: end };
+    const right = frames === wanted.frames && found.width === wanted.width && found.height === wanted.height && Math.abs(end - wanted.seconds) < 0.05;
+    if (!right) {
+      throw new JackplaneError(
+        'bad-media',
+        `The written file has ${frames} frames of ${found.width}×${found.height} in ${end.toFixed(2)} s instead of ${wanted.frames} of ${wanted.width}×${wanted.height} in ${wanted.seconds.toFixed(2)} s, so it was thrown away.`,
+        'Render again with another codec.',
+      );
+    }
+    return { blob, ...found, videoCodec: (await video.getCodec()) ?? 'unknown', soundCodec: audio ? await audio.getCodec() : null };
+  } finally {
+    input.dispose();
+  }
+}
+
+export type EncodeApi = typeof api;
+Comlink.expose(api);

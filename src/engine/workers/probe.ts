@@ -1,0 +1,115 @@
+import { ALL_FORMATS, BlobSource, EncodedPacketSink, Input, VideoSampleSink, type InputAudioTrack, type InputVideoTrack } from 'mediabunny';
+import { JackplaneError } from '../../core/errors';
+import { rateFromStamps } from '../../core/time/rate';
+import type { MediaFacts } from '../../core/document/schema';
+import type { Pcm } from '../../core/sound/mix';
+import type { Probe } from '../types';
+import { straightBytes } from './clip-reader';
+import { checkSize, hasAlpha, imageType, posterOf, readStill } from './images';
+import { readSound } from './sound';
+
+/** Packets that are read to find a clip's rate. */
+const RATE_PACKETS = 400;
+const PEAKS = 400;
+
+export const openInput = (file: Blob): Input => new Input({ source: new BlobSource(file), formats: ALL_FORMATS });
+
+/**
+ * What a file is, by its content.
+ * @param progress 0…1
+ * @throws JackplaneError bad-media or unsupported, naming the file
+ */
+export async function probe(file: File, progress: (share: number) => void): Promise<Probe> {
+  if (file.size === 0) throw new JackplaneError('bad-media', `“${file.name}” is empty (0 bytes).`, 'Copy it again from where it came from.');
+  const type = imageType(new Uint8Array(await file.slice(0, 16).arrayBuffer()));
+  if (type) return probeStill(file, type);
+  const input = openInput(file);
+  try {
+    return await probeInput(file, input, progress);
+  } catch (error) {
+    if (error instanceof JackplaneError) throw error;
+    throw new JackplaneError('bad-media', `“${file.name}” is damaged or cut off (${(error as Error).message}).`, 'Copy or export it again and import the new file.');
+  } finally {
+    input.dispose();
+  }
+}
+
+async function probeStill(file: File, type: string): Promise<Probe> {
+  const still = await readStill(file, file.name, type);
+  const facts: MediaFacts = { width: still.width, height: still.height, codec: type.slice(6).toUpperCase(), alpha: hasAlpha(still), bytes: file.size };
+  return { kind: 'image', facts, poster: await posterOf(still), peaks: null };
+}
+
+async function probeInput(file: File, input: Input, progress: (share: number) => void): Promise<Probe> {
+  if (!(await input.canRead())) {
+    throw new JackplaneError('unsupported', `“${file.name}” is not a kind of file that Jackplane opens, whatever its name says.`, 'Use MP4, MOV, WebM, PNG, JPEG, WebP, WAV, MP3 or OGG.');
+  }
+  const [video, audio] = [await input.getPrimaryVideoTrack(), await input.getPrimaryAudioTrack()];
+  if (!video && !audio) throw new JackplaneError('bad-media', `“${file.name}” holds neither picture nor sound.`, 'Choose another file.');
+  const seconds = await input.computeDuration();
+  progress(0.2);
+  const sound = audio ? await soundFacts(file, audio) : undefined;
+  const picture = video ? await pictureFacts(file, video) : null;
+  progress(0.6);
+  const peaks = audio && sound ? peaksOf(await readSound(audio, file.name), PEAKS) : null;
+  const facts: MediaFacts = { codec: '', alpha: false, ...picture?.facts, seconds, bytes: file.size, ...(sound ? { sound } : {}) };
+  if (!picture) facts.codec = sound!.codec;
+  return { kind: picture ? 'video' : 'sound', facts, poster: picture?.poster ?? null, peaks };
+}
+
+async function soundFacts(file: File, track: InputAudioTrack): Promise<NonNullable<MediaFacts['sound']>> {
+  const codec = await track.getCodec();
+  if (!codec || !(await track.canDecode())) {
+    throw new JackplaneError('unsupported', `The sound of “${file.name}” (${codec ?? 'unknown codec'}) cannot be decoded by this browser.`, 'Convert the sound to Opus, AAC, MP3 or WAV.');
+  }
+  return { channels: await track.getNumberOfChannels(), sampleRate: await track.getSampleRate(), codec };
+}
+
+async function pictureFacts(file: File, track: InputVideoTrack): Promise<{ facts: Pick<MediaFacts, 'width' | 'height' | 'rate' | 'codec' | 'alpha'>; poster: Blob }> {
+  const codec = await track.getCodec();
+  if (!codec || !(await track.canDecode())) {
+    throw new JackplaneError('unsupported', `The picture of “${file.name}” (${codec ?? 'unknown codec'}) cannot be decoded by this browser.`, 'Convert it to H.264, VP9 or AV1.');
+  }
+  const [width, height] = [await track.getDisplayWidth(), await track.getDisplayHeight()];
+  checkSize(file.name, width, height);
+  const sample = await new VideoSampleSink(track).getSample((await track.getFirstTimestamp()) + 0.001);
+  if (!sample) throw new Error('no frame inside');
+  const still = await straightBytes(sample);
+  sample.close();
+  await checkEnd(track);
+  const rate = rateFromStamps(await stampsOf(track));
+  const facts = { width, height, codec, alpha: await track.canBeTransparent(), rate: rate ?? ('variable' as const) };
+  return { facts, poster: await posterOf(still) };
+}
+
+/** A file that was cut off still lists its last frame but does not hold it. */
+async function checkEnd(track: InputVideoTrack): Promise<void> {
+  const last = await new VideoSampleSink(track).getSample(Infinity);
+  if (!last) throw new Error('its last frame is missing');
+  const missing = (await track.computeDuration()) - last.timestamp > 1;
+  last.close();
+  if (missing) throw new Error('its end is missing');
+}
+
+/** Presentation times of the first packets, ascending. */
+async function stampsOf(track: InputVideoTrack): Promise<number[]> {
+  const stamps: number[] = [];
+  for await (const packet of new EncodedPacketSink(track).packets(undefined, undefined, { metadataOnly: true })) {
+    stamps.push(packet.timestamp);
+    if (stamps.length >= RATE_PACKETS) break;
+  }
+  // packets come in decoding order: the last few may still miss a neighbour that is shown before them
+  return stamps.sort((a, b) => a - b).slice(0, stamps.length >= RATE_PACKETS ? -8 : undefined);
+}
+
+function peaksOf({ channels }: Pcm, parts: number): number[] {
+  const length = channels[0]?.length ?? 0;
+  const size = Math.max(1, Math.ceil(length / parts));
+  return Array.from({ length: Math.ceil(length / size) }, (_, part) => {
+    let peak = 0;
+    for (let i = part * size; i < Math.min(length, (part + 1) * size); i++) {
+      for (const channel of channels) peak = Math.max(peak, Math.abs(channel[i]!));
+    }
+    return Math.min(1, Math.round(peak * 1000) / 1000);
+  });
+}

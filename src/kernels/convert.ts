@@ -1,0 +1,129 @@
+// Between 8-bit straight RGBA (files, frames, canvases) and float32 premultiplied RGBA (everything inside).
+import { straight } from './light';
+
+const INV255: f32 = 1.0 / 255.0;
+
+// @ts-ignore: decorator
+@inline
+function load8(at: usize): v128 {
+  const bytes = v128.load32_zero(at);
+  const wide = i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(bytes));
+  return f32x4.mul(f32x4.convert_i32x4_s(wide), f32x4.splat(INV255));
+}
+
+// @ts-ignore: decorator
+@inline
+function premultiplied(p: v128): v128 {
+  const a = f32x4.extract_lane(p, 3);
+  return f32x4.replace_lane(f32x4.mul(p, f32x4.splat(a)), 3, a);
+}
+
+/** 8-bit straight RGBA → float premultiplied. @param n pixels */
+export function widen(src: usize, dst: usize, n: i32): void {
+  for (let i = 0; i < n; i++) {
+    v128.store(dst, premultiplied(load8(src)));
+    src += 4;
+    dst += 16;
+  }
+}
+
+/**
+ * 8-bit straight RGBA → float premultiplied, reduced by a whole factor with a box average.
+ * The last column and row average what is left, so a reduced picture covers the same area.
+ * @param factor 2, 3, 4 …; the result is ceil(sw/factor) × ceil(sh/factor)
+ */
+export function widenReduced(src: usize, sw: i32, sh: i32, dst: usize, factor: i32): void {
+  const dw = (sw + factor - 1) / factor;
+  const dh = (sh + factor - 1) / factor;
+  for (let y = 0; y < dh; y++) {
+    const y0 = y * factor;
+    const y1 = min(y0 + factor, sh);
+    for (let x = 0; x < dw; x++) {
+      const x0 = x * factor;
+      const x1 = min(x0 + factor, sw);
+      let sum = f32x4.splat(0);
+      for (let v = y0; v < y1; v++) {
+        let at = src + (<usize>(v * sw + x0) << 2);
+        for (let u = x0; u < x1; u++) {
+          sum = f32x4.add(sum, premultiplied(load8(at)));
+          at += 4;
+        }
+      }
+      const share: f32 = <f32>1.0 / f32((x1 - x0) * (y1 - y0));
+      v128.store(dst, f32x4.mul(sum, f32x4.splat(share)));
+      dst += 16;
+    }
+  }
+}
+
+/** Half-size box reduction of a float picture. The result is ceil(sw/2) × ceil(sh/2). */
+export function halve(src: usize, sw: i32, sh: i32, dst: usize): void {
+  const dw = (sw + 1) / 2;
+  const dh = (sh + 1) / 2;
+  for (let y = 0; y < dh; y++) {
+    const r0 = src + (<usize>(2 * y * sw) << 4);
+    const r1 = 2 * y + 1 < sh ? r0 + (<usize>sw << 4) : r0;
+    for (let x = 0; x < dw; x++) {
+      const c0 = <usize>(2 * x) << 4;
+      const c1 = 2 * x + 1 < sw ? c0 + 16 : c0;
+      const top = f32x4.add(v128.load(r0 + c0), v128.load(r0 + c1));
+      const low = f32x4.add(v128.load(r1 + c0), v128.load(r1 + c1));
+      v128.store(dst, f32x4.mul(f32x4.add(top, low), f32x4.splat(<f32>0.25)));
+      dst += 16;
+    }
+  }
+}
+
+/** Float premultiplied → 8-bit straight RGBA, rounded to nearest. @param n pixels */
+export function narrow(src: usize, dst: usize, n: i32): void {
+  const half = f32x4.splat(<f32>0.5);
+  const top = f32x4.splat(255);
+  for (let i = 0; i < n; i++) {
+    const p = v128.load(src);
+    const c = f32x4.replace_lane(straight(p), 3, f32x4.extract_lane(p, 3));
+    const scaled = f32x4.add(f32x4.mul(c, top), half);
+    const whole = i32x4.trunc_sat_f32x4_s(f32x4.min(f32x4.max(scaled, f32x4.splat(0)), top));
+    const half16 = i16x8.narrow_i32x4_u(whole, whole);
+    v128.store32_lane(dst, i8x16.narrow_i16x8_u(half16, half16), 0);
+    src += 16;
+    dst += 4;
+  }
+}
+
+/** Fill with one premultiplied colour. @param n pixels */
+export function fill(dst: usize, n: i32, r: f32, g: f32, b: f32, a: f32): void {
+  let p = f32x4.splat(r);
+  p = f32x4.replace_lane(p, 1, g);
+  p = f32x4.replace_lane(p, 2, b);
+  p = f32x4.replace_lane(p, 3, a);
+  for (let end = dst + (<usize>n << 4); dst < end; dst += 16) v128.store(dst, p);
+}
+
+/** Copy n pixels. */
+export function copy(src: usize, dst: usize, n: i32): void {
+  memory.copy(dst, src, <usize>n << 4);
+}
+
+/** Each pixel's alpha as an opaque grey. @param n pixels */
+export function matteSpan(src: usize, dst: usize, n: i32): void {
+  for (let i = 0; i < n; i++) {
+    v128.store(dst, f32x4.replace_lane(v128.load32_splat(src + 12), 3, 1));
+    src += 16;
+    dst += 16;
+  }
+}
+
+/** Mean of a rectangle of a picture. @param width pixels in a row of src @param out four floats: premultiplied mean */
+export function meanRect(src: usize, width: i32, x: i32, y: i32, w: i32, h: i32, out: usize): void {
+  let sum = f32x4.splat(0);
+  for (let v = 0; v < h; v++) {
+    let row = f32x4.splat(0);
+    let at = src + (<usize>((y + v) * width + x) << 4);
+    for (let u = 0; u < w; u++) {
+      row = f32x4.add(row, v128.load(at));
+      at += 16;
+    }
+    sum = f32x4.add(sum, f32x4.mul(row, f32x4.splat(<f32>1.0 / <f32>w)));
+  }
+  v128.store(out, f32x4.mul(sum, f32x4.splat(<f32>1.0 / <f32>h)));
+}

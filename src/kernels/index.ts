@@ -1,0 +1,9 @@
+// Everything that runs once per pixel. Compiled to one WebAssembly module with SIMD; memory is the caller's.
+export { widen, widenReduced, halve, narrow, fill, copy, matteSpan, meanRect } from './convert';
+export { toLinearSpan, toDisplaySpan } from './light';
+export { keyAlpha, guideTile, keyUnmix } from './key';
+export { adjustSpan } from './adjust';
+export { cropSpan } from './crop';
+export { affine } from './affine';
+export { blurRows, blurColumns } from './blur';
+export { blendSpan } from './blend';

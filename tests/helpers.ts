@@ -1,0 +1,104 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, type Locator, type Page } from '@playwright/test';
+
+export const media = (name: string): string => join(import.meta.dirname, '../demo/media', name);
+
+/** Collects what the page complains about; a test that walks a task ends with none. */
+export function complaints(page: Page): string[] {
+  const said: string[] = [];
+  page.on('pageerror', (error) => said.push(error.message));
+  page.on('console', (message) => {
+    if (message.type() === 'error') said.push(message.text());
+  });
+  return said;
+}
+
+export async function openDemo(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Open the demo' }).click();
+  await page.getByRole('link', { name: 'Open Paper Harbour' }).click({ timeout: 60_000 });
+  await pictureShown(page);
+}
+
+export async function newProject(page: Page, name: string): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New project' }).click();
+  await page.getByLabel('Name').fill(name);
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByText('The first shot')).toBeVisible();
+}
+
+export async function makeShot(page: Page, settings: { name?: string; width?: number; height?: number; length?: string; clear?: boolean } = {}): Promise<void> {
+  if (settings.name) await page.getByRole('textbox', { name: 'Name', exact: true }).fill(settings.name);
+  if (settings.width) await page.getByLabel('Width, px').fill(String(settings.width));
+  if (settings.height) await page.getByLabel('Height, px').fill(String(settings.height));
+  if (settings.length) await page.getByLabel('Length', { exact: true }).fill(settings.length);
+  if (settings.clear) await page.getByLabel('Clear background').check();
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByRole('region', { name: 'Time' })).toBeVisible();
+}
+
+export const importFiles = (page: Page, ...files: (string | { name: string; mimeType: string; buffer: Buffer })[]): Promise<void> =>
+  page.getByLabel('Files to import').setInputFiles(files.map((file) => (typeof file === 'string' ? asFile(file, readFileSync(media(file))) : file)));
+
+export const asFile = (name: string, buffer: Buffer) => ({ name, mimeType: 'application/octet-stream', buffer });
+export const cut = (name: string, share: number): Buffer => {
+  const whole = readFileSync(media(name));
+  return whole.subarray(0, Math.floor(whole.length * share));
+};
+
+export const picture = (page: Page): Locator => page.getByRole('img', { name: /^Frame \d+ of/ });
+
+/** The picture of the current frame has been drawn. */
+export async function pictureShown(page: Page): Promise<void> {
+  await expect.poll(async () => (await picture(page).getAttribute('data-frame')) === (await page.getByLabel('Frame', { exact: true }).innerText()), { timeout: 60_000 }).toBe(true);
+}
+
+export const drawn = async (page: Page): Promise<number> => Number(await picture(page).getAttribute('data-drawn'));
+
+/** Does something and waits until the picture has been drawn anew since. */
+export async function redrawn(page: Page, act: () => Promise<unknown>): Promise<void> {
+  const before = await drawn(page);
+  await act();
+  await expect.poll(() => drawn(page)).toBeGreaterThan(before);
+}
+
+/** RGBA of the viewer's picture at a place given in shares of its size. */
+export function colourAt(page: Page, x: number, y: number): Promise<number[]> {
+  return picture(page).evaluate(
+    (canvas: HTMLCanvasElement, [u, v]) => [...canvas.getContext('2d')!.getImageData(Math.floor(u! * canvas.width), Math.floor(v! * canvas.height), 1, 1).data],
+    [x, y],
+  );
+}
+
+/** Types a number into a field and leaves it. */
+export async function typeNumber(page: Page, label: string, text: string): Promise<void> {
+  const field = page.getByRole('textbox', { name: label });
+  await field.fill(text);
+  await field.press('Enter');
+}
+
+export const layer = (page: Page, name: string): Locator => page.getByRole('group', { name: `Layer ${name}`, exact: true });
+export const pass = (page: Page, name: string): Locator => page.getByRole('region', { name: 'Passes' }).getByRole('button', { name, exact: true });
+export const addToShot = async (page: Page, name: string): Promise<void> => {
+  const item = page.getByRole('region', { name: 'Stock' }).getByRole('listitem').filter({ hasText: name });
+  await item.hover();
+  await item.getByRole('button', { name: `Add ${name} to the shot` }).click();
+};
+/** Nothing waits to be written any more. */
+export const allKept = (page: Page): Promise<void> => expect(page.getByText(/^All kept/)).toBeVisible();
+export const full = async (page: Page): Promise<void> => void (await page.getByLabel('Preview scale').selectOption({ label: 'full' }));
+
+/** Places a pointer drag between two points of the page. */
+export async function drag(page: Page, from: { x: number; y: number }, to: { x: number; y: number }): Promise<void> {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 4 });
+  await page.mouse.move(to.x, to.y, { steps: 4 });
+  await page.mouse.up();
+}
+export async function middle(locator: Locator): Promise<{ x: number; y: number }> {
+  const box = (await locator.boundingBox())!;
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+}

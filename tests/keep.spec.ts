@@ -1,0 +1,75 @@
+// Nothing that was done is lost: killed tabs, second tabs, files out and in.
+import { readFileSync } from 'node:fs';
+import { expect, test } from '@playwright/test';
+import { allKept, asFile, layer, openDemo, pass, pictureShown, typeNumber } from './helpers';
+
+test('a tab killed at random moments loses no edit that was said to be kept', async ({ page, context }) => {
+  test.setTimeout(300_000);
+  await openDemo(page);
+  const address = page.url();
+  let tab = page;
+  let seed = 7;
+  const dice = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
+  for (let round = 0; round < 6; round++) {
+    await pass(tab, 'Colour key').click();
+    let kept = '';
+    const edits = 5 + Math.floor(dice() * 30);
+    for (let i = 0; i < edits; i++) {
+      const value = String(Math.floor(dice() * 900) / 10);
+      await typeNumber(tab, 'Tolerance, %', value);
+      if (i !== edits - 1 || dice() < 0.5) continue;
+      await allKept(tab);
+      kept = value;
+    }
+    const before = await tab.getByRole('textbox', { name: 'Tolerance, %' }).inputValue();
+    const next = await context.newPage();
+    // the process is killed, not closed: no page event runs
+    const client = await context.newCDPSession(tab);
+    void client.send('Page.crash').catch(() => undefined);
+    await next.goto(address);
+    await pictureShown(next);
+    await pass(next, 'Colour key').click();
+    const found = await next.getByRole('textbox', { name: 'Tolerance, %' }).inputValue();
+    if (kept) expect(found).toBe(kept);
+    else expect(found).toBe(before);
+    tab = next;
+  }
+});
+
+test('a second tab may look but not edit, and takes over when the first closes', async ({ page, context }) => {
+  await openDemo(page);
+  const second = await context.newPage();
+  await second.goto(page.url());
+  await pictureShown(second);
+  await expect(second.getByText('This project is open in another tab')).toBeVisible();
+  await expect(second.getByRole('textbox', { name: 'Tolerance, %' })).toBeDisabled();
+  await typeNumber(page, 'Tolerance, %', '22');
+  await allKept(page);
+  await page.close();
+  await expect(second.getByText('it can be edited here now')).toBeVisible();
+  await expect(second.getByRole('textbox', { name: 'Tolerance, %' })).toHaveValue('22');
+  await typeNumber(second, 'Tolerance, %', '23');
+  await expect(second.getByRole('textbox', { name: 'Tolerance, %' })).toHaveValue('23');
+});
+
+test('a project saved as a file opens again beside the first, undo goes on after a reload', async ({ page }) => {
+  await openDemo(page);
+  await typeNumber(page, 'Tolerance, %', '33');
+  await allKept(page);
+  await page.reload();
+  await pictureShown(page);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('textbox', { name: 'Tolerance, %' })).toHaveValue('10');
+  await page.keyboard.press('Control+Shift+z');
+  await allKept(page);
+  await page.getByRole('link', { name: 'Projects' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save Paper Harbour as a file' }).click();
+  const file = await download;
+  expect(file.suggestedFilename()).toBe('Paper Harbour.jackplane');
+  await page.getByLabel('Project file').setInputFiles(asFile('Paper Harbour.jackplane', readFileSync(await file.path())));
+  await page.getByRole('link', { name: 'Open Paper Harbour (copy)' }).click({ timeout: 60_000 });
+  await pictureShown(page);
+  await expect(layer(page, 'captain')).toBeVisible();
+  await expect(page.getByRole('textbox', { name: 'Tolerance, %' })).toHaveValue('33');
+});

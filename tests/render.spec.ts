@@ -1,0 +1,98 @@
+// What is written to files, checked with the browser's own player and with the picture in the viewer.
+import { expect, test, type Page } from '@playwright/test';
+import { BLEND_MODES } from '../src/core/picture/blend';
+import { addToShot, colourAt, full, importFiles, makeShot, newProject, openDemo, picture, pictureShown, redrawn } from './helpers';
+
+async function startRender(page: Page, format: string): Promise<void> {
+  await page.getByRole('button', { name: 'Render…' }).click();
+  await page.getByRole('combobox', { name: 'Format' }).press('Enter');
+  await page.getByRole('option', { name: format }).click();
+  await page.getByRole('button', { name: 'Start' }).click();
+}
+
+for (const [format, ending, sound] of [['WebM, VP9 and Opus', 'webm', 'vp9 + opus'], ['MP4, H.264 and AAC', 'mp4', 'avc + aac']] as const) {
+  test(`${ending}: the file plays, has every frame, and shows what the viewer showed`, async ({ page }) => {
+    test.setTimeout(300_000);
+    await newProject(page, 'Files');
+    await makeShot(page, { name: 'Deck', width: 640, height: 360, length: '30f' });
+    await importFiles(page, 'ferry-deck-night.webm', 'harbour-bed.wav');
+    await addToShot(page, 'ferry deck night');
+    await page.getByRole('button', { name: 'Keep the shot' }).click();
+    await addToShot(page, 'harbour bed');
+    await page.getByRole('group', { name: 'Layer ferry deck night' }).getByRole('button', { name: 'ferry deck night', exact: true }).click();
+    await page.keyboard.press('p');
+    await redrawn(page, () => page.getByRole('group', { name: 'One-click placements' }).getByRole('button', { name: 'Fit' }).click());
+    await full(page);
+    await page.keyboard.press('ArrowRight');
+    await pictureShown(page);
+    await expect.poll(() => picture(page).evaluate((canvas: HTMLCanvasElement) => canvas.width)).toBe(640);
+    const spots = [[0.15, 0.4], [0.77, 0.2], [0.5, 0.65], [0.4, 0.9]] as const;
+    const shown = await Promise.all(spots.map(([x, y]) => colourAt(page, x, y)));
+    await startRender(page, format);
+    await page.getByRole('link', { name: /^Renders/ }).click();
+    const row = page.getByRole('region', { name: 'Finished files' });
+    await expect(row).toContainText(`640×360 · 30 frames · 1.25 s · ${sound}`, { timeout: 60_000 });
+    const download = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save file' }).click();
+    expect((await download).suggestedFilename()).toBe(`Deck.${ending}`);
+    // the browser's player is the independent decoder
+    await page.getByRole('button', { name: 'Watch' }).click();
+    const played = await page.locator('video').evaluate(async (video: HTMLVideoElement, places) => {
+      video.pause();
+      await new Promise((ready) => (video.readyState ? ready(0) : video.addEventListener('loadeddata', ready, { once: true })));
+      const sought = new Promise((done) => video.addEventListener('seeked', done, { once: true }));
+      video.currentTime = 1.5 / 24;
+      await sought;
+      const canvas = Object.assign(document.createElement('canvas'), { width: 640, height: 360 });
+      const context = canvas.getContext('2d')!;
+      context.drawImage(video, 0, 0);
+      return { seconds: video.duration, colours: places.map(([x, y]) => [...context.getImageData(Math.floor(x! * 640), Math.floor(y! * 360), 1, 1).data]) };
+    }, spots as unknown as number[][]);
+    expect(Math.abs(played.seconds - 1.25)).toBeLessThan(0.06);
+    played.colours.forEach((colour, i) => colour.slice(0, 3).forEach((v, c) => expect(Math.abs(v - shown[i]![c]!)).toBeLessThanOrEqual(14)));
+  });
+}
+
+test('a cancelled render leaves no file', async ({ page }) => {
+  await openDemo(page);
+  await startRender(page, 'WebM, VP9 and Opus');
+  await page.getByRole('link', { name: /^Renders/ }).click();
+  await expect(page.getByText(/frame [1-9]\d* of 120 · about \d+ s left/)).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByText('No renders yet')).toBeVisible();
+});
+
+test('every blend mode that a canvas has looks as the browser’s own canvas mixes it', async ({ page }) => {
+  test.setTimeout(300_000);
+  await openDemo(page);
+  await page.getByRole('button', { name: 'Shot', exact: true }).click();
+  await page.getByText('Captain to key').click();
+  await full(page);
+  await page.keyboard.press('p');
+  const alone = () => picture(page).evaluate((canvas: HTMLCanvasElement) => createImageBitmap(canvas).then((bitmap) => ((globalThis as Record<string, unknown>)['kept'] = [...((globalThis as Record<string, unknown>)['kept'] as ImageBitmap[] | undefined ?? []), bitmap]) && canvas.width));
+  // the top layer alone, then the one below alone: what the canvas is given to mix
+  await expect.poll(() => picture(page).evaluate((canvas: HTMLCanvasElement) => canvas.width)).toBe(1280);
+  await pictureShown(page);
+  await alone();
+  await redrawn(page, () => page.getByRole('button', { name: 'Hide captain', exact: true }).click());
+  await alone();
+  await redrawn(page, () => page.getByRole('button', { name: 'Show captain', exact: true }).click());
+  for (const mode of BLEND_MODES.filter((name) => name !== 'subtract')) {
+    if (mode === 'normal') await expect(page.getByRole('combobox', { name: 'Blend mode' })).toHaveValue('normal');
+    else await redrawn(page, () => page.getByRole('combobox', { name: 'Blend mode' }).selectOption(mode));
+    const worst = await picture(page).evaluate((canvas: HTMLCanvasElement, operation) => {
+      const [top, below] = (globalThis as Record<string, unknown>)['kept'] as [ImageBitmap, ImageBitmap];
+      const own = Object.assign(document.createElement('canvas'), { width: 1280, height: 720 }).getContext('2d', { willReadFrequently: true })!;
+      own.drawImage(below, 0, 0);
+      own.globalCompositeOperation = operation as GlobalCompositeOperation;
+      own.drawImage(top, 0, 0);
+      const want = own.getImageData(0, 0, 1280, 720).data;
+      const got = canvas.getContext('2d')!.getImageData(0, 0, 1280, 720).data;
+      const off = new Uint32Array(256);
+      for (let i = 0; i < want.length; i++) off[Math.abs(want[i]! - got[i]!)]!++;
+      return off.findLastIndex((count) => count > 0);
+    }, mode === 'normal' ? 'source-over' : mode === 'add' ? 'lighter' : mode);
+    // the canvas works in 8 bits and rounds on the way in these; the formulas themselves are held to half a step by the unit tests
+    expect.soft(worst, mode).toBeLessThanOrEqual(['exclusion', 'color-dodge', 'color-burn', 'soft-light', 'hue', 'saturation', 'color', 'luminosity'].includes(mode) ? 3 : 1);
+  }
+});

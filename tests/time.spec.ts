@@ -1,0 +1,137 @@
+// Layers in the time panel, by mouse and by keys.
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import { colourAt, drag, layer, middle, openDemo, pass, picture, redrawn, typeNumber } from './helpers';
+
+test.beforeEach(({ page }) => openDemo(page));
+
+const field = (page: Page, name: string): Locator => page.getByRole('textbox', { name });
+const showSource = (page: Page) => pass(page, 'Source').click();
+const edge = (page: Page, which: string) => page.getByLabel(which, { exact: true });
+
+test('a layer is trimmed by its edges and moved by its bar, snapping to the playhead and the ends', async ({ page }) => {
+  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
+  await showSource(page);
+  const start = await middle(edge(page, 'Start of captain'));
+  const end = await middle(edge(page, 'End of captain'));
+  const perFrame = (end.x - start.x) / 120;
+  await page.getByLabel('Ruler').click({ position: { x: perFrame * 30.5, y: 8 } });
+  await expect(page.getByLabel('Frame', { exact: true })).toHaveText('30');
+  // two pixels short of the playhead: it snaps
+  await drag(page, start, { x: start.x + perFrame * 30 - 2, y: start.y });
+  await expect(field(page, 'Start, f')).toHaveValue('30');
+  await expect(field(page, 'Length, f')).toHaveValue('90');
+  await drag(page, end, { x: end.x - perFrame * 20, y: end.y });
+  await expect(field(page, 'Length, f')).toHaveValue('70');
+  // moved back to the beginning, where it snaps to frame 0
+  const bar = { x: start.x + perFrame * 60, y: start.y };
+  await drag(page, bar, { x: bar.x - perFrame * 30 + 3, y: bar.y });
+  await expect(field(page, 'Start, f')).toHaveValue('0');
+  await expect(field(page, 'Length, f')).toHaveValue('70');
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  await expect(field(page, 'Start, f')).toHaveValue('0');
+  await expect(field(page, 'Length, f')).toHaveValue('120');
+});
+
+test('Alt suspends snapping', async ({ page }) => {
+  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
+  await showSource(page);
+  const end = await middle(edge(page, 'End of captain'));
+  await page.keyboard.down('Alt');
+  await drag(page, end, { x: end.x + 5, y: end.y });
+  await page.keyboard.up('Alt');
+  await expect(field(page, 'Length, f')).toHaveValue('121');
+});
+
+test('layers are hidden, soloed, locked, renamed and put in another order', async ({ page }) => {
+  const at = [0.5, 0.62] as const;
+  const coat = await colourAt(page, ...at);
+  await layer(page, 'captain').hover();
+  await redrawn(page, () => page.getByRole('button', { name: 'Hide captain', exact: true }).click());
+  expect(await colourAt(page, ...at)).not.toEqual(coat);
+  await redrawn(page, () => page.getByRole('button', { name: 'Show captain', exact: true }).click());
+  await layer(page, 'captain').hover();
+  await redrawn(page, () => page.getByRole('button', { name: 'Solo captain', exact: true }).click());
+  expect(await colourAt(page, 0.05, 0.05)).toEqual([0, 0, 0, 255]);
+  await redrawn(page, () => page.getByRole('button', { name: 'Solo captain', exact: true }).click());
+  await page.getByRole('button', { name: 'Lock captain', exact: true }).click();
+  await expect(page.getByText('captain · locked')).toBeVisible();
+  await expect(field(page, 'Tolerance, %')).toBeDisabled();
+  await layer(page, 'captain').hover();
+  await page.getByRole('button', { name: 'Unlock captain', exact: true }).click();
+  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).dblclick();
+  await page.getByRole('textbox', { name: 'Name of captain' }).fill('fox');
+  await page.keyboard.press('Enter');
+  await expect(layer(page, 'fox')).toBeVisible();
+  // behind the deck he is gone
+  const grip = page.getByRole('button', { name: /^Reorder fox/ });
+  await redrawn(page, () => grip.press('ArrowDown'));
+  await expect(page.getByRole('group', { name: /^Layer/ }).nth(2)).toHaveAccessibleName('Layer fox');
+  expect(await colourAt(page, ...at)).not.toEqual(coat);
+});
+
+test('stock dropped on the time panel begins where it is dropped', async ({ page }) => {
+  const ruler = (await page.getByLabel('Ruler').boundingBox())!;
+  // the browser's own drag cannot be driven when headless, so its events are sent
+  const dataTransfer = await page.evaluateHandle(() => new DataTransfer());
+  await page.getByRole('region', { name: 'Stock' }).getByRole('listitem').filter({ hasText: 'aurora' }).dispatchEvent('dragstart', { dataTransfer });
+  await layer(page, 'harbour bed').dispatchEvent('drop', { dataTransfer, clientX: ruler.x + ruler.width * 0.5, clientY: ruler.y + 150 });
+  await expect(layer(page, 'aurora')).toBeVisible();
+  await showSource(page);
+  await expect(field(page, 'Start, f')).toHaveValue('60');
+});
+
+test('passes are reordered, switched off and deleted; their thumbnails change', async ({ page }) => {
+  await pass(page, 'Colour key').press('Control+ArrowRight');
+  const names = page.getByRole('region', { name: 'Passes' }).getByRole('button', { name: /^(Source|Colour key|Adjust)/ });
+  await expect(names.nth(1)).toHaveAccessibleName('Adjust');
+  await page.keyboard.press('Control+z');
+  await expect(names.nth(1)).toHaveAccessibleName('Colour key');
+  const tile = pass(page, 'Adjust').locator('canvas');
+  const sum = () => tile.evaluate((canvas: HTMLCanvasElement) => canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height).data.reduce((total, v) => total + v, 0));
+  await expect.poll(sum).toBeGreaterThan(0);
+  const before = await sum();
+  await pass(page, 'Adjust').click();
+  await redrawn(page, () => typeNumber(page, 'Exposure, stops', '3'));
+  await expect.poll(sum).toBeGreaterThan(before);
+  await pass(page, 'Adjust').hover();
+  await redrawn(page, () => page.getByRole('button', { name: 'Switch off Adjust' }).click());
+  await expect(pass(page, 'Adjust, off')).toBeVisible();
+  await page.getByRole('button', { name: 'Delete Adjust' }).click();
+  await expect(pass(page, 'Adjust, off')).toHaveCount(0);
+});
+
+test('a crop is dragged on the picture by its grips', async ({ page }) => {
+  await layer(page, 'ferry deck').getByRole('button', { name: 'ferry deck', exact: true }).click();
+  await page.getByRole('button', { name: 'Add a pass' }).click();
+  await page.getByText('Crop', { exact: true }).click();
+  const box = (await picture(page).boundingBox())!;
+  const grip = page.getByRole('slider', { name: 'Crop left' });
+  const from = await middle(grip);
+  await drag(page, from, { x: from.x + box.width / 4, y: from.y });
+  await expect(field(page, 'Left, px')).toHaveValue('320');
+  await expect.poll(async () => (await colourAt(page, 0.1, 0.5)).slice(0, 3)).toEqual([0, 0, 0]);
+  await grip.press('ArrowLeft');
+  await expect(field(page, 'Left, px')).toHaveValue('319');
+});
+
+test('wrong input is said at the field, and the old value stays', async ({ page }) => {
+  await typeNumber(page, 'Tolerance, %', 'much');
+  await expect(page.getByRole('alert')).toContainText('“much” is not a number; 10 stays.');
+  await typeNumber(page, 'Tolerance, %', '400');
+  await expect(page.getByRole('alert')).toContainText('Tolerance goes from 0 to 95; 10 stays.');
+  await typeNumber(page, 'Tolerance, %', '12');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await expect(field(page, 'Tolerance, %')).toHaveValue('12');
+});
+
+test('the shortcut list opens with a question mark; views follow their numbers', async ({ page }) => {
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toContainText('Play or stop');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('4');
+  await expect(page.getByRole('button', { name: 'Layer alone' })).toHaveAttribute('aria-pressed', 'true');
+  await page.keyboard.press('End');
+  await expect(page.getByLabel('Frame', { exact: true })).toHaveText('119');
+  await page.keyboard.press('Shift+ArrowLeft');
+  await expect(page.getByLabel('Frame', { exact: true })).toHaveText('109');
+});
