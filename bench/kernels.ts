@@ -6,9 +6,10 @@ import { runPasses } from '../src/core/execute/passes';
 import { multiply, rotation, scaling, translation } from '../src/core/picture/matrix';
 import { Picture } from '../src/core/picture/picture';
 import { passOf } from '../src/core/passes/registry';
-import type { PlainValues } from '../src/core/passes/define';
+import type { Colour, PlainValues } from '../src/core/passes/define';
 import type { LayerPlan } from '../src/core/plan/plan';
 import { testBench } from '../src/core/testing/bench';
+import { onePick, truthFrames } from '../src/core/testing/key-truth';
 import { random } from '../demo/art/raster';
 
 const W = 1920;
@@ -63,13 +64,24 @@ export async function kernelRows(): Promise<Row[]> {
     await ratio('crop with corners and feather', 3, pass('crop', { left: 40, top: 40, right: 40, bottom: 40, radius: 60, feather: 20 })),
     await ratio('over', 3, () => kernels.blendSpan(0, other.at, picture.at, W * H)),
     await ratio('multiply', 3, () => drawLayer(bench, other, drawn, picture, false)),
-    await ratio('colour key, edge detail off', 5, pass('colour-key', { screen: [[0.3, 0.62, 0.34]], guide: 0 })),
+    await ratio('colour key of a plate, edge detail off', 5, pass('colour-key', { screen: [await plate(bench, picture)], guide: 0 })),
     await ratio('blur, radius 4', 12, pass('blur', { radius: 4 })),
     await ratio('blur, radius 60', 12, pass('blur', { radius: 60 })),
     await ratio('affine placement', 7, () => place(bench, picture, turned, 1, rect)?.release()),
   ];
   rows.push(...(await againstSharp(bytes, pass, () => place(bench, picture, turned, 1, rect)?.release())));
   return rows;
+}
+
+/** Fills the picture with a decoded frame of the even plate. @returns a colour picked from its screen */
+async function plate({ arena, kernels }: Awaited<ReturnType<typeof testBench>>, picture: Picture): Promise<Colour> {
+  const [frame] = await truthFrames('even');
+  const pixels = await sharp(frame!.frame, { raw: { width: frame!.width, height: frame!.height, channels: 4 } }).resize(W, H).raw().toBuffer();
+  arena.scratch(pixels.length, (at) => {
+    arena.bytes(at, pixels.length).set(pixels);
+    kernels.widen(at, picture.at, W * H);
+  });
+  return onePick(frame!);
 }
 
 /** The same work by sharp (libvips) on one thread, from raw pixels to raw pixels, 8-bit. */

@@ -9,7 +9,7 @@ export async function keyTable(): Promise<string> {
   const bench = await testBench(512e6);
   const lines = ['| plate | key | mean error | in the edge band | solid, 1st percentile | clear, 99th percentile | goals |', '|---|---|---|---|---|---|---|'];
   for (const plate of PLATES) {
-    const frames = await truthFrames(plate);
+    const frames = await truthFrames(plate, 6);
     const pick = onePick(frames[0]!);
     const ours = score(frames, frames.map((frame) => keyMatte(bench, frame, [pick])));
     const goal = GOALS[plate];

@@ -36,7 +36,7 @@ ${browser}
 
 ## Colour key on plates with known truth
 
-Twelve decoded frames of each 4:2:0 plate, one pick of 24×24 pixels, default dials. The edge band is where the true matte is between 0.02 and 0.98. Solid and clear are measured four pixels away from any edge.
+Six decoded frames of each 4:2:0 plate, one pick of 24×24 pixels, default dials. The edge band is where the true matte is between 0.02 and 0.98. Solid and clear are measured four pixels away from any edge.
 
 ${keys}
 `;

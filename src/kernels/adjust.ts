@@ -1,43 +1,60 @@
-// Tone curves per channel followed by saturation.
-import { straight } from './light';
+// Tone curves per channel followed by saturation, four pixels at a time.
 
-/** Interpolated table look-up; the table covers 0…2 in `steps` steps and holds its end value above. */
+/** What adding 2²³ does to a small positive number: its whole part lies in the low bits of the mantissa. */
+const WHOLE: f32 = 8388608.0;
+
+/** Four values of one channel through its curve: pairs (value, rise to the next) over 0…2. */
 // @ts-ignore: decorator
 @inline
-function curve(table: usize, x: f32, steps: f32): f32 {
-  const at = min(max(x, <f32>0), <f32>1.9999) * (steps * <f32>0.5);
-  const i = <i32>at;
-  const a = load<f32>(table + (<usize>i << 2));
-  const b = load<f32>(table + (<usize>i << 2), 4);
-  return a + (b - a) * (at - <f32>i);
+function curve(c: v128, table: usize, perValue: v128): v128 {
+  const magic = f32x4.splat(WHOLE);
+  const at = f32x4.mul(f32x4.pmin(f32x4.pmax(c, f32x4.splat(0)), f32x4.splat(<f32>1.9999)), perValue);
+  const whole = f32x4.add(f32x4.pmax(f32x4.sub(at, f32x4.splat(<f32>0.5)), f32x4.splat(0)), magic);
+  const step = i32x4.shl(v128.and(whole, i32x4.splat(0x7fffff)), 3);
+  const one = v128.load64_zero(table + <usize>i32x4.extract_lane(step, 0));
+  const two = v128.load64_lane(table + <usize>i32x4.extract_lane(step, 1), one, 1);
+  const three = v128.load64_zero(table + <usize>i32x4.extract_lane(step, 2));
+  const four = v128.load64_lane(table + <usize>i32x4.extract_lane(step, 3), three, 1);
+  const value = v128.shuffle<f32>(two, four, 0, 2, 4, 6);
+  const rise = v128.shuffle<f32>(two, four, 1, 3, 5, 7);
+  return f32x4.add(value, f32x4.mul(rise, f32x4.sub(at, f32x4.sub(whole, magic))));
 }
 
 /**
  * Premultiplied display-encoded pixels through a curve per channel, then away from or towards their luma.
- * @param tables three tables of steps+1 floats each, red, green, blue, over 0…2
+ * @param tables three tables of `steps` pairs (value, rise to the next), red, green, blue, over 0…2; the end holds above
  * @param saturation 0 = grey, 1 = as is
  */
 export function adjustSpan(src: usize, dst: usize, n: i32, tables: usize, steps: i32, saturation: f32): void {
-  const size = <usize>(steps + 1) << 2;
-  const span = <f32>steps;
-  for (let i = 0; i < n; i++, src += 16, dst += 16) {
-    const p = v128.load(src);
-    const a = f32x4.extract_lane(p, 3);
-    if (a <= 0) {
-      v128.store(dst, p);
-      continue;
-    }
-    const c = straight(p);
-    const r = curve(tables, f32x4.extract_lane(c, 0), span);
-    const g = curve(tables + size, f32x4.extract_lane(c, 1), span);
-    const b = curve(tables + size + size, f32x4.extract_lane(c, 2), span);
-    const luma: f32 = <f32>0.2126 * r + <f32>0.7152 * g + <f32>0.0722 * b;
-    let out = f32x4.splat(r);
-    out = f32x4.replace_lane(out, 1, g);
-    out = f32x4.replace_lane(out, 2, b);
-    const grey = f32x4.splat(luma);
-    out = f32x4.add(grey, f32x4.mul(f32x4.sub(out, grey), f32x4.splat(saturation)));
-    out = f32x4.mul(f32x4.max(out, f32x4.splat(0)), f32x4.splat(a));
-    v128.store(dst, f32x4.replace_lane(out, 3, a));
+  const size = <usize>steps << 3;
+  const perValue = f32x4.splat(<f32>steps * <f32>0.5);
+  const amount = f32x4.splat(saturation);
+  const zero = f32x4.splat(0);
+  for (let left = n; left > 0; left -= 4, src += 64, dst += 64) {
+    const p0 = v128.load(src);
+    const p1 = left > 1 ? v128.load(src, 16) : zero;
+    const p2 = left > 2 ? v128.load(src, 32) : zero;
+    const p3 = left > 3 ? v128.load(src, 48) : zero;
+    const rg01 = v128.shuffle<f32>(p0, p1, 0, 4, 1, 5);
+    const rg23 = v128.shuffle<f32>(p2, p3, 0, 4, 1, 5);
+    const ba01 = v128.shuffle<f32>(p0, p1, 2, 6, 3, 7);
+    const ba23 = v128.shuffle<f32>(p2, p3, 2, 6, 3, 7);
+    const a = v128.shuffle<f32>(ba01, ba23, 2, 3, 6, 7);
+    const per = f32x4.div(f32x4.splat(1), f32x4.pmax(a, f32x4.splat(<f32>1e-9)));
+    let r = curve(f32x4.mul(v128.shuffle<f32>(rg01, rg23, 0, 1, 4, 5), per), tables, perValue);
+    let g = curve(f32x4.mul(v128.shuffle<f32>(rg01, rg23, 2, 3, 6, 7), per), tables + size, perValue);
+    let b = curve(f32x4.mul(v128.shuffle<f32>(ba01, ba23, 0, 1, 4, 5), per), tables + size + size, perValue);
+    const luma = f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(<f32>0.2126)), f32x4.mul(g, f32x4.splat(<f32>0.7152))), f32x4.mul(b, f32x4.splat(<f32>0.0722)));
+    r = f32x4.mul(f32x4.pmax(f32x4.add(luma, f32x4.mul(f32x4.sub(r, luma), amount)), zero), a);
+    g = f32x4.mul(f32x4.pmax(f32x4.add(luma, f32x4.mul(f32x4.sub(g, luma), amount)), zero), a);
+    b = f32x4.mul(f32x4.pmax(f32x4.add(luma, f32x4.mul(f32x4.sub(b, luma), amount)), zero), a);
+    const rg0 = v128.shuffle<f32>(r, g, 0, 4, 1, 5);
+    const rg2 = v128.shuffle<f32>(r, g, 2, 6, 3, 7);
+    const ba0 = v128.shuffle<f32>(b, a, 0, 4, 1, 5);
+    const ba2 = v128.shuffle<f32>(b, a, 2, 6, 3, 7);
+    v128.store(dst, v128.shuffle<f32>(rg0, ba0, 0, 1, 4, 5));
+    if (left > 1) v128.store(dst, v128.shuffle<f32>(rg0, ba0, 2, 3, 6, 7), 16);
+    if (left > 2) v128.store(dst, v128.shuffle<f32>(rg2, ba2, 0, 1, 4, 5), 32);
+    if (left > 3) v128.store(dst, v128.shuffle<f32>(rg2, ba2, 2, 3, 6, 7), 48);
   }
 }

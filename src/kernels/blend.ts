@@ -4,7 +4,7 @@ import { straight } from './light';
 // @ts-ignore: decorator
 @inline
 function clamp01(v: v128): v128 {
-  return f32x4.min(f32x4.max(v, f32x4.splat(0)), f32x4.splat(1));
+  return f32x4.pmin(f32x4.pmax(v, f32x4.splat(0)), f32x4.splat(1));
 }
 
 // @ts-ignore: decorator
@@ -35,7 +35,7 @@ function softLight(cb: v128, cs: v128): v128 {
 @inline
 function dodge(cb: v128, cs: v128): v128 {
   const one = f32x4.splat(1);
-  const ratio = f32x4.min(one, f32x4.div(cb, f32x4.max(f32x4.sub(one, cs), f32x4.splat(<f32>1e-9))));
+  const ratio = f32x4.pmin(one, f32x4.div(cb, f32x4.pmax(f32x4.sub(one, cs), f32x4.splat(<f32>1e-9))));
   return v128.bitselect(f32x4.splat(0), ratio, f32x4.le(cb, f32x4.splat(0)));
 }
 
@@ -43,7 +43,7 @@ function dodge(cb: v128, cs: v128): v128 {
 @inline
 function burn(cb: v128, cs: v128): v128 {
   const one = f32x4.splat(1);
-  const ratio = f32x4.min(one, f32x4.div(f32x4.sub(one, cb), f32x4.max(cs, f32x4.splat(<f32>1e-9))));
+  const ratio = f32x4.pmin(one, f32x4.div(f32x4.sub(one, cb), f32x4.pmax(cs, f32x4.splat(<f32>1e-9))));
   return v128.bitselect(one, f32x4.sub(one, ratio), f32x4.ge(cb, one));
 }
 
@@ -89,8 +89,8 @@ function mix(mode: i32, cb: v128, cs: v128): v128 {
   if (mode == 1) return f32x4.mul(cb, cs);
   if (mode == 2) return f32x4.sub(f32x4.add(cb, cs), f32x4.mul(cb, cs));
   if (mode == 3) return multiplyScreen(cs, cb);
-  if (mode == 4) return f32x4.min(cb, cs);
-  if (mode == 5) return f32x4.max(cb, cs);
+  if (mode == 4) return f32x4.pmin(cb, cs);
+  if (mode == 5) return f32x4.pmax(cb, cs);
   if (mode == 6) return dodge(cb, cs);
   if (mode == 7) return burn(cb, cs);
   if (mode == 8) return multiplyScreen(cb, cs);
@@ -101,7 +101,7 @@ function mix(mode: i32, cb: v128, cs: v128): v128 {
   if (mode == 13) return setLum(setSat(cb, most(cs) - least(cs)), lum(cb));
   if (mode == 14) return setLum(cs, lum(cb));
   if (mode == 15) return setLum(cb, lum(cs));
-  return f32x4.max(f32x4.sub(cb, cs), f32x4.splat(0)); // 17: subtract
+  return f32x4.pmax(f32x4.sub(cb, cs), f32x4.splat(0)); // 17: subtract
 }
 
 // @ts-ignore: decorator
@@ -138,7 +138,7 @@ function add(under: usize, top: usize, n: i32): void {
     const as = f32x4.extract_lane(s, 3);
     const ab = f32x4.extract_lane(b, 3);
     const a = as + ab - as * ab;
-    v128.store(under, f32x4.replace_lane(f32x4.min(f32x4.add(s, b), f32x4.splat(a)), 3, a));
+    v128.store(under, f32x4.replace_lane(f32x4.pmin(f32x4.add(s, b), f32x4.splat(a)), 3, a));
   }
 }
 

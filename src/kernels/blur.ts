@@ -13,7 +13,22 @@ function boxLine(src: usize, dst: usize, n: i32, r: i32, ends: f32, extend: i32)
   let sum = f32x4.splat(0);
   for (let i = -r; i <= r; i++) sum = f32x4.add(sum, pixel(src, n, i, extend));
   let before = pixel(src, n, -r - 1, extend);
+  // in the middle both ends of the box lie inside the line
+  const middle = min(r, n);
+  const late = max(middle, n - r - 1);
   for (let i = 0; i < n; i++) {
+    if (i == middle) {
+      let ahead = src + (<usize>(i + r + 1) << 4);
+      let behind = src + (<usize>(i - r) << 4);
+      let to = dst + (<usize>i << 4);
+      for (; i < late; i++, ahead += 16, behind += 16, to += 16) {
+        const next = v128.load(ahead);
+        v128.store(to, f32x4.mul(f32x4.add(sum, f32x4.mul(f32x4.add(before, next), tip)), share));
+        before = v128.load(behind);
+        sum = f32x4.sub(f32x4.add(sum, next), before);
+      }
+      if (i >= n) break;
+    }
     const after = inside(src, n, i + r + 1, extend);
     const out = f32x4.add(sum, f32x4.mul(f32x4.add(before, after), tip));
     v128.store(dst + (<usize>i << 4), f32x4.mul(out, share));

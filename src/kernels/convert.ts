@@ -82,7 +82,7 @@ export function narrow(src: usize, dst: usize, n: i32): void {
     const p = v128.load(src);
     const c = f32x4.replace_lane(straight(p), 3, f32x4.extract_lane(p, 3));
     const scaled = f32x4.add(f32x4.mul(c, top), half);
-    const whole = i32x4.trunc_sat_f32x4_s(f32x4.min(f32x4.max(scaled, f32x4.splat(0)), top));
+    const whole = i32x4.trunc_sat_f32x4_s(f32x4.pmin(f32x4.pmax(scaled, f32x4.splat(0)), top));
     const half16 = i16x8.narrow_i32x4_u(whole, whole);
     v128.store32_lane(dst, i8x16.narrow_i16x8_u(half16, half16), 0);
     src += 16;

@@ -11,12 +11,27 @@ export function cropSpan(
 ): void {
   const perFeather: f32 = <f32>1.0 / max(feather, <f32>1.0);
   const qy = abs(y) - halfH + radius;
+  // where every pixel is solid, and so only copied
+  const limit = min(<f32>0, radius - (feather > 1 ? feather : <f32>1) * <f32>0.5);
+  const solid = halfW - radius + limit;
+  const from = qy <= limit && solid > 0 ? max(0, <i32>ceil(-solid - x)) : n;
+  const to = qy <= limit ? min(n, <i32>floor(solid - x) + 1) : n;
   for (let i = 0; i < n; i++, src += 16, dst += 16) {
+    if (i == from && to > from) {
+      const bytes = <usize>(to - from) << 4;
+      memory.copy(dst, src, bytes);
+      src += bytes;
+      dst += bytes;
+      i = to;
+      if (i >= n) break;
+    }
     const qx = abs(x + <f32>i) - halfW + radius;
-    const ox = max(qx, <f32>0);
-    const oy = max(qy, <f32>0);
-    const distance = sqrt(ox * ox + oy * oy) + min(max(qx, qy), <f32>0) - radius;
-    const t = min(max(<f32>0.5 - distance * perFeather, <f32>0), <f32>1);
-    v128.store(dst, f32x4.mul(v128.load(src), f32x4.splat(t)));
+    let distance: f32;
+    if (qx <= 0 || qy <= 0) distance = (qx > qy ? qx : qy) - radius;
+    else distance = sqrt(qx * qx + qy * qy) - radius;
+    const t: f32 = <f32>0.5 - distance * perFeather;
+    if (t >= 1) v128.store(dst, v128.load(src));
+    else if (t <= 0) v128.store(dst, f32x4.splat(0));
+    else v128.store(dst, f32x4.mul(v128.load(src), f32x4.splat(t)));
   }
 }

@@ -1,5 +1,5 @@
 // Colour key: how much of the screen is in each pixel, and what is left when it is taken out.
-import { decode, encode, straight } from './light';
+import { decode, encode } from './light';
 
 /*
  * Parameters, as 32-bit floats at `params`:
@@ -8,44 +8,92 @@ import { decode, encode, straight } from './light';
  */
 const SAMPLES = 32;
 
-/** The screen at a pixel: the mean of the samples, weighted by closeness in colour. Lane 3 is 1/(its colour difference). */
+/** The greater of the two channels that are not the key channel. */
 // @ts-ignore: decorator
 @inline
-function screenAt(c: v128, params: usize): v128 {
+function others(r: v128, g: v128, b: v128, channel: i32): v128 {
+  return channel == 0 ? f32x4.pmax(g, b) : channel == 1 ? f32x4.pmax(r, b) : f32x4.pmax(r, g);
+}
+
+// @ts-ignore: decorator
+@inline
+function keyed(r: v128, g: v128, b: v128, channel: i32): v128 {
+  return channel == 0 ? r : channel == 1 ? g : b;
+}
+
+/** Weights of a sample at four pixels: closeness in colour. */
+// @ts-ignore: decorator
+@inline
+function closeness(r: v128, g: v128, b: v128, sample: usize): v128 {
+  const dr = f32x4.sub(r, v128.load32_splat(sample));
+  const dg = f32x4.sub(g, v128.load32_splat(sample, 4));
+  const db = f32x4.sub(b, v128.load32_splat(sample, 8));
+  const distance = f32x4.add(f32x4.add(f32x4.mul(dr, dr), f32x4.mul(dg, dg)), f32x4.mul(db, db));
+  return f32x4.div(f32x4.splat(1), f32x4.add(distance, f32x4.splat(<f32>1e-4)));
+}
+
+/** Part k of the screen at four pixels, the mean of the samples weighted by closeness: 0, 1, 2 = linear colour, 3 = 1/(its colour difference). */
+// @ts-ignore: decorator
+@inline
+function screenPart(r: v128, g: v128, b: v128, params: usize, k: i32): v128 {
   const count = <i32>load<f32>(params);
-  const samples = params + SAMPLES;
-  if (count == 1) return v128.load(samples);
+  let sample = params + SAMPLES;
+  if (count == 1) return v128.load32_splat(sample + (<usize>k << 2));
   let sum = f32x4.splat(0);
-  let total: f32 = 0;
-  for (let s = 0; s < count; s++) {
-    const sample = v128.load(samples + (<usize>s << 4));
-    const diff = f32x4.replace_lane(f32x4.sub(c, sample), 3, 0);
-    const sq = f32x4.mul(diff, diff);
-    const distance = f32x4.extract_lane(sq, 0) + f32x4.extract_lane(sq, 1) + f32x4.extract_lane(sq, 2);
-    const weight: f32 = <f32>1.0 / (distance + <f32>1e-4);
-    sum = f32x4.add(sum, f32x4.mul(sample, f32x4.splat(weight)));
-    total += weight;
+  let total = f32x4.splat(0);
+  for (let s = 0; s < count; s++, sample += 16) {
+    const weight = closeness(r, g, b, sample);
+    sum = f32x4.add(sum, f32x4.mul(weight, v128.load32_splat(sample + (<usize>k << 2))));
+    total = f32x4.add(total, weight);
   }
-  return f32x4.div(sum, f32x4.splat(total));
+  return f32x4.div(sum, total);
+}
+
+/** Pixel i of the up to `left` pixels from `at`; those beyond are clear. */
+// @ts-ignore: decorator
+@inline
+function pixelAt(at: usize, i: i32, left: i32): v128 {
+  return left > i ? v128.load(at + (<usize>i << 4)) : f32x4.splat(0);
 }
 
 /**
- * Matte of a row before its clips, and the row's luma to guide it. With C = αF + (1−α)S the share of screen is
- * d(C)/d(S), where d is the key channel less the larger of the other two, in linear light.
- * @param alpha, luma n floats each
+ * Matte before its clips, and the luma to guide it. With C = αF + (1−α)S the share of screen is
+ * d(C)/d(S), where d is the key channel less the larger of the other two, in linear light. Four pixels at a time.
+ * @param alpha, luma n floats each, with room for three more
  * Source: Vlahos' colour-difference key.
  */
 export function keyAlpha(src: usize, n: i32, alpha: usize, luma: usize, params: usize): void {
   const channel = <i32>load<f32>(params, 4);
-  const clear = load<f32>(params, 8);
-  const perRamp = load<f32>(params, 12);
-  for (let i = 0; i < n; i++, src += 16, alpha += 4, luma += 4) {
-    const shown = straight(v128.load(src));
-    const c = f32x4.replace_lane(decode(shown), 3, 0);
-    const share = difference(c, channel) * f32x4.extract_lane(screenAt(c, params), 3);
-    const value = (<f32>1.0 - share - clear) * perRamp;
-    store<f32>(alpha, min(max(value, <f32>0), <f32>1));
-    store<f32>(luma, <f32>0.2126 * f32x4.extract_lane(shown, 0) + <f32>0.7152 * f32x4.extract_lane(shown, 1) + <f32>0.0722 * f32x4.extract_lane(shown, 2));
+  if (channel == 0) alphaOf(src, n, alpha, luma, params, 0);
+  else if (channel == 1) alphaOf(src, n, alpha, luma, params, 1);
+  else alphaOf(src, n, alpha, luma, params, 2);
+}
+
+// @ts-ignore: decorator
+@inline
+function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, channel: i32): void {
+  const solid = f32x4.splat(<f32>1.0 - load<f32>(params, 8));
+  const perRamp = v128.load32_splat(params, 12);
+  const one = f32x4.splat(1);
+  for (let left = n; left > 0; left -= 4, src += 64, alpha += 16, luma += 16) {
+    const p0 = v128.load(src);
+    const p1 = pixelAt(src, 1, left);
+    const p2 = pixelAt(src, 2, left);
+    const p3 = pixelAt(src, 3, left);
+    const rg01 = v128.shuffle<f32>(p0, p1, 0, 4, 1, 5);
+    const rg23 = v128.shuffle<f32>(p2, p3, 0, 4, 1, 5);
+    const ba01 = v128.shuffle<f32>(p0, p1, 2, 6, 3, 7);
+    const ba23 = v128.shuffle<f32>(p2, p3, 2, 6, 3, 7);
+    const per = f32x4.div(one, f32x4.pmax(v128.shuffle<f32>(ba01, ba23, 2, 3, 6, 7), f32x4.splat(<f32>1e-9)));
+    const r = f32x4.mul(v128.shuffle<f32>(rg01, rg23, 0, 1, 4, 5), per);
+    const g = f32x4.mul(v128.shuffle<f32>(rg01, rg23, 2, 3, 6, 7), per);
+    const b = f32x4.mul(v128.shuffle<f32>(ba01, ba23, 0, 1, 4, 5), per);
+    v128.store(luma, f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(<f32>0.2126)), f32x4.mul(g, f32x4.splat(<f32>0.7152))), f32x4.mul(b, f32x4.splat(<f32>0.0722))));
+    const red = decode(r);
+    const green = decode(g);
+    const blue = decode(b);
+    const share = f32x4.mul(f32x4.sub(keyed(red, green, blue, channel), others(red, green, blue, channel)), screenPart(red, green, blue, params, 3));
+    v128.store(alpha, f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(solid, share), perRamp), f32x4.splat(0)), one));
   }
 }
 
@@ -137,49 +185,75 @@ export function guideTile(alpha: usize, luma: usize, out: usize, w: i32, h: i32,
 }
 
 /**
- * Takes the screen out of a row: clips the matte, unmixes F = (C − (1−α)S)/α in linear light, limits the screen's cast.
- * @param alpha n floats
+ * Takes the screen out: clips the matte, unmixes F = (C − (1−α)S)/α in linear light, limits the screen's cast. Four pixels at a time.
+ * @param alphas n floats, with room for three more
  * Source: Smith & Blinn 1996 for the unmixing.
  */
 export function keyUnmix(src: usize, dst: usize, n: i32, alphas: usize, params: usize): void {
   const channel = <i32>load<f32>(params, 4);
-  const clipBlack = load<f32>(params, 16);
-  const perClip = load<f32>(params, 20);
-  const spill = load<f32>(params, 24);
-  for (let i = 0; i < n; i++, src += 16, dst += 16, alphas += 4) {
-    const p = v128.load(src);
-    const coverage = f32x4.extract_lane(p, 3);
-    const alpha = min(max((load<f32>(alphas) - clipBlack) * perClip, <f32>0), <f32>1);
-    if (alpha <= 0 || coverage <= 0) {
-      v128.store(dst, f32x4.splat(0));
-      continue;
-    }
-    if (alpha >= 1 && (spill <= 0 || difference(p, channel) <= 0)) {
-      v128.store(dst, p);
-      continue;
-    }
-    const c = f32x4.replace_lane(decode(straight(p)), 3, 0);
-    let f = f32x4.sub(c, f32x4.mul(screenAt(c, params), f32x4.splat(<f32>1.0 - alpha)));
-    f = f32x4.max(f32x4.replace_lane(f, 3, 0), f32x4.splat(0));
-    const over = difference(f, channel);
-    if (over > 0) {
-      const cut = over * spill;
-      if (channel == 0) f = f32x4.replace_lane(f, 0, f32x4.extract_lane(f, 0) - cut);
-      else if (channel == 1) f = f32x4.replace_lane(f, 1, f32x4.extract_lane(f, 1) - cut);
-      else f = f32x4.replace_lane(f, 2, f32x4.extract_lane(f, 2) - cut);
-    }
-    const kept = alpha * coverage;
-    const colour = encode(f32x4.div(f, f32x4.splat(alpha)));
-    v128.store(dst, f32x4.replace_lane(f32x4.mul(f32x4.min(colour, f32x4.splat(1)), f32x4.splat(kept)), 3, kept));
-  }
+  if (channel == 0) unmixOf(src, dst, n, alphas, params, 0);
+  else if (channel == 1) unmixOf(src, dst, n, alphas, params, 1);
+  else unmixOf(src, dst, n, alphas, params, 2);
 }
 
-/** The key channel less the larger of the other two. */
 // @ts-ignore: decorator
 @inline
-function difference(c: v128, channel: i32): f32 {
-  const r = f32x4.extract_lane(c, 0);
-  const g = f32x4.extract_lane(c, 1);
-  const b = f32x4.extract_lane(c, 2);
-  return channel == 1 ? g - max(r, b) : channel == 2 ? b - max(r, g) : r - max(g, b);
+function unmixOf(src: usize, dst: usize, n: i32, alphas: usize, params: usize, channel: i32): void {
+  const clipBlack = v128.load32_splat(params, 16);
+  const perClip = v128.load32_splat(params, 20);
+  const spill = v128.load32_splat(params, 24);
+  const zero = f32x4.splat(0);
+  const one = f32x4.splat(1);
+  for (let left = n; left > 0; left -= 4, src += 64, dst += 64, alphas += 16) {
+    const alpha = f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(alphas), clipBlack), perClip), zero), one);
+    if (!v128.any_true(f32x4.gt(alpha, zero))) {
+      memory.fill(dst, 0, <usize>min(left, 4) << 4);
+      continue;
+    }
+    const p0 = v128.load(src);
+    const p1 = pixelAt(src, 1, left);
+    const p2 = pixelAt(src, 2, left);
+    const p3 = pixelAt(src, 3, left);
+    const rg01 = v128.shuffle<f32>(p0, p1, 0, 4, 1, 5);
+    const rg23 = v128.shuffle<f32>(p2, p3, 0, 4, 1, 5);
+    const ba01 = v128.shuffle<f32>(p0, p1, 2, 6, 3, 7);
+    const ba23 = v128.shuffle<f32>(p2, p3, 2, 6, 3, 7);
+    let r = v128.shuffle<f32>(rg01, rg23, 0, 1, 4, 5);
+    let g = v128.shuffle<f32>(rg01, rg23, 2, 3, 6, 7);
+    let b = v128.shuffle<f32>(ba01, ba23, 0, 1, 4, 5);
+    let a = v128.shuffle<f32>(ba01, ba23, 2, 3, 6, 7);
+    if (i32x4.all_true(f32x4.ge(alpha, one)) && load<f32>(params, 24) >= 1) {
+      // nothing to unmix; the key channel comes down to the larger of the others, which is the same in light and as encoded
+      const most = others(r, g, b, channel);
+      if (channel == 0) r = f32x4.pmin(r, most);
+      else if (channel == 1) g = f32x4.pmin(g, most);
+      else b = f32x4.pmin(b, most);
+    } else {
+      const per = f32x4.div(one, f32x4.pmax(a, f32x4.splat(<f32>1e-9)));
+      const red = decode(f32x4.mul(r, per));
+      const green = decode(f32x4.mul(g, per));
+      const blue = decode(f32x4.mul(b, per));
+      const screen = f32x4.sub(one, alpha);
+      const whole = f32x4.div(one, f32x4.pmax(alpha, f32x4.splat(<f32>1e-6)));
+      r = f32x4.mul(f32x4.pmax(f32x4.sub(red, f32x4.mul(screen, screenPart(red, green, blue, params, 0))), zero), whole);
+      g = f32x4.mul(f32x4.pmax(f32x4.sub(green, f32x4.mul(screen, screenPart(red, green, blue, params, 1))), zero), whole);
+      b = f32x4.mul(f32x4.pmax(f32x4.sub(blue, f32x4.mul(screen, screenPart(red, green, blue, params, 2))), zero), whole);
+      const cut = f32x4.mul(f32x4.pmax(f32x4.sub(keyed(r, g, b, channel), others(r, g, b, channel)), zero), spill);
+      if (channel == 0) r = f32x4.sub(r, cut);
+      else if (channel == 1) g = f32x4.sub(g, cut);
+      else b = f32x4.sub(b, cut);
+      a = f32x4.mul(a, alpha);
+      r = f32x4.mul(f32x4.pmin(encode(r), one), a);
+      g = f32x4.mul(f32x4.pmin(encode(g), one), a);
+      b = f32x4.mul(f32x4.pmin(encode(b), one), a);
+    }
+    const rg0 = v128.shuffle<f32>(r, g, 0, 4, 1, 5);
+    const rg2 = v128.shuffle<f32>(r, g, 2, 6, 3, 7);
+    const ba0 = v128.shuffle<f32>(b, a, 0, 4, 1, 5);
+    const ba2 = v128.shuffle<f32>(b, a, 2, 6, 3, 7);
+    v128.store(dst, v128.shuffle<f32>(rg0, ba0, 0, 1, 4, 5));
+    if (left > 1) v128.store(dst, v128.shuffle<f32>(rg0, ba0, 2, 3, 6, 7), 16);
+    if (left > 2) v128.store(dst, v128.shuffle<f32>(rg2, ba2, 0, 1, 4, 5), 32);
+    if (left > 3) v128.store(dst, v128.shuffle<f32>(rg2, ba2, 2, 3, 6, 7), 48);
+  }
 }

@@ -1,5 +1,19 @@
 // Transfer between display-encoded values and linear light (IEC 61966-2-1), four lanes at a time.
 
+// Constants are loaded from memory: building a vector from an immediate in the loop costs several instructions each.
+// prettier-ignore
+const CONSTANTS = memory.data<f32>([
+  0.00415625576, -0.0360758839, 0.13524385, -0.304977745, 0.634889599, 0.535435597, 0.0303510884, 0.000995969427, // decode, degree 7 to 0
+  0.0153776432, -0.105306787, 0.312759087, -0.569966108, 1.24249652, 0.166425309, -0.0617980389, // encode, degree 6 to 0
+  2, 0.0773993808, 0.04045, 6, 12.92, 0.0031308, // its limits and toes
+]);
+
+// @ts-ignore: decorator
+@inline
+function constant(i: usize): v128 {
+  return v128.load32_splat(CONSTANTS + (i << 2));
+}
+
 /**
  * Display-encoded 0…2 → linear light. Power part as a degree-7 polynomial; error ≤ 4e-5.
  * Source: IEC 61966-2-1.
@@ -7,17 +21,17 @@
 // @ts-ignore: decorator
 @inline
 export function decode(x: v128): v128 {
-  const c = f32x4.min(f32x4.max(x, f32x4.splat(0)), f32x4.splat(2));
-  let p = f32x4.splat(<f32>0.00415625576);
-  p = f32x4.add(f32x4.mul(p, c), f32x4.splat(<f32>-0.0360758839));
-  p = f32x4.add(f32x4.mul(p, c), f32x4.splat(<f32>0.13524385));
-  p = f32x4.add(f32x4.mul(p, c), f32x4.splat(<f32>-0.304977745));
-  p = f32x4.add(f32x4.mul(p, c), f32x4.splat(<f32>0.634889599));
-  p = f32x4.add(f32x4.mul(p, c), f32x4.splat(<f32>0.535435597));
-  p = f32x4.add(f32x4.mul(p, c), f32x4.splat(<f32>0.0303510884));
-  p = f32x4.add(f32x4.mul(p, c), f32x4.splat(<f32>0.000995969427));
-  const toe = f32x4.mul(c, f32x4.splat(<f32>(1.0 / 12.92)));
-  return v128.bitselect(toe, p, f32x4.le(c, f32x4.splat(<f32>0.04045)));
+  const c = f32x4.pmin(f32x4.pmax(x, f32x4.splat(0)), constant(15));
+  let p = constant(0);
+  p = f32x4.add(f32x4.mul(p, c), constant(1));
+  p = f32x4.add(f32x4.mul(p, c), constant(2));
+  p = f32x4.add(f32x4.mul(p, c), constant(3));
+  p = f32x4.add(f32x4.mul(p, c), constant(4));
+  p = f32x4.add(f32x4.mul(p, c), constant(5));
+  p = f32x4.add(f32x4.mul(p, c), constant(6));
+  p = f32x4.add(f32x4.mul(p, c), constant(7));
+  const toe = f32x4.mul(c, constant(16));
+  return v128.bitselect(toe, p, f32x4.le(c, constant(17)));
 }
 
 /**
@@ -27,17 +41,17 @@ export function decode(x: v128): v128 {
 // @ts-ignore: decorator
 @inline
 export function encode(x: v128): v128 {
-  const c = f32x4.min(f32x4.max(x, f32x4.splat(0)), f32x4.splat(6));
+  const c = f32x4.pmin(f32x4.pmax(x, f32x4.splat(0)), constant(18));
   const s = f32x4.sqrt(f32x4.sqrt(c));
-  let p = f32x4.splat(<f32>0.0153776432);
-  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(<f32>-0.105306787));
-  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(<f32>0.312759087));
-  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(<f32>-0.569966108));
-  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(<f32>1.24249652));
-  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(<f32>0.166425309));
-  p = f32x4.add(f32x4.mul(p, s), f32x4.splat(<f32>-0.0617980389));
-  const toe = f32x4.mul(c, f32x4.splat(<f32>12.92));
-  return v128.bitselect(toe, p, f32x4.le(c, f32x4.splat(<f32>0.0031308)));
+  let p = constant(8);
+  p = f32x4.add(f32x4.mul(p, s), constant(9));
+  p = f32x4.add(f32x4.mul(p, s), constant(10));
+  p = f32x4.add(f32x4.mul(p, s), constant(11));
+  p = f32x4.add(f32x4.mul(p, s), constant(12));
+  p = f32x4.add(f32x4.mul(p, s), constant(13));
+  p = f32x4.add(f32x4.mul(p, s), constant(14));
+  const toe = f32x4.mul(c, constant(19));
+  return v128.bitselect(toe, p, f32x4.le(c, constant(20)));
 }
 
 /** Colour of a premultiplied pixel without its alpha; a clear pixel gives 0. Lane 3 becomes 1 (or 0 when clear). */

@@ -3,7 +3,7 @@ import { onMounted, ref, watch } from 'vue';
 
 /** One step of the passes line: the picture after it, its name, and what can be done with it. */
 const props = defineProps<{ title: string; picture?: ImageBitmap | undefined; chosen: boolean; fixed?: boolean; off?: boolean; last?: boolean }>();
-defineEmits<{ choose: []; left: []; right: []; remove: [] }>();
+defineEmits<{ choose: []; left: []; right: []; remove: []; hold: []; release: [] }>();
 const canvas = ref<HTMLCanvasElement>();
 
 function paint(): void {
@@ -23,8 +23,14 @@ watch(() => props.picture, paint);
       class="face"
       :aria-label="`${title}${off ? ', off' : ''}`"
       :aria-pressed="chosen"
-      :title="fixed ? title : `${title}. Drag to reorder, or Ctrl+← and Ctrl+→`"
-      @click="$emit('choose')"
+      :title="fixed ? title : `${title}. Drag to reorder, or Ctrl+← and Ctrl+→; hold Alt and press to see the picture up to here`"
+      @click.exact="$emit('choose')"
+      @pointerdown.alt.stop.prevent="$emit('hold')"
+      @pointerup="$emit('release')"
+      @pointerleave="$emit('release')"
+      @keydown.alt="$emit('hold')"
+      @keyup="$emit('release')"
+      @blur="$emit('release')"
       @keydown.ctrl.left.stop.prevent="$emit('left')"
       @keydown.ctrl.right.stop.prevent="$emit('right')"
       @keydown.delete.stop.prevent="$emit('remove')"

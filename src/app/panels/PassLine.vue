@@ -2,8 +2,9 @@
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue';
 import { useDebounceFn } from '@vueuse/core';
 import { VueDraggable } from 'vue-draggable-plus';
-import { mdiClose, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
+import { mdiClose, mdiContentCopy, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
 import { orderPass, removePass, switchPass } from '../../core/document/edits/passes';
+import { sourceSize } from '../../core/document/find';
 import type { Pass } from '../../core/document/schema';
 import { PASSES, passOf } from '../../core/passes/registry';
 import { planFrame, planLayer } from '../../core/plan/plan';
@@ -31,6 +32,8 @@ watch(
   (passes) => (order.value = [...(passes ?? [])]),
   { immediate: true },
 );
+/** Layers that a pass can be copied to. */
+const others = computed(() => (bench.shot?.layers ?? []).filter((layer) => layer.id !== bench.layerId && !layer.locked && store.project && sourceSize(store.project, layer)));
 const hasPicture = computed(() => bench.size !== null);
 
 function keep(name: string, bitmap: ImageBitmap): void {
@@ -92,9 +95,17 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
             @choose="bench.chosen = pass.id"
             @left="moveBy(pass, -1)"
             @right="moveBy(pass, 1)"
+            @hold="bench.upTo = pass.id"
+            @release="bench.upTo = null"
             @remove="bench.editLayer((project, at) => removePass(project, at, pass.id))"
           >
             <IconButton :label="`${pass.on ? 'Switch off' : 'Switch on'} ${passOf(pass.type)!.title}`" :icon="pass.on ? mdiEye : mdiEyeOff" @click="bench.editLayer((project, at) => switchPass(project, at, pass.id))" />
+            <v-menu v-if="others.length">
+              <template #activator="{ props: menu }">
+                <IconButton v-bind="menu" :label="`Copy ${passOf(pass.type)!.title} to another layer`" :icon="mdiContentCopy" @click="bench.chosen = pass.id" />
+              </template>
+              <v-list><v-list-item v-for="other in others" :key="other.id" :title="other.name" @click="bench.copyPassTo(other.id)" /></v-list>
+            </v-menu>
             <IconButton :label="`Delete ${passOf(pass.type)!.title}`" :icon="mdiClose" @click="bench.editLayer((project, at) => removePass(project, at, pass.id))" />
           </PassTile>
         </div>

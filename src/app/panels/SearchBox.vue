@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, ref } from 'vue';
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { PASSES } from '../../core/passes/registry';
 import { asks, shortcutTable } from '../shortcuts';
 import { useBench } from '../stores/bench';
@@ -12,6 +12,8 @@ interface Hit {
   title: string;
   more: string;
   words: string;
+  /** the type of a pass */
+  pass?: string;
   run(): void;
 }
 const bench = useBench();
@@ -23,7 +25,7 @@ const at = ref(0);
 
 const all = computed<Hit[]>(() => {
   if (!open.value) return [];
-  const passes = bench.layer && bench.size ? PASSES.map((pass) => ({ kind: 'pass', title: pass.title, more: pass.help, words: pass.words.join(' '), run: () => bench.insertPass(pass.type) })) : [];
+  const passes = bench.layer && bench.size ? PASSES.map((pass) => ({ kind: 'pass', title: pass.title, more: pass.help, words: pass.words.join(' '), pass: pass.type, run: () => bench.insertPass(pass.type) })) : [];
   const commands = shortcutTable().map((entry) => ({ kind: 'command', title: entry.does, more: entry.shown, words: '', run: entry.run }));
   const layers = (bench.shot?.layers ?? []).map((layer) => ({ kind: 'layer', title: layer.name, more: 'choose it', words: '', run: () => bench.choose(layer.id) }));
   const stock = (store.project?.stock ?? []).map((item) => ({ kind: 'stock', title: item.name, more: 'add to the shot', words: item.file, run: () => stackStock(item) }));
@@ -65,6 +67,8 @@ function close(): void {
   wish.value = '';
   input.value?.blur();
 }
+// the pass that is highlighted shows on the picture once something has been typed
+watch([hits, at, open, wish], () => (bench.tried = (open.value && wish.value.trim() && hits.value[at.value]?.pass) || null));
 const focus = () => nextTick(() => input.value?.focus());
 onMounted(() => asks.addEventListener('search', focus));
 onBeforeUnmount(() => asks.removeEventListener('search', focus));

@@ -165,11 +165,11 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
   font-size: 11px;
 }
 .item :deep(.hover) {
-  display: none;
+  opacity: 0;
 }
 .item:hover :deep(.hover),
 .item:focus-within :deep(.hover) {
-  display: inline-grid;
+  opacity: 1;
 }
 .empty,
 .plain,

@@ -28,6 +28,10 @@ export const useBench = defineStore('bench', () => {
   const scale = ref<PreviewScale>('auto');
   const frame = ref(0);
   const picking = ref(false);
+  /** the picture is shown only up to this pass, as long as Alt is held on it */
+  const upTo = ref<PassId | null>(null);
+  /** a type of pass that is shown as if it were in the line, while it is looked at in the search */
+  const tried = ref<string | null>(null);
 
   const shot = computed<Shot | null>(() => store.project?.shots.find((item) => item.id === shotId.value) ?? null);
   const layer = computed<Layer | null>(() => shot.value?.layers.find((item) => item.id === layerId.value) ?? null);
@@ -72,15 +76,38 @@ export const useBench = defineStore('bench', () => {
     if (layer.value && !layer.value.locked) store.edit(make(store.current(), at.value), gesture);
   }
 
+  /** Where a new pass goes: after the chosen one, at the end when none is chosen. */
+  function nextPlace(): number {
+    const passes = layer.value?.passes ?? [];
+    const index = passes.findIndex((item) => item.id === chosen.value);
+    return chosen.value === 'source' ? 0 : index < 0 ? passes.length : index + 1;
+  }
+
   /** Puts a pass into the chosen layer's line, after the chosen pass, and opens its dials. */
   function insertPass(type: string): void {
     if (!layer.value || layer.value.locked) return;
-    const index = layer.value.passes.findIndex((item) => item.id === chosen.value);
     const id = newId<PassId>();
-    store.edit(addPass(at.value, newPass(id, type), chosen.value === 'source' ? 0 : index < 0 ? undefined : index + 1));
+    store.edit(addPass(at.value, newPass(id, type), nextPlace()));
     chosen.value = id;
     picking.value = type === 'colour-key';
   }
 
-  return { shotId, layerId, chosen, view, scale, frame, picking, shot, layer, pass, size, at, openShot, choose, seek, editLayer, insertPass };
+  /** A copy of the chosen pass, at the end of another layer's line. */
+  function copyPassTo(target: LayerId): void {
+    if (pass.value) store.edit(addPass({ shot: shotId.value!, layer: target }, { ...pass.value, id: newId<PassId>() }));
+  }
+
+  /** The project as it is shown: cut off at the pass that Alt is held on, and with the pass that is tried. */
+  const looked = computed<Project | null>(() => {
+    const { project } = store;
+    const own = layer.value;
+    if (!project || !own || (!upTo.value && !tried.value)) return project;
+    const passes = [...own.passes];
+    if (tried.value) passes.splice(nextPlace(), 0, newPass('tried' as PassId, tried.value));
+    else passes.splice(passes.findIndex((item) => item.id === upTo.value) + 1);
+    const changed = (item: Shot): Shot => ({ ...item, layers: item.layers.map((entry) => (entry.id === own.id ? { ...entry, passes } : entry)) });
+    return { ...project, shots: project.shots.map((item) => (item.id === shotId.value ? changed(item) : item)) };
+  });
+
+  return { upTo, tried, looked, copyPassTo, shotId, layerId, chosen, view, scale, frame, picking, shot, layer, pass, size, at, openShot, choose, seek, editLayer, insertPass };
 });

@@ -46,10 +46,10 @@ export const usePlayer = defineStore('player', () => {
 
   /** The plan of a frame as the chosen view shows it. */
   function planOf(frame: number, side: 'after' | 'before' = 'after'): FramePlan | null {
-    const { shot } = bench;
-    if (!shot || !store.project) return null;
+    const project = bench.looked;
+    const shot = project?.shots.find((item) => item.id === bench.shotId);
+    if (!project || !shot) return null;
     const without = side === 'before' && bench.pass ? bench.pass.id : undefined;
-    const project = store.project;
     if (bench.view !== 'matte' && bench.view !== 'alone') return planFrame(project, shot.id, frame, { reduction: reduction.value, without });
     const only = { ...shot, background: null, layers: shot.layers.filter((layer) => layer.id === bench.layerId).map((layer) => ({ ...layer, shown: true, opacity: { still: 1 }, blend: 'normal' as const })) };
     return planFrame({ ...project, shots: [only] }, shot.id, frame, { reduction: reduction.value });
@@ -126,7 +126,7 @@ export const usePlayer = defineStore('player', () => {
   }
 
   watch(
-    [() => store.project, () => bench.frame, () => bench.view, () => bench.layerId, () => bench.shotId, () => (bench.view === 'compare' ? bench.chosen : null), reduction, () => store.media],
+    [() => bench.looked, () => bench.frame, () => bench.view, () => bench.layerId, () => bench.shotId, () => (bench.view === 'compare' ? bench.chosen : null), reduction, () => store.media],
     (now, old) => {
       if (!playing.value) void refresh();
       const onlyFrame = now.every((value, i) => i === 1 || value === old[i]);

@@ -14,7 +14,7 @@ describe('the document', () => {
   test('holds every value still or keyed, passes with an area, values that jitter and follow', () => {
     const keyed = raw((project) => {
       const layer = project.shots[0]!.layers[0]!;
-      layer.opacity = { keys: [{ at: 0, value: 0, ease: 'linear' }, { at: 24, value: 1, ease: { cubic: [0.4, 0, 0.2, 1] } }], jitter: { amount: 0.1, speed: 2, smooth: 0.5, seed: 7 } };
+      layer.opacity = { keys: [{ at: 0, value: 0, ease: 'linear' }, { at: 24, value: 1, ease: { cubic: [0.4, 0, 0.2, 1] } }], jitter: { amount: 0.1, every: 3, smooth: 0.5, seed: 7 } };
       layer.place.position = { still: [0, 0], follow: { track: 'lantern', parts: ['x', 'y'], offset: [0, -12] } };
       layer.passes[0]!.area = { masks: ['mask-1' as never], side: 'outside' };
     });

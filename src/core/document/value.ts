@@ -1,42 +1,54 @@
 import { z } from 'zod';
 
-/** How a value goes from one keyframe to the next. */
+const handle = z.number().min(-20).max(20);
+/**
+ * How a value goes from one keyframe to the next. `smooth` is a curve through the neighbours that never overshoots them;
+ * `cubic` has the handles of CSS Easing 1; `bounce` lands that many times more.
+ */
 export const easeSchema = z.union([
-  z.literal('hold'),
-  z.literal('linear'),
-  z.object({ cubic: z.tuple([z.number().min(0).max(1), z.number(), z.number().min(0).max(1), z.number()]) }).strict(),
+  z.enum(['hold', 'linear', 'smooth']),
+  z.object({ cubic: z.tuple([z.number().min(0).max(1), handle, z.number().min(0).max(1), handle]) }).strict(),
+  z.object({ bounce: z.int().min(1).max(6) }).strict(),
 ]);
 export type Ease = z.infer<typeof easeSchema>;
 
 /** Whole frames at the shot's rate. */
 export const framesSchema = z.int().min(-10_000_000).max(10_000_000);
 
-const jitterSchema = z.object({ amount: z.number(), speed: z.number().min(0), smooth: z.number().min(0).max(1), seed: z.int() }).strict();
+/** Seeded noise on top of a value: a new target in ±amount every so many frames, gone to over the share `smooth` of that time. */
+export const jitterSchema = z
+  .object({ amount: z.number().min(0).max(1e6), every: z.number().min(1).max(10_000), smooth: z.number().min(0).max(1), seed: z.int().min(0).max(1_000_000) })
+  .strict();
+export type Jitter = z.infer<typeof jitterSchema>;
+
 const followSchema = z.object({ track: z.string().min(1).max(64), parts: z.array(z.string().max(32)).max(8), offset: z.array(z.number()).max(4) }).strict();
+const offset = z.tuple([z.number().min(-1e6).max(1e6), z.number().min(-1e6).max(1e6)]);
 
 export interface Key<T> {
   /** frames of layer time; may lie outside the layer */
   at: number;
   value: T;
   ease: Ease;
+  /** handles of a motion path, from the point, into it and out of it */
+  bend?: { in: [number, number]; out: [number, number] } | undefined;
 }
 
 /** An animatable value: still, or keyed with at least one keyframe in ascending order. */
-export type Value<T> = ({ still: T } | { keys: Key<T>[] }) & {
-  jitter?: z.infer<typeof jitterSchema> | undefined;
+export type Value<T> = ({ still: T } | { keys: Key<T>[]; /** along the path at one speed from the first keyframe to the last */ even?: boolean | undefined }) & {
+  jitter?: Jitter | undefined;
   follow?: z.infer<typeof followSchema> | undefined;
 };
 
 /** The schema of a value of T. Keyframes must ascend and be unique. */
 export function valueOf<T extends z.ZodType>(schema: T) {
   const more = { jitter: jitterSchema.optional(), follow: followSchema.optional() };
-  const key = z.object({ at: framesSchema, value: schema, ease: easeSchema }).strict();
+  const key = z.object({ at: framesSchema, value: schema, ease: easeSchema, bend: z.object({ in: offset, out: offset }).strict().optional() }).strict();
   const keys = z
     .array(key)
     .min(1)
     .max(100_000)
     .refine((list) => list.every((entry, i) => i === 0 || list[i - 1]!.at < entry.at), 'keyframes must be in ascending order');
-  return z.union([z.object({ still: schema, ...more }).strict(), z.object({ keys, ...more }).strict()]);
+  return z.union([z.object({ still: schema, ...more }).strict(), z.object({ keys, even: z.boolean().optional(), ...more }).strict()]);
 }
 
 export const still = <T>(value: T): Value<T> => ({ still: value });

@@ -1,7 +1,7 @@
 import { toDisplay, toLinear } from '../picture/light';
 import { definePass, number } from './define';
 
-const STEPS = 2048;
+const STEPS = 1024;
 const percent = (label: string, help: string) => number({ label, unit: '%', default: 0, min: -1, max: 1, slider: [-1, 1], help });
 
 /**
@@ -28,13 +28,11 @@ export const adjust = definePass({
     const magenta = 2 ** (v.tint * 0.4);
     const gains = [gain * warm * Math.sqrt(magenta), gain / magenta, (gain / warm) * Math.sqrt(magenta)];
     const slope = v.contrast >= 0 ? 1 + 2 * v.contrast : 1 + v.contrast;
-    const at = scratch(3 * (STEPS + 1) * 4);
-    const tables = arena.floats(at, 3 * (STEPS + 1));
+    const at = scratch(3 * STEPS * 8);
+    const tables = arena.floats(at, 3 * STEPS * 2);
     gains.forEach((g, channel) => {
-      for (let i = 0; i <= STEPS; i++) {
-        const lit = toDisplay(g * toLinear((2 * i) / STEPS));
-        tables[channel * (STEPS + 1) + i] = Math.max(0, (lit - 0.46) * slope + 0.46);
-      }
+      const curve = (i: number) => Math.max(0, (toDisplay(g * toLinear((2 * i) / STEPS)) - 0.46) * slope + 0.46);
+      for (let i = 0; i < STEPS; i++) tables.set([curve(i), curve(i + 1) - curve(i)], (channel * STEPS + i) * 2);
     });
     return (src, dst, n) => kernels.adjustSpan(src, dst, n, at, STEPS, v.saturation);
   },

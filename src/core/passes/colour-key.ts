@@ -42,10 +42,11 @@ export const colourKey = definePass({
     const { w, h } = picture.rect;
     const params = writeParams(v, arena, scratch);
     const r = guideRadius(v.guide);
-    const alpha = scratch(w * h * 4);
-    const luma = scratch(w * h * 4);
+    const plane = w * h * 4 + 12; // the kernels work on four pixels at a time
+    const alpha = scratch(plane);
+    const luma = scratch(plane);
     kernels.keyAlpha(picture.at, w * h, alpha, luma, params);
-    const refined = r ? scratch(w * h * 4) : alpha;
+    const refined = r ? scratch(plane) : alpha;
     if (r) {
       const block = scratch(2 * (TILE + 4 * r) ** 2 * 16);
       for (let y = 0; y < h; y += TILE) {

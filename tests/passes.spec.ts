@@ -1,0 +1,68 @@
+// Looking at passes on the way: up to one of them, with one that is not there yet, and the same on another layer.
+import { expect, test, type Page } from '@playwright/test';
+import { addToShot, colourAt, full, importFiles, layer, makeShot, middle, newProject, pass, picture, pictureShown, redrawn, typeNumber } from './helpers';
+
+test.beforeEach(async ({ page }) => {
+  await newProject(page, 'Passes');
+  await makeShot(page, { width: 320, height: 180, length: '10f' });
+  await full(page);
+  await page.getByRole('button', { name: 'plain colour layer' }).click();
+  await pictureShown(page);
+});
+
+async function addPass(page: Page, name: string): Promise<void> {
+  await page.getByLabel('Search').fill(name);
+  await page.getByRole('option', { name }).first().click();
+}
+const grey = async (page: Page) => (await colourAt(page, 0.5, 0.5))[0]!;
+
+test('Alt held on a pass shows the picture up to it', async ({ page }) => {
+  await addPass(page, 'Adjust');
+  await redrawn(page, () => typeNumber(page, 'Exposure, stops', '-1'));
+  const once = await grey(page);
+  await addPass(page, 'Adjust');
+  await redrawn(page, () => typeNumber(page, 'Exposure, stops', '-1'));
+  const twice = await grey(page);
+  expect(twice).toBeLessThan(once - 20);
+  const at = await middle(pass(page, 'Adjust').first());
+  await page.keyboard.down('Alt');
+  await page.mouse.move(at.x, at.y);
+  await page.mouse.down();
+  await expect.poll(() => grey(page)).toBe(once);
+  await page.mouse.up();
+  await page.keyboard.up('Alt');
+  await expect.poll(() => grey(page)).toBe(twice);
+});
+
+test('the pass that is highlighted in the search shows on the picture, and is gone when the search closes', async ({ page }) => {
+  await importFiles(page, 'paper-kite.png');
+  await redrawn(page, () => addToShot(page, 'paper kite'));
+  /** Mean step from a pixel to its neighbour: how sharp the picture is. */
+  const sharpness = () =>
+    picture(page).evaluate((canvas: HTMLCanvasElement) => {
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+      let sum = 0;
+      for (let i = 4; i < data.length; i++) sum += Math.abs(data[i]! - data[i - 4]!);
+      return sum / data.length;
+    });
+  const sharp = await sharpness();
+  await page.getByLabel('Search').fill('blur');
+  await expect.poll(sharpness).toBeLessThan(sharp * 0.7);
+  await page.getByLabel('Search').press('Escape');
+  await expect.poll(sharpness).toBe(sharp);
+  await expect(pass(page, 'Blur')).toHaveCount(0);
+});
+
+test('a pass is copied to another layer with its values', async ({ page }) => {
+  await addPass(page, 'Adjust');
+  await typeNumber(page, 'Exposure, stops', '-2');
+  await importFiles(page, 'paper-kite.png');
+  await addToShot(page, 'paper kite');
+  await layer(page, 'plain colour').getByRole('button', { name: 'plain colour', exact: true }).click();
+  await pass(page, 'Adjust').hover();
+  await page.getByRole('button', { name: 'Copy Adjust to another layer' }).click();
+  await page.getByText('paper kite', { exact: true }).last().click();
+  await layer(page, 'paper kite').getByRole('button', { name: 'paper kite', exact: true }).click();
+  await pass(page, 'Adjust').click();
+  await expect(page.getByRole('textbox', { name: 'Exposure, stops' })).toHaveValue('-2');
+});
