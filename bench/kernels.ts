@@ -1,7 +1,8 @@
 // Work on one 1080p float buffer, one thread, as ratios to copying that buffer; and against sharp on the same picture.
 import sharp from 'sharp';
 import { PictureCache } from '../src/core/execute/cache';
-import { drawLayer, place } from '../src/core/execute/composite';
+import { drawLayer } from '../src/core/execute/composite';
+import { place } from '../src/core/picture/transform';
 import { runPasses } from '../src/core/execute/passes';
 import { multiply, rotation, scaling, translation } from '../src/core/picture/matrix';
 import { Picture } from '../src/core/picture/picture';
@@ -53,7 +54,7 @@ export async function kernelRows(): Promise<Row[]> {
     return () => runPasses({ arena, kernels, cache }, layer, [{ id: 'p' as never, type, values: all, key: 'k' }], picture.retain(), 'last').release();
   };
   const turned = multiply(translation(W / 2, H / 2), multiply(rotation(7), multiply(scaling(0.9, 0.9), translation(-W / 2, -H / 2))));
-  const drawn = { ...layer, matrix: translation(0, 0), opacity: 1, blend: 'multiply' } as LayerPlan;
+  const drawn = { ...layer, matrix: translation(0, 0), tilt: null, trail: [], opacity: 1, blend: 'multiply' } as LayerPlan;
   const copy = await median(() => kernels.copy(picture.at, other.at, W * H));
   const ratio = async (what: string, most: number, work: () => unknown): Promise<Row> => {
     const times = (await median(work)) / copy;

@@ -46,7 +46,7 @@ const pass = (type: string, values: Record<string, unknown> = {}): Pass => {
 function layer(key: string, name: string, length: number, change: Partial<Layer> = {}): Layer {
   return { ...newLayer(id<LayerId>('layer'), name, { kind: 'stock', stock: stockId(key) }, { start: 0, length }), ...change };
 }
-const shot = (name: string, layers: Layer[]): Shot => ({ id: id<ShotId>('shot'), name, width: 1280, height: 720, rate: RATE, length: 120, background: [0, 0, 0], light: 'display', layers });
+const shot = (name: string, layers: Layer[]): Shot => ({ id: id<ShotId>('shot'), name, width: 1280, height: 720, rate: RATE, length: 120, background: [0, 0, 0], light: 'display', markers: [], range: null, layers });
 
 /** The mean colour of the evenly lit felt, as picking it gives. */
 const FELT = [0.302, 0.659, 0.353];

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef } from 'vue';
-import { addShot, setShot } from '../../core/document/edits/project';
+import { addShot, newShot, setShot } from '../../core/document/edits/project';
 import type { Shot, ShotId } from '../../core/document/schema';
 import { parseQuantity } from '../../core/document/quantity';
 import { FRAME_RATES, sameRate, rateLabel } from '../../core/time/rate';
@@ -62,7 +62,7 @@ function submit(): void {
   if (props.shot) store.edit(setShot(props.shot.id, settings));
   else {
     const id = newId<ShotId>();
-    store.edit(addShot({ id, layers: [], ...settings }));
+    store.edit(addShot(newShot(id, settings)));
     bench.openShot(id);
   }
   close();

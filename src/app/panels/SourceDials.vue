@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { moveLayer, renameLayer, setSound, setSourceColour, trimEnd } from '../../core/document/edits/layers';
+import { renameLayer, setGain, setMuted, setSourceColour } from '../../core/document/edits/layers';
+import { moveLayer, trimEnd } from '../../core/document/edits/time';
 import { stockIn } from '../../core/document/find';
 import { rateLabel } from '../../core/time/rate';
 import { valueAt } from '../../core/time/values';
@@ -62,8 +63,8 @@ function rename(event: Event): void {
     <label v-if="colour" class="row">Colour <input type="color" :value="colour" :disabled="locked" aria-label="Colour" @input="setColour(($event.target as HTMLInputElement).value)" @change="store.endGesture" /></label>
     <template v-if="stock?.facts.sound">
       <hr />
-      <Dial label="Level" unit="%" help="Loudness of this layer’s sound; 100 % is as recorded." :value="valueAt(layer.sound.gain, 0) * 100" :reset="100" :min="0" :max="800" :slider="[0, 200]" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => setSound(p, at, { gain: v / 100 }), d ? 'level' : undefined)" @end="store.endGesture" />
-      <label class="check"><input type="checkbox" :checked="layer.sound.muted" :disabled="locked" @change="bench.editLayer((p, at) => setSound(p, at, { muted: !layer.sound.muted }))" /> Muted</label>
+      <Dial label="Level" unit="%" help="Loudness of this layer’s sound; 100 % is as recorded." :value="valueAt(layer.sound.gain, 0) * 100" :reset="100" :min="0" :max="800" :slider="[0, 200]" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => setGain(p, at, v / 100), d ? 'level' : undefined)" @end="store.endGesture" />
+      <label class="check"><input type="checkbox" :checked="layer.sound.muted" :disabled="locked" @change="bench.editLayer((p, at) => setMuted(p, at, !layer.sound.muted))" /> Muted</label>
     </template>
     <dl v-if="rows.length">
       <template v-for="[name, value] in rows" :key="name">

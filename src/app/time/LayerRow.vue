@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { mdiDragVertical, mdiEye, mdiEyeOff, mdiLock, mdiLockOpenVariantOutline, mdiMusicNote, mdiStar, mdiStarOutline } from '@mdi/js';
-import { moveLayer, orderLayer, renameLayer, switchLayer, trimEnd, trimStart } from '../../core/document/edits/layers';
+import { orderLayer, renameLayer, switchLayer } from '../../core/document/edits/layers';
+import { moveLayer, trimEnd, trimStart } from '../../core/document/edits/time';
 import type { Layer } from '../../core/document/schema';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';

@@ -1,4 +1,5 @@
-import { newLayer, addLayer, removeLayer, trimEnd, trimStart } from '../../core/document/edits/layers';
+import { newLayer, addLayer, removeLayer } from '../../core/document/edits/layers';
+import { trimEnd, trimStart } from '../../core/document/edits/time';
 import type { LayerId, Stock } from '../../core/document/schema';
 import { framesIn } from '../../core/time/rate';
 import { newId } from '../ids';

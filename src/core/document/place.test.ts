@@ -53,7 +53,7 @@ describe('place', () => {
     const coordinate = fc.integer({ min: -300, max: 300 });
     fc.assert(
       fc.property(coordinate, coordinate, coordinate, coordinate, fc.double({ min: 0.1, max: 5, noNaN: true }), fc.integer({ min: -720, max: 720 }), fc.boolean(), (x, y, ax, ay, scale, rotation, flipX) => {
-        const m = placeMatrix({ position: still([x, y]), scale: still([scale, scale]), rotation: still(rotation), anchor: still([ax, ay]), flipX, flipY: false }, 0, source, shot);
+        const m = placeMatrix({ ...wholePlace(), position: still([x, y]), scale: still([scale, scale]), rotation: still(rotation), anchor: still([ax, ay]), flipX, flipY: false }, 0, source, shot);
         const [u, v] = apply(m, source.w / 2 + ax, source.h / 2 + ay);
         expect(u).toBeCloseTo(320 + x, 4);
         expect(v).toBeCloseTo(180 + y, 4);

@@ -1,4 +1,4 @@
-import { multiply, rotation, scaling, translation, type Matrix } from '../picture/matrix';
+import { multiply, projective, projectiveProduct, rotation, scaling, translation, type Matrix, type Projective } from '../picture/matrix';
 import { valueAt } from '../time/values';
 import type { Place } from './schema';
 import { still } from './value';
@@ -28,6 +28,8 @@ export const wholePlace = (): Place => ({
   scale: still([1, 1] as [number, number]),
   rotation: still(0),
   anchor: still([0, 0] as [number, number]),
+  tilt: still([0, 0] as [number, number]),
+  perspective: still(0.5),
   flipX: false,
   flipY: false,
 });
@@ -54,6 +56,43 @@ function boxOf(name: PlacementName, { w, h }: Size): { x: number; y: number; w: 
     w: sideways ? w / 2 : w,
     h: upright ? h / 2 : h,
   };
+}
+
+/** A layer that others may follow: its place and the frame of its own time. */
+export interface Placed {
+  place: Place;
+  frame: number;
+  /** the layer it follows in turn, and in what */
+  parent?: { of: Placed; rotation: boolean; scale: boolean } | undefined;
+}
+
+/** How a followed layer has carried the shot's plane along: position always, rotation and scale when asked for. Tilt does not carry. */
+export function carried({ place, frame, parent }: Placed, parts: { rotation: boolean; scale: boolean }, shot: Size): Matrix {
+  const [px, py] = valueAt(place.position, frame);
+  const [sx, sy] = valueAt(place.scale, frame);
+  let m: Matrix = translation(shot.w / 2 + px, shot.h / 2 + py);
+  if (parts.rotation) m = multiply(m, rotation(valueAt(place.rotation, frame)));
+  if (parts.scale) m = multiply(m, scaling(sx, sy));
+  m = multiply(m, translation(-shot.w / 2, -shot.h / 2));
+  return parent ? multiply(carried(parent.of, parent, shot), m) : m;
+}
+
+/**
+ * Source pixels → shot pixels of a layer that is tilted out of the picture plane: turned about its anchor, then seen in
+ * perspective from in front of the anchor. @returns null when it is not tilted
+ */
+export function tiltMatrix(place: Place, frame: number, source: Size, shot: Size): Projective | null {
+  const [tx, ty] = valueAt(place.tilt, frame);
+  if (tx === 0 && ty === 0) return null;
+  const [px, py] = valueAt(place.position, frame);
+  const [sx, sy] = valueAt(place.scale, frame);
+  const [ax, ay] = valueAt(place.anchor, frame);
+  const flat = multiply(multiply(rotation(valueAt(place.rotation, frame)), scaling(place.flipX ? -sx : sx, place.flipY ? -sy : sy)), translation(-source.w / 2 - ax, -source.h / 2 - ay));
+  const [ca, sa, cb, sb] = [Math.cos((tx * Math.PI) / 180), Math.sin((tx * Math.PI) / 180), Math.cos((ty * Math.PI) / 180), Math.sin((ty * Math.PI) / 180)];
+  // the plane's two axes after turning about x, then about y; z goes away from the eye, which is this far off
+  const near = valueAt(place.perspective, frame) / Math.hypot(shot.w, shot.h);
+  const turned: Projective = [cb, sb * sa, 0, 0, ca, 0, -sb * 2 * near, cb * sa * 2 * near, 1];
+  return projectiveProduct(projective(translation(shot.w / 2 + px, shot.h / 2 + py)), projectiveProduct(turned, projective(flat)));
 }
 
 /** Source pixels (origin top left) → shot pixels (origin top left), at full size. @param frame layer time */

@@ -78,11 +78,18 @@ export const placeSchema = z
     rotation: valueOf(finite),
     /** in source pixels from the source's centre */
     anchor: valueOf(pair),
+    /** degrees about the horizontal and the vertical axis through the anchor */
+    tilt: valueOf(z.tuple([z.number().min(-3600).max(3600), z.number().min(-3600).max(3600)])),
+    /** how strongly a tilted layer narrows with distance, 0…1 */
+    perspective: valueOf(z.number().min(0).max(1)),
     flipX: z.boolean(),
     flipY: z.boolean(),
   })
   .strict();
 export type Place = z.infer<typeof placeSchema>;
+
+/** Fastest a layer can run, either way. */
+export const MOST_SPEED = 100;
 
 export const layerSchema = z
   .object({
@@ -92,19 +99,36 @@ export const layerSchema = z
     /** shot frames */
     span: z.object({ start: framesSchema, length: z.int().min(1).max(10_000_000) }).strict(),
     /** source time at layer frame 0, in frames at the shot's rate, and how fast it runs from there */
-    time: z.object({ offset: framesSchema, speed: valueOf(z.number().min(0.01).max(100)) }).strict(),
+    time: z
+      .object({
+        offset: z.number().min(-1e7).max(1e7),
+        /** 1 = as recorded, 0 = standing still, negative = backwards */
+        speed: valueOf(z.number().min(-MOST_SPEED).max(MOST_SPEED)),
+        /** what is shown between two frames of the source */
+        between: z.enum(['nearest', 'blend', 'flow']),
+        keepPitch: z.boolean(),
+      })
+      .strict(),
     passes: z.array(passSchema).max(200),
     place: placeSchema,
     opacity: valueOf(z.number().min(0).max(1)),
     blend: z.enum(BLEND_MODES),
     sound: z.object({ gain: valueOf(z.number().min(0).max(8)), muted: z.boolean() }).strict(),
     shown: z.boolean(),
+    /** goes along with another layer's place */
+    parent: z.object({ layer: layerIdSchema, rotation: z.boolean(), scale: z.boolean() }).strict().nullable(),
+    /** smear of the layer's own movement: how long the shutter is open in degrees of a frame, and how many samples it takes */
+    motionBlur: z.object({ shutter: z.number().min(0).max(720), samples: z.int().min(2).max(64) }).strict().nullable(),
     solo: z.boolean(),
     locked: z.boolean(),
   })
   .strict();
 export type Layer = z.infer<typeof layerSchema>;
 export type Source = Layer['source'];
+
+export const MARKER_COLOURS = ['sand', 'moss', 'slate', 'rust'] as const;
+export const markerSchema = z.object({ at: framesSchema, name: z.string().max(200), colour: z.enum(MARKER_COLOURS) }).strict();
+export type Marker = z.infer<typeof markerSchema>;
 
 export const shotSchema = z
   .object({
@@ -117,11 +141,29 @@ export const shotSchema = z
     /** colour behind all layers, or null for a clear shot */
     background: colour.nullable(),
     light: z.enum(['display', 'linear']),
+    /** in ascending order */
+    markers: z.array(markerSchema).max(10_000),
+    /** first frame and the one after the last that plays and renders; null = all */
+    range: z.object({ from: framesSchema, to: framesSchema }).strict().nullable(),
     /** top layer first */
     layers: z.array(layerSchema).max(1000),
   })
   .strict();
 export type Shot = z.infer<typeof shotSchema>;
+
+/** Names of layers that follow each other in a circle, or null. */
+export function parentLoop(layers: readonly Pick<Layer, 'id' | 'name' | 'parent'>[]): string[] | null {
+  const byId = new Map(layers.map((layer) => [layer.id, layer]));
+  for (const layer of layers) {
+    const way = [layer];
+    for (let next = layer.parent && byId.get(layer.parent.layer); next; next = next.parent && byId.get(next.parent.layer)) {
+      if (next === layer) return way.map((item) => item.name);
+      if (way.includes(next)) break;
+      way.push(next);
+    }
+  }
+  return null;
+}
 
 export const projectSchema = z
   .object({
@@ -145,6 +187,8 @@ export const projectSchema = z
     project.stock.forEach((item) => once(item.id, 'stock'));
     for (const shot of project.shots) {
       once(shot.id, 'shot');
+      const loop = parentLoop(shot.layers);
+      if (loop) context.addIssue({ code: 'custom', message: `layers follow each other in a circle: ${loop.join(', ')}` });
       for (const layer of shot.layers) {
         once(layer.id, 'layer');
         layer.passes.forEach((pass) => once(pass.id, 'pass'));

@@ -2,7 +2,8 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { apply, invert, multiply, rotation, scaling, translation, type Matrix } from '../picture/matrix';
 import { floatsOf, pictureOf, testBench, type TestBench } from '../testing/bench';
-import { backdrop, place, thumbnail } from './composite';
+import { place } from '../picture/transform';
+import { backdrop, thumbnail } from './composite';
 
 let bench: TestBench;
 beforeAll(async () => {

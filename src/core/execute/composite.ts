@@ -1,9 +1,10 @@
 import { BLEND_MODES } from '../picture/blend';
 import type { Kernels } from '../picture/kernels';
-import { apply, corners, invert, multiply, scaling, translation, type Matrix } from '../picture/matrix';
+import { apply, multiply, scaling, translation, type Matrix } from '../picture/matrix';
+import { place, placedBounds } from '../picture/transform';
 import type { Arena } from '../picture/arena';
 import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
-import { intersect, isEmpty, type Rect } from '../picture/rect';
+import { intersect, isEmpty, union, type Rect } from '../picture/rect';
 import type { LayerPlan } from '../plan/plan';
 
 interface Tools {
@@ -26,16 +27,41 @@ export function backdrop({ kernels, arena }: Tools, width: number, height: numbe
 export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, picture: Picture, linear: boolean): void {
   if (isEmpty(picture.rect) || layer.opacity <= 0) return;
   const mode = BLEND_MODES.indexOf(layer.blend);
-  const shift = wholeShift(layer.matrix);
-  if (shift && layer.opacity === 1 && !linear) {
+  const flat = !layer.tilt && !layer.trail.length;
+  const shift = flat && layer.opacity === 1 && !linear ? wholeShift(layer.matrix) : null;
+  if (shift) {
     blendRows(tools, under, picture, { ...picture.rect, x: picture.rect.x + shift[0], y: picture.rect.y + shift[1] }, mode);
     return;
   }
-  const placed = place(tools, picture, layer.matrix, layer.opacity, under.rect);
+  const placed = layer.trail.length ? smeared(tools, picture, layer, under.rect) : place(tools, picture, layer.tilt ?? layer.matrix, layer.opacity, under.rect);
   if (!placed) return;
   if (linear) tools.kernels.toLinearSpan(placed.at, placed.pixels);
   blendRows(tools, under, placed, placed.rect, mode);
   placed.release();
+}
+
+/** The mean of a picture at all the places of its trail: what an open shutter sees. Mixed in linear light. */
+function smeared(tools: Tools, picture: Picture, layer: LayerPlan, within: Rect): Picture | null {
+  let cover: Rect | null = null;
+  for (const moment of layer.trail) {
+    const part = intersect(placedBounds(moment, picture.rect), within);
+    if (!isEmpty(part)) cover = cover ? union(cover, part) : part;
+  }
+  if (!cover) return null;
+  const sum = Picture.make(tools.arena, cover);
+  tools.kernels.fill(sum.at, sum.pixels, 0, 0, 0, 0);
+  for (const moment of layer.trail) {
+    const placed = place(tools, picture, moment, layer.opacity, cover);
+    if (!placed) continue;
+    tools.kernels.toLinearSpan(placed.at, placed.pixels);
+    for (let y = 0; y < placed.rect.h; y++) {
+      const at = sum.row(placed.rect.y + y - cover.y) + (placed.rect.x - cover.x) * BYTES_PER_PIXEL;
+      tools.kernels.addScaled(placed.row(y), at, placed.rect.w, 1 / layer.trail.length);
+    }
+    placed.release();
+  }
+  tools.kernels.toDisplaySpan(sum.at, sum.pixels);
+  return sum;
 }
 
 /** The map's translation when it is nothing else and whole. */
@@ -50,42 +76,6 @@ function blendRows({ kernels }: Tools, under: Picture, picture: Picture, rect: R
     const at = under.row(y) + part.x * BYTES_PER_PIXEL;
     kernels.blendSpan(mode, at, picture.row(y - rect.y) + (part.x - rect.x) * BYTES_PER_PIXEL, part.w);
   }
-}
-
-/** A picture drawn through a map, cut to `within`. Strong reductions are halved first so that nothing is skipped. @returns null when nothing shows */
-export function place(tools: Tools, picture: Picture, matrix: Matrix, opacity: number, within: Rect): Picture | null {
-  let map = multiply(matrix, translation(picture.rect.x, picture.rect.y));
-  let { w, h } = picture.rect;
-  const part = intersect(bounds(map, w, h), within);
-  if (isEmpty(part)) return null;
-  const halved: number[] = [];
-  let at = picture.at;
-  while (Math.max(w, h) > 1 && Math.max(Math.hypot(map[0], map[1]), Math.hypot(map[2], map[3])) < 0.5) {
-    const next = tools.arena.take(Math.ceil(w / 2) * Math.ceil(h / 2) * BYTES_PER_PIXEL);
-    tools.kernels.halve(at, w, h, next);
-    halved.push(next);
-    at = next;
-    w = Math.ceil(w / 2);
-    h = Math.ceil(h / 2);
-    map = multiply(map, scaling(2, 2));
-  }
-  const back = invert(multiply(translation(-part.x, -part.y), map));
-  let out: Picture | null = null;
-  if (back) {
-    out = Picture.make(tools.arena, part);
-    tools.kernels.affine(at, w, h, out.at, part.w, part.h, ...(back as [number, number, number, number, number, number]), opacity);
-  }
-  halved.forEach((block) => tools.arena.give(block));
-  return out;
-}
-
-function bounds(map: Matrix, w: number, h: number): Rect {
-  const points = corners(map, w, h);
-  const xs = points.map((p) => p[0]);
-  const ys = points.map((p) => p[1]);
-  const x = Math.floor(Math.min(...xs) - 0.5);
-  const y = Math.floor(Math.min(...ys) - 0.5);
-  return { x, y, w: Math.ceil(Math.max(...xs) + 0.5) - x, h: Math.ceil(Math.max(...ys) + 0.5) - y };
 }
 
 /** A reduced copy of a part of a picture for a thumbnail: fits `part` into w×h, in the middle. */

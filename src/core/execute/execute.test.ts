@@ -171,7 +171,7 @@ describe('plans', () => {
   });
 
   test('source time follows start, trim and speed, and never falls a frame short', () => {
-    const layer = layerOf('plate', plate, { span: { start: 10, length: 20 }, time: { offset: 6, speed: still(0.5) } });
+    const layer = layerOf('plate', plate, { span: { start: 10, length: 20 }, time: { offset: 6, speed: still(0.5), between: 'nearest', keepPitch: true } });
     const { source } = planFrame(projectOf([layer]), SHOT, 18).layers[0]!;
     // 6 frames in, and 8 shot frames at half speed
     expect((source as { seconds: number }).seconds).toBeCloseTo(10 / 24, 2);

@@ -3,7 +3,8 @@ import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
 import { hash } from '../plan/hash';
-import type { FramePlan, LayerPlan, SourcePlan } from '../plan/plan';
+import { drawnAs, type FramePlan, type LayerPlan, type SourcePlan } from '../plan/plan';
+import { between } from '../analysis/flow';
 import { PictureCache } from './cache';
 import { backdrop, drawLayer } from './composite';
 import { runPasses, type Keep } from './passes';
@@ -14,7 +15,8 @@ export interface FetchedPicture {
   width: number;
   height: number;
 }
-export type Fetch = (source: Extract<SourcePlan, { kind: 'stock' }>) => Promise<FetchedPicture>;
+type StockPlan = Extract<SourcePlan, { kind: 'stock' }>;
+export type Fetch = (source: StockPlan) => Promise<FetchedPicture>;
 
 /** A layer that could not be computed, and why. */
 export interface Problem {
@@ -84,10 +86,25 @@ export class Executor {
       this.kernels.fill(flat.at, flat.pixels, ...(layer.source.colour as [number, number, number]), 1);
       return flat;
     }
-    const fetched = await this.fetch(layer.source);
-    const picture = this.widened(fetched, layer);
+    const picture = await this.moment(layer, layer.source);
     if (keep === 'every' || !layer.passes.length) this.cache.put(layer.sourceKey, picture);
     return picture;
+  }
+
+  /** A source at a moment: one of its frames, or what lies between two of them. */
+  private async moment(layer: LayerPlan, source: StockPlan): Promise<Picture> {
+    const { next } = source;
+    if (!next) return this.widened(await this.fetch(source), layer);
+    const [a, b] = (await Promise.all([this.fetch(source), this.fetch({ ...source, seconds: next.seconds })])).map((fetched) => this.widened(fetched, layer)) as [Picture, Picture];
+    try {
+      if (next.how === 'flow') return between(this, a, b, next.share);
+      const out = Picture.make(this.arena, a.rect);
+      this.kernels.lerpSpan(a.at, b.at, out.at, out.pixels, next.share);
+      return out;
+    } finally {
+      a.release();
+      b.release();
+    }
   }
 
   private widened({ data, width, height }: FetchedPicture, layer: LayerPlan): Picture {
@@ -155,5 +172,5 @@ export class Executor {
 /** Names the composite after each layer by everything that went into it. */
 function compositeKeys(plan: FramePlan): string[] {
   let key = JSON.stringify([plan.width, plan.height, plan.background, plan.light]);
-  return plan.layers.map((layer) => (key = hash(JSON.stringify([key, layer.key, layer.matrix, layer.opacity, layer.blend]))));
+  return plan.layers.map((layer) => (key = hash(JSON.stringify([key, ...drawnAs(layer)]))));
 }

@@ -23,6 +23,15 @@ export interface Kernels {
     src: number, sw: number, sh: number, dst: number, dw: number, dh: number,
     a: number, b: number, c: number, d: number, e: number, f: number, opacity: number,
   ): void;
+  projective(src: number, sw: number, sh: number, dst: number, dw: number, dh: number, m: number, opacity: number): void;
+  addScaled(src: number, dst: number, n: number, weight: number): void;
+  lerpSpan(a: number, b: number, dst: number, n: number, t: number): void;
+  lumaPlane(src: number, n: number, dst: number): void;
+  halvePlane(src: number, w: number, h: number, dst: number): void;
+  flowLevel(a: number, b: number, w: number, h: number, coarse: number, flow: number, patches: number, weights: number): void;
+  flowBetween(
+    a: number, b: number, out: number, w: number, h: number, there: number, back: number, fw: number, fh: number, scale: number, t: number,
+  ): void;
   blurRows(src: number, dst: number, w: number, h: number, r: number, ends1: number, ends2: number, ends3: number, extend: number, scratch: number): void;
   blurColumns(at: number, w: number, h: number, r: number, ends1: number, ends2: number, ends3: number, extend: number, scratch: number): void;
   blendSpan(mode: number, under: number, top: number, n: number): void;

@@ -17,3 +17,9 @@ export function grow(r: Rect, by: number): Rect {
 }
 
 export const isEmpty = (r: Rect): boolean => r.w <= 0 || r.h <= 0;
+
+export function union(a: Rect, b: Rect): Rect {
+  const x = Math.min(a.x, b.x);
+  const y = Math.min(a.y, b.y);
+  return { x, y, w: Math.max(a.x + a.w, b.x + b.w) - x, h: Math.max(a.y + a.h, b.y + b.h) - y };
+}

@@ -1,12 +1,13 @@
-import { placeMatrix } from '../document/place';
+import { carried, placeMatrix, tiltMatrix, type Placed } from '../document/place';
 import { shotIn, sourceSize } from '../document/find';
 import type { Layer, Pass, PassId, Project, Shot, ShotId, StockId } from '../document/schema';
 import type { Value } from '../document/value';
 import { passOf } from '../passes/registry';
 import type { AnyPass, PlainValues } from '../passes/define';
 import type { BlendMode } from '../picture/blend';
-import { multiply, scaling, type Matrix } from '../picture/matrix';
-import { secondsAt } from '../time/rate';
+import { multiply, projective, projectiveProduct, scaling, type Matrix, type Projective } from '../picture/matrix';
+import { frameAt, secondsAt } from '../time/rate';
+import { sourceFrameAt } from '../time/speed';
 import { valueAt } from '../time/values';
 import { hash } from './hash';
 
@@ -14,7 +15,16 @@ import { hash } from './hash';
 export type Reduction = 1 | 2 | 4;
 
 export type SourcePlan =
-  | { kind: 'stock'; stock: StockId; name: string; seconds: number; /** tells files apart that were linked to the same stock */ file: string }
+  | {
+      kind: 'stock';
+      stock: StockId;
+      name: string;
+      seconds: number;
+      /** tells files apart that were linked to the same stock */
+      file: string;
+      /** the frame after it, and how far on the way to it this moment is */
+      next?: { seconds: number; share: number; how: 'blend' | 'flow' };
+    }
   | { kind: 'colour'; colour: readonly [number, number, number] };
 
 export interface PassPlan {
@@ -37,6 +47,10 @@ export interface LayerPlan {
   key: string;
   /** processed picture → shot, both at the plan's scale */
   matrix: Matrix;
+  /** the same in perspective, when the layer is tilted out of the picture plane */
+  tilt: Projective | null;
+  /** where it is at moments while the shutter is open, when it has motion blur and moves */
+  trail: readonly Projective[];
   opacity: number;
   blend: BlendMode;
 }
@@ -75,9 +89,12 @@ export function planFrame(project: Project, shotId: ShotId, frame: number, optio
     light: shot.light,
     layers,
   };
-  const parts = layers.map((layer) => [layer.key, layer.matrix, layer.opacity, layer.blend]);
+  const parts = layers.map(drawnAs);
   return { ...plan, key: hash(JSON.stringify([plan.width, plan.height, plan.background, plan.light, parts])) };
 }
+
+/** All that says how a layer's processed picture comes into the shot. */
+export const drawnAs = (layer: LayerPlan): unknown[] => [layer.key, layer.matrix, layer.tilt, layer.trail, layer.opacity, layer.blend];
 
 /** Layers that show at a frame, top first: shown ones, or only the solo ones when there are any. */
 export function visibleLayers(shot: Shot, frame: number): Layer[] {
@@ -95,7 +112,7 @@ export function planLayer(project: Project, shot: Shot, layer: Layer, frame: num
   const local = frame - layer.span.start;
   const size = { w: Math.ceil(full.w / reduction), h: Math.ceil(full.h / reduction) };
   const source = planSource(project, shot, layer, local);
-  const sourceKey = hash(JSON.stringify([source.kind === 'stock' ? [source.stock, source.file, source.seconds] : source.colour, size, reduction]));
+  const sourceKey = hash(JSON.stringify([source.kind === 'stock' ? [source.stock, source.file, source.seconds, source.next] : source.colour, size, reduction]));
   let key = sourceKey;
   const passes = layer.passes
     .filter((pass) => pass.on && pass.id !== without)
@@ -105,10 +122,52 @@ export function planLayer(project: Project, shot: Shot, layer: Layer, frame: num
       if (!declared.idle?.(values as never)) key = hash(`${key} ${pass.type} ${JSON.stringify(values)}`);
       return { id: pass.id, type: pass.type, values, key };
     });
-  const whole = placeMatrix(layer.place, local, full, { w: shot.width, h: shot.height });
-  const matrix = multiply(scaling(1 / reduction, 1 / reduction), multiply(whole, scaling(reduction, reduction)));
-  const opacity = valueAt(layer.opacity, local);
-  return { id: layer.id, name: layer.name, source, size, sourceKey, passes, key, matrix, opacity, blend: layer.blend };
+  const matrix = reduced(layerMatrix(shot, layer, frame, full), reduction);
+  const tilted = layerTilt(shot, layer, frame, full);
+  const opacity = Math.min(1, Math.max(0, valueAt(layer.opacity, local)));
+  return {
+    id: layer.id, name: layer.name, source, size, sourceKey, passes, key, matrix,
+    tilt: tilted && reducedTilt(tilted, reduction), trail: planTrail(shot, layer, frame, full, reduction), opacity, blend: layer.blend,
+  };
+}
+
+const reducedTilt = (m: Projective, by: number): Projective => projectiveProduct(projective(scaling(1 / by, 1 / by)), projectiveProduct(m, projective(scaling(by, by))));
+const reduced = (m: Matrix, by: number): Matrix => multiply(scaling(1 / by, 1 / by), multiply(m, scaling(by, by)));
+
+/** The layer as something placed, with what it follows. */
+function placed(shot: Shot, layer: Layer, frame: number): Placed {
+  const parent = layer.parent && shot.layers.find((item) => item.id === layer.parent!.layer);
+  return { place: layer.place, frame: frame - layer.span.start, parent: parent ? { ...layer.parent!, of: placed(shot, parent, frame) } : undefined };
+}
+
+/** Source pixels → shot pixels of a layer at a shot frame, with all that it follows; without its tilt. */
+export function layerMatrix(shot: Shot, layer: Layer, frame: number, source: { w: number; h: number }): Matrix {
+  const size = { w: shot.width, h: shot.height };
+  const own = placeMatrix(layer.place, frame - layer.span.start, source, size);
+  const { parent } = placed(shot, layer, frame);
+  return parent ? multiply(carried(parent.of, parent, size), own) : own;
+}
+
+function layerTilt(shot: Shot, layer: Layer, frame: number, source: { w: number; h: number }): Projective | null {
+  const size = { w: shot.width, h: shot.height };
+  const own = tiltMatrix(layer.place, frame - layer.span.start, source, size);
+  const { parent } = placed(shot, layer, frame);
+  return own && parent ? projectiveProduct(projective(carried(parent.of, parent, size)), own) : own;
+}
+
+/** Most samples of motion blur in a reduced preview; a render takes them all. */
+const PREVIEW_SAMPLES = 8;
+
+function planTrail(shot: Shot, layer: Layer, frame: number, source: { w: number; h: number }, reduction: Reduction): Projective[] {
+  const blur = layer.motionBlur;
+  if (!blur || blur.shutter <= 0) return [];
+  const samples = reduction === 1 ? blur.samples : Math.min(blur.samples, PREVIEW_SAMPLES);
+  const moments = Array.from({ length: samples }, (_, i) => {
+    const at = frame + ((i + 0.5) / samples - 0.5) * (blur.shutter / 360);
+    return reducedTilt(layerTilt(shot, layer, at, source) ?? projective(layerMatrix(shot, layer, at, source)), reduction);
+  });
+  const still = moments.every((moment) => moment.every((v, i) => Math.abs(v - moments[0]![i]!) < 1e-9));
+  return still ? [] : moments;
 }
 
 /** How far into the next frame a source is looked up, in seconds: containers round time stamps to whole milliseconds. */
@@ -118,20 +177,29 @@ function planSource(project: Project, shot: Shot, layer: Layer, local: number): 
   const { source } = layer;
   if (source.kind === 'colour') return { kind: 'colour', colour: valueAt(source.colour, local) };
   const item = project.stock.find((entry) => entry.id === source.stock)!;
-  const seconds = item.kind === 'image' ? 0 : sourceSeconds(shot, layer, local) + STAMP_ROUNDING;
-  return { kind: 'stock', stock: source.stock, name: item.name, seconds: Math.max(0, seconds), file: `${item.file} ${item.facts.bytes}` };
+  const base = { kind: 'stock' as const, stock: source.stock, name: item.name, file: `${item.file} ${item.facts.bytes}` };
+  if (item.kind === 'image') return { ...base, seconds: STAMP_ROUNDING };
+  const rate = item.facts.rate && item.facts.rate !== 'variable' ? item.facts.rate : shot.rate;
+  const last = Math.max(0, (item.facts.seconds ?? Infinity) - secondsAt(1, rate));
+  const seconds = Math.min(last, Math.max(0, sourceSeconds(shot, layer, local)));
+  const { between } = layer.time;
+  const first = frameAt(seconds, rate);
+  const share = (seconds * rate.num) / rate.den - first;
+  if (between === 'nearest' || share < 0.001 || seconds >= last) return { ...base, seconds: seconds + STAMP_ROUNDING };
+  const next = { seconds: secondsAt(first + 1, rate) + STAMP_ROUNDING, share, how: between };
+  return { ...base, seconds: secondsAt(first, rate) + STAMP_ROUNDING, next };
 }
 
 /** Source time in seconds at a layer frame. */
 export function sourceSeconds(shot: Shot, layer: Layer, local: number): number {
-  return secondsAt(layer.time.offset + local * valueAt(layer.time.speed, local), shot.rate);
+  return secondsAt(sourceFrameAt(layer.time, local), shot.rate);
 }
 
 function planValues(pass: Pass, declared: AnyPass, local: number, reduction: Reduction): PlainValues {
   const out: PlainValues = {};
   for (const [name, param] of Object.entries(declared.params)) {
     const value = valueAt(pass.values[name] as Value<number | string>, local);
-    out[name] = param.kind === 'number' && param.unit === 'px' ? (value as number) / reduction : value;
+    out[name] = param.kind === 'number' ? Math.min(param.max, Math.max(param.min, value as number)) / (param.unit === 'px' ? reduction : 1) : value;
   }
   return out;
 }

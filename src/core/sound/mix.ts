@@ -2,7 +2,8 @@ import { shotIn, stockIn } from '../document/find';
 import type { Project, ShotId, StockId } from '../document/schema';
 import type { Value } from '../document/value';
 import { secondsAt } from '../time/rate';
-import { valueAt } from '../time/values';
+import { sourceFrameAt } from '../time/speed';
+import { steadyAt, valueAt } from '../time/values';
 
 /** Decoded sound: one Float32Array a channel, all of one length, values −1…1. */
 export interface Pcm {
@@ -17,9 +18,10 @@ export interface SoundItem {
   /** where in the shot it sounds */
   start: number;
   end: number;
-  /** source time at `start`, and source seconds for each second of the shot */
-  source: number;
-  speed: number;
+  /** how the layer's own time runs, in shot frames */
+  time: { offset: number; speed: Value<number> };
+  /** keep the pitch when the speed is not that of the recording */
+  keepPitch: boolean;
   gain: Value<number>;
   /** shot seconds of layer frame 0 and seconds of a frame, to look up the gain */
   origin: number;
@@ -37,15 +39,14 @@ export function planSound(project: Project, shotId: ShotId): SoundItem[] {
     const first = Math.max(0, layer.span.start);
     const last = Math.min(shot.length, layer.span.start + layer.span.length);
     if (last <= first) return [];
-    const speed = valueAt(layer.time.speed, 0);
     return [
       {
         stock: item.id,
         name: layer.name,
         start: secondsAt(first, shot.rate),
         end: secondsAt(last, shot.rate),
-        source: secondsAt(layer.time.offset + (first - layer.span.start) * speed, shot.rate),
-        speed,
+        time: { offset: layer.time.offset, speed: layer.time.speed },
+        keepPitch: layer.time.keepPitch,
         gain: layer.sound.gain,
         origin: secondsAt(layer.span.start, shot.rate),
         frame: secondsAt(1, shot.rate),
@@ -71,19 +72,56 @@ export function mix(items: readonly SoundItem[], clips: ReadonlyMap<string, Pcm>
     const first = Math.max(0, Math.ceil((item.start - from) * sampleRate));
     const last = Math.min(length, Math.floor((item.end - from) * sampleRate));
     const sides = [clip.channels[0]!, clip.channels[1] ?? clip.channels[0]!] as const;
+    const read = reader(item, sides, clip.sampleRate);
     for (let block = first; block < last; block += BLOCK) {
       const gain = valueAt(item.gain, (from + block / sampleRate - item.origin) / item.frame);
-      for (let i = block; i < Math.min(last, block + BLOCK); i++) {
+      const end = Math.min(last, block + BLOCK);
+      const speak = read(from + block / sampleRate, from + end / sampleRate);
+      for (let i = block; i < end; i++) {
         const now = from + i / sampleRate;
         const edge = Math.min(1, (now - item.start) / EDGE, (item.end - now) / EDGE);
-        const at = (item.source + (now - item.start) * item.speed) * clip.sampleRate;
         const level = gain * Math.max(0, edge);
-        out[0][i]! += level * sampleAt(sides[0], at);
-        out[1][i]! += level * sampleAt(sides[1], at);
+        out[0][i]! += level * speak(now, 0);
+        out[1][i]! += level * speak(now, 1);
       }
     }
   }
   return out;
+}
+
+/** Half the length of a grain in seconds, when the pitch is kept. */
+const GRAIN = 0.04;
+
+/**
+ * Reads a layer's sound at moments of the shot. At other speeds than the recorded one, with the pitch kept, short grains are
+ * taken at the recorded speed from where the layer is, and each fades into the next.
+ */
+function reader(item: SoundItem, sides: readonly [Float32Array, Float32Array], rate: number): (from: number, to: number) => (now: number, side: 0 | 1) => number {
+  const grains = new Map<number, { centre: number; at: number; way: number }>();
+  const place = (seconds: number) => sourceFrameAt(item.time, (seconds - item.origin) / item.frame) * item.frame * rate;
+  const speedAt = (seconds: number) => steadyAt(item.time.speed, (seconds - item.origin) / item.frame);
+  /** Grain k: where it is in the shot and in the recording, and which way it runs; standing still is silent. */
+  const grain = (k: number) => {
+    const centre = item.start + k * GRAIN;
+    const local = speedAt(centre);
+    const made = { centre, at: place(centre), way: Math.abs(local) < 0.01 ? 0 : Math.sign(local) };
+    grains.set(k, made);
+    return made;
+  };
+  return (from, to) => {
+    const [a, b] = [place(from), place(to)];
+    const speed = (b - a) / ((to - from) * rate);
+    if (!item.keepPitch || Math.abs(Math.abs(speed) - 1) < 1e-6) return (now, side) => sampleAt(sides[side], a + (b - a) * ((now - from) / (to - from)));
+    return (now, side) => {
+      const first = Math.floor((now - item.start) / GRAIN);
+      let sum = 0;
+      for (let k = first; k <= first + 1; k++) {
+        const { centre, at, way } = grains.get(k) ?? grain(k);
+        if (way) sum += (0.5 + 0.5 * Math.cos((Math.PI * (now - centre)) / GRAIN)) * sampleAt(sides[side], at + (now - centre) * rate * way);
+      }
+      return sum;
+    };
+  };
 }
 
 /** Cubic Hermite (Catmull-Rom) reading between samples; silent outside. */

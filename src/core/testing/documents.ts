@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { Edit } from '../document/edit';
-import { addLayer, moveLayer, newLayer, orderLayer, removeLayer, renameLayer, setBlend, setOpacity, setPlace, setSound, switchLayer, trimEnd, trimStart } from '../document/edits/layers';
+import { addLayer, newLayer, orderLayer, removeLayer, renameLayer, setBlend, setGain, setOpacity, setPlace, switchLayer } from '../document/edits/layers';
+import { moveLayer, trimEnd, trimStart } from '../document/edits/time';
 import { addPass, newPass, orderPass, removePass, setPassValue, switchPass } from '../document/edits/passes';
 import { addShot, addStock, newProject, setShot } from '../document/edits/project';
 import { perform } from '../document/edit';
@@ -12,7 +13,7 @@ export const SHOT = 'shot-1' as ShotId;
 export const RATE = { num: 24, den: 1 };
 
 export const shotOf = (change: Partial<Shot> = {}): Shot => ({
-  id: SHOT, name: 'Night ferry', width: 64, height: 36, rate: RATE, length: 48, background: [0, 0, 0], light: 'display', layers: [], ...change,
+  id: SHOT, name: 'Night ferry', width: 64, height: 36, rate: RATE, length: 48, background: [0, 0, 0], light: 'display', markers: [], range: null, layers: [], ...change,
 });
 
 export const clipStock = (id: string, width = 64, height = 36): Stock => ({
@@ -49,7 +50,7 @@ export const anyEdit: fc.Arbitrary<(project: Project) => Edit> = fc
       () => switchLayer(project, at, (['shown', 'solo', 'locked'] as const)[n % 3]!),
       () => setOpacity(project, at, x),
       () => setBlend(project, at, BLEND_MODES[n % BLEND_MODES.length]!),
-      () => setSound(project, at, { gain: 2 * x }),
+      () => setGain(project, at, 2 * x),
       () => moveLayer(project, at, (n % 60) - 10),
       () => trimStart(project, at, n % 60),
       () => trimEnd(project, at, n % 60),

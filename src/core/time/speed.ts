@@ -37,6 +37,9 @@ export function sourceFramesTo(speed: Value<number>, frame: number): number {
   return integral(speed, 0, frame);
 }
 
+/** Source frame that shows at a layer frame. */
+export const sourceFrameAt = ({ offset, speed }: { offset: number; speed: Value<number> }, frame: number): number => offset + sourceFramesTo(speed, frame);
+
 function integral(speed: Value<number> & { keys: Key<number>[] }, a: number, b: number): number {
   const { keys } = speed;
   const first = keys[0]!;

@@ -4,8 +4,9 @@ import { layerIn, shotIn } from '../find';
 import { wholePlace } from '../place';
 import type { Layer, LayerId, Place, Project, ShotId, Source } from '../schema';
 import { still } from '../value';
+import { setValues, type At } from './keys';
 
-type At = { shot: ShotId; layer: LayerId };
+const nameOf = (project: Project, at: At): string => layerIn(shotIn(project, at.shot), at.layer).name;
 
 const change = (at: At, name: (layer: Layer) => string, project: Project, apply: (layer: Draft<Layer>) => void): Edit => ({
   name: name(layerIn(shotIn(project, at.shot), at.layer)),
@@ -19,13 +20,15 @@ export function newLayer(id: LayerId, name: string, source: Source, span: Layer[
     name,
     source,
     span,
-    time: { offset: 0, speed: still(1) },
+    time: { offset: 0, speed: still(1), between: 'nearest', keepPitch: true },
     passes: [],
     place: wholePlace(),
     opacity: still(1),
     blend: 'normal',
     sound: { gain: still(1), muted: false },
     shown: true,
+    parent: null,
+    motionBlur: null,
     solo: false,
     locked: false,
   };
@@ -69,64 +72,46 @@ export const switchLayer = (project: Project, at: At, which: keyof typeof SWITCH
     layer[which] = !layer[which];
   });
 
-export const setOpacity = (project: Project, at: At, opacity: number): Edit =>
-  change(at, (layer) => `Opacity of ${layer.name}`, project, (layer) => {
-    layer.opacity = still(opacity);
-  });
+export const setOpacity = (project: Project, at: At, opacity: number): Edit => setValues(at, { opacity }, `Opacity of ${nameOf(project, at)}`);
 
 export const setBlend = (project: Project, at: At, blend: Layer['blend']): Edit =>
   change(at, (layer) => `Blend mode of ${layer.name}`, project, (layer) => {
     layer.blend = blend;
   });
 
-export const setSound = (project: Project, at: At, sound: { gain?: number; muted?: boolean }): Edit =>
-  change(at, (layer) => (sound.muted === undefined ? `Level of ${layer.name}` : `${sound.muted ? 'Mute' : 'Unmute'} ${layer.name}`), project, (layer) => {
-    if (sound.gain !== undefined) layer.sound.gain = still(sound.gain);
-    if (sound.muted !== undefined) layer.sound.muted = sound.muted;
+export const setGain = (project: Project, at: At, gain: number): Edit => setValues(at, { 'sound.gain': gain }, `Level of ${nameOf(project, at)}`);
+
+export const setMuted = (project: Project, at: At, muted: boolean): Edit =>
+  change(at, (layer) => `${muted ? 'Mute' : 'Unmute'} ${layer.name}`, project, (layer) => {
+    layer.sound.muted = muted;
   });
 
 /** Colour of a plain colour layer. */
-export const setSourceColour = (project: Project, at: At, colour: [number, number, number]): Edit =>
-  change(at, (layer) => `Colour of ${layer.name}`, project, (layer) => {
-    if (layer.source.kind === 'colour') layer.source.colour = still(colour);
-  });
-
-/** Moves a layer in time. @param start first shot frame, may be negative */
-export const moveLayer = (project: Project, at: At, start: number): Edit =>
-  change(at, (layer) => `Move ${layer.name} in time`, project, (layer) => {
-    layer.span.start = Math.round(start);
-  });
-
-/** Moves a layer's first frame and leaves its picture where it was in time. */
-export const trimStart = (project: Project, at: At, start: number): Edit =>
-  change(at, (layer) => `Trim start of ${layer.name}`, project, (layer) => {
-    const end = layer.span.start + layer.span.length;
-    const next = Math.min(Math.round(start), end - 1);
-    layer.time.offset += next - layer.span.start;
-    layer.span = { start: next, length: end - next };
-  });
-
-/** @param end the shot frame after the layer's last */
-export const trimEnd = (project: Project, at: At, end: number): Edit =>
-  change(at, (layer) => `Trim end of ${layer.name}`, project, (layer) => {
-    layer.span.length = Math.max(1, Math.round(end) - layer.span.start);
-  });
+export const setSourceColour = (project: Project, at: At, colour: [number, number, number]): Edit => setValues(at, { 'source.colour': colour }, `Colour of ${nameOf(project, at)}`);
 
 export type PlaceChange = Partial<{
   position: [number, number];
   scale: [number, number];
   rotation: number;
+  tilt: [number, number];
+  perspective: number;
   anchor: [number, number];
   flipX: boolean;
   flipY: boolean;
 }>;
-export const setPlace = (project: Project, at: At, place: PlaceChange, what = 'Place'): Edit =>
-  change(at, (layer) => `${what} ${layer.name}`, project, (layer) => {
-    for (const [part, value] of Object.entries(place)) {
-      const own = layer.place as unknown as Record<string, unknown>;
-      own[part] = typeof value === 'boolean' ? value : still(value);
-    }
-  });
+export const setPlace = (project: Project, at: At, place: PlaceChange, what = 'Place'): Edit => {
+  const { flipX, flipY, ...values } = place;
+  const valued = setValues(at, Object.fromEntries(Object.entries(values).map(([part, value]) => [`place.${part}`, value])), `${what} ${nameOf(project, at)}`);
+  return {
+    name: valued.name,
+    apply: (draft) => {
+      valued.apply(draft);
+      const own = layerIn(shotIn(draft as Project, at.shot), at.layer).place;
+      if (flipX !== undefined) own.flipX = flipX;
+      if (flipY !== undefined) own.flipY = flipY;
+    },
+  };
+};
 
 /** Puts a layer back to full size in the middle. */
 export const resetPlace = (project: Project, at: At): Edit =>

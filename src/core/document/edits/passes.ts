@@ -3,10 +3,8 @@ import { passOf } from '../../passes/registry';
 import { defaultValues } from '../../passes/define';
 import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
-import type { Layer, LayerId, Pass, PassId, Project, ShotId } from '../schema';
-import { still } from '../value';
-
-type At = { shot: ShotId; layer: LayerId };
+import type { Layer, Pass, PassId, Project } from '../schema';
+import { setValues, type At } from './keys';
 
 const titleOf = (pass: Pass | undefined): string => (pass && passOf(pass.type)?.title) ?? 'pass';
 
@@ -47,11 +45,9 @@ export const orderPass = (project: Project, at: At, id: PassId, index: number): 
     if (pass) layer.passes.splice(index, 0, pass);
   });
 
-/** Sets one value of a pass, still. */
+/** Sets one value of a pass; a keyed one gets a keyframe at the playhead. */
 export const setPassValue = (project: Project, at: At, id: PassId, param: string, value: unknown): Edit => {
   const pass = passIn(project, at, id);
   const label = (pass && passOf(pass.type)?.params[param]?.label) ?? param;
-  return change(at, `${titleOf(pass)}: ${label.toLowerCase()}`, (layer) => {
-    for (const own of layer.passes) if (own.id === id) own.values[param] = still(value) as never;
-  });
+  return setValues(at, { [`pass.${id}.${param}`]: value }, `${titleOf(pass)}: ${label.toLowerCase()}`);
 };

@@ -14,6 +14,9 @@ export const renameProject = (name: string): Edit => ({
   },
 });
 
+/** A shot with nothing in it, everything playing. */
+export const newShot = (id: ShotId, settings: Pick<Shot, 'name' | 'width' | 'height' | 'rate' | 'length' | 'background' | 'light'>): Shot => ({ ...settings, id, markers: [], range: null, layers: [] });
+
 export const addShot = (shot: Shot): Edit => ({
   name: `New shot ${shot.name}`,
   apply: (project) => {

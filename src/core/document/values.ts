@@ -1,0 +1,118 @@
+// Every animatable value of a layer by a path, so that rows, curves, pegs and keyframe edits treat them all alike.
+import type { Draft } from 'immer';
+import { passOf } from '../passes/registry';
+import { steadyAt } from '../time/values';
+import { MOST_SPEED, type Layer } from './schema';
+import type { Ease, Key, Value } from './value';
+
+/** What a value is and how it is shown. Numbers are stored; `factor` times that is shown (percent as 50, not 0.5). */
+export interface ValueEntry {
+  path: string;
+  /** the pass or part of the layer that it belongs to */
+  group: string;
+  label: string;
+  /** names of the parts when it has several numbers; none when it is no number */
+  parts: readonly string[];
+  unit: string;
+  factor: number;
+  min: number;
+  max: number;
+}
+
+const XY = ['x', 'y'] as const;
+const RGB = ['red', 'green', 'blue'] as const;
+const ONE = [''] as const;
+const entry = (path: string, group: string, label: string, parts: readonly string[], unit: string, min: number, max: number): ValueEntry => ({ path, group, label, parts, unit, factor: unit === '%' ? 100 : 1, min, max });
+
+const PLACE_ENTRIES: readonly ValueEntry[] = [
+  entry('place.position', 'Place', 'Position', XY, 'px', -1e6, 1e6),
+  entry('place.scale', 'Place', 'Scale', ['width', 'height'], '%', 0, 1000),
+  entry('place.rotation', 'Place', 'Rotation', ONE, '°', -1e6, 1e6),
+  entry('place.anchor', 'Place', 'Anchor', XY, 'px', -1e6, 1e6),
+  entry('place.tilt', 'Place', 'Tilt', XY, '°', -3600, 3600),
+  entry('place.perspective', 'Place', 'Perspective', ONE, '%', 0, 1),
+  entry('opacity', 'Place', 'Opacity', ONE, '%', 0, 1),
+];
+const SPEED = entry('time.speed', 'Time', 'Speed', ONE, '%', -MOST_SPEED, MOST_SPEED);
+const GAIN = entry('sound.gain', 'Sound', 'Level', ONE, '%', 0, 8);
+const COLOUR = entry('source.colour', 'Source', 'Colour', RGB, '', 0, 1);
+
+/** All values of a layer that can be animated, in the order of its work. */
+export function entriesOf(layer: Layer): ValueEntry[] {
+  const passes = layer.passes.flatMap((pass) => {
+    const { title, params } = passOf(pass.type)!;
+    return Object.entries(params).map(([name, param]) =>
+      param.kind === 'number' ? entry(`pass.${pass.id}.${name}`, title, param.label, ONE, param.unit, param.min, param.max) : entry(`pass.${pass.id}.${name}`, title, param.label, [], '', 0, 0),
+    );
+  });
+  return [...(layer.source.kind === 'colour' ? [COLOUR] : [SPEED]), ...passes, ...PLACE_ENTRIES, ...(layer.source.kind === 'stock' ? [GAIN] : [])];
+}
+
+/** Where a path leads: the thing that holds the value, and its name there. */
+function holder(layer: Layer, path: string): [Record<string, unknown>, string] | null {
+  const [first, second, third] = path.split('.') as [string, string?, string?];
+  if (first === 'opacity') return [layer as unknown as Record<string, unknown>, 'opacity'];
+  if (first === 'pass') {
+    const pass = layer.passes.find((item) => item.id === second);
+    return pass && third && third in pass.values ? [pass.values, third] : null;
+  }
+  const part = { place: layer.place, time: layer.time, sound: layer.sound, source: layer.source }[first] as unknown as Record<string, unknown> | undefined;
+  return part && second && second in part ? [part, second] : null;
+}
+
+/** The value at a path, or undefined when there is none. */
+export function valueIn(layer: Layer, path: string): Value<unknown> | undefined {
+  const found = holder(layer, path);
+  return found ? (found[0][found[1]] as Value<unknown>) : undefined;
+}
+
+export function writeValue(layer: Draft<Layer> | Layer, path: string, value: Value<unknown>): void {
+  const found = holder(layer as Layer, path);
+  if (found) found[0][found[1]] = value;
+}
+
+export const keysOf = <T>(value: Value<T>): readonly Key<T>[] => ('keys' in value ? value.keys : []);
+export const isKeyed = (value: Value<unknown> | undefined): boolean => !!value && 'keys' in value;
+
+/** The value with other keyframes, in order, of each frame the last one; still at `otherwise` when none are left. */
+export function withKeys<T>(value: Value<T>, keys: readonly Key<T>[], otherwise: T): Value<T> {
+  const { jitter, follow } = value;
+  const more = { ...(jitter ? { jitter } : {}), ...(follow ? { follow } : {}) };
+  const byFrame = new Map(keys.map((key) => [key.at, key]));
+  const sorted = [...byFrame.values()].sort((a, b) => a.at - b.at);
+  if (!sorted.length) return { still: otherwise, ...more };
+  return { keys: sorted, ...('keys' in value && value.even ? { even: true } : {}), ...more };
+}
+
+/** The value with something else at a frame: a still one changes as a whole, a keyed one gets a keyframe there. */
+export function changedAt<T>(value: Value<T>, frame: number, next: T): Value<T> {
+  if ('still' in value) return { ...value, still: next };
+  const at = Math.round(frame);
+  const before = value.keys.filter((key) => key.at <= at).at(-1);
+  const own = value.keys.find((key) => key.at === at);
+  return withKeys(value, [...value.keys, { ...(own ?? { at, ease: before?.ease ?? value.keys[0]!.ease }), value: next }], next);
+}
+
+/** Adds a keyframe that changes nothing, or takes the one at the frame away. */
+export function pegged<T>(value: Value<T>, frame: number, ease: Ease = 'linear'): Value<T> {
+  const at = Math.round(frame);
+  const now = steadyAt(value, at);
+  if ('still' in value) return withKeys(value, [{ at, value: now, ease }], now);
+  if (value.keys.some((key) => key.at === at)) return withKeys(value, value.keys.filter((key) => key.at !== at), now);
+  return changedAt(value, at, now);
+}
+
+/** Does something with every value of a layer that is keyed. */
+export function eachKeyed(layer: Layer, change: (value: Value<unknown>, path: string) => Value<unknown>): void {
+  for (const { path } of entriesOf(layer)) {
+    const value = valueIn(layer, path);
+    if (value && 'keys' in value) writeValue(layer, path, change(value, path));
+  }
+}
+
+/** Replaces the number or numbers of a value wherever it stands, keyframes included. */
+export function mapped<T>(value: Value<T>, change: (value: T) => T): Value<T> {
+  if ('still' in value) return { ...value, still: change(value.still) };
+  return { ...value, keys: value.keys.map((key) => ({ ...key, value: change(key.value) })) };
+}
+
