@@ -1,11 +1,14 @@
 import { tinykeys } from 'tinykeys';
 import { onBeforeUnmount, onMounted } from 'vue';
+import { rangeOf, setRange, toggleMarker } from '../core/document/edits/markers';
+import { slipLayer } from '../core/document/edits/time';
 import type { PassId } from '../core/document/schema';
 import { VIEWS, useBench } from './stores/bench';
 import { useNotices } from './stores/notices';
 import { usePlayer } from './stores/player';
 import { useProject } from './stores/project';
-import { trimHere, removeChosenLayer } from './time/actions';
+import { useSelection } from './stores/selection';
+import { trimHere } from './time/actions';
 
 export interface Shortcut {
   keys: string;
@@ -17,7 +20,7 @@ export interface Shortcut {
 
 /** Events of the bench that are not state: anyone may ask, one component answers. */
 export const asks = new EventTarget();
-export const ask = (what: 'search' | 'shortcuts' | 'fit' | 'zoom-in' | 'zoom-out'): boolean => asks.dispatchEvent(new Event(what));
+export const ask = (what: 'search' | 'shortcuts' | 'fit' | 'zoom-in' | 'zoom-out' | 'fit-time'): boolean => asks.dispatchEvent(new Event(what));
 
 /** The one table of shortcuts. */
 export function shortcutTable(): Shortcut[] {
@@ -25,11 +28,19 @@ export function shortcutTable(): Shortcut[] {
   const player = usePlayer();
   const project = useProject();
   const notices = useNotices();
+  const selection = useSelection();
   const last = () => (bench.shot?.length ?? 1) - 1;
   const choosePass = (type: string) => {
     const pass = bench.layer?.passes.find((item) => item.type === type);
     if (pass) bench.chosen = pass.id as PassId;
     else bench.insertPass(type);
+  };
+  const slip = (by: number) => bench.editLayer((document, at) => slipLayer(document, at, by));
+  const mark = () => bench.shot && project.edit(toggleMarker(project.current(), bench.shot.id, { at: bench.frame, name: '', colour: 'sand' }));
+  const range = (end: 'from' | 'to') => {
+    if (!bench.shot) return;
+    const now = rangeOf(bench.shot);
+    project.edit(setRange(bench.shot.id, end === 'from' ? { from: bench.frame, to: Math.max(bench.frame + 1, now.to) } : { from: Math.min(now.from, bench.frame), to: bench.frame + 1 }));
   };
   const told = (name: string | null, word: string) => name && notices.say(`${word}: ${name}`);
   return [
@@ -42,7 +53,27 @@ export function shortcutTable(): Shortcut[] {
     { keys: 'End', shown: 'End', does: 'Last frame', run: () => bench.seek(last()) },
     { keys: 'z', shown: 'Z', does: 'Trim the layer’s start to the playhead', run: () => trimHere('start') },
     { keys: 'x', shown: 'X', does: 'Trim the layer’s end to the playhead', run: () => trimHere('end') },
-    { keys: 'Delete', shown: 'Delete', does: 'Delete the chosen layer', run: removeChosenLayer },
+    { keys: 'Delete', shown: 'Delete', does: 'Delete the chosen keyframes, or layers', run: () => selection.remove() },
+    { keys: 'Shift+Delete', shown: 'Shift+Delete', does: 'Delete the chosen layers and close the gap', run: () => selection.remove(true) },
+    { keys: 's', shown: 'S', does: 'Split the layer at the playhead', run: selection.split },
+    { keys: 'd', shown: 'D', does: 'Duplicate the layer', run: () => selection.duplicate(0) },
+    { keys: '$mod+c', shown: 'Ctrl+C', does: 'Copy keyframes or layers', run: selection.copy },
+    { keys: '$mod+v', shown: 'Ctrl+V', does: 'Paste at the playhead', run: () => selection.paste() },
+    { keys: '$mod+Shift+v', shown: 'Ctrl+Shift+V', does: 'Paste keyframes reversed', run: () => selection.paste(true) },
+    { keys: 'Alt+ArrowLeft', shown: 'Alt+←', does: 'Slip the source one frame back', run: () => slip(-1) },
+    { keys: 'Alt+ArrowRight', shown: 'Alt+→', does: 'Slip the source one frame on', run: () => slip(1) },
+    { keys: '[', shown: '[', does: 'Move the chosen keyframes or layers one frame back', run: () => selection.nudge(-1) },
+    { keys: ']', shown: ']', does: 'Move the chosen keyframes or layers one frame on', run: () => selection.nudge(1) },
+    { keys: ',', shown: ',', does: 'Previous keyframe of the layer', run: () => selection.toNeighbour(-1) },
+    { keys: '.', shown: '.', does: 'Next keyframe of the layer', run: () => selection.toNeighbour(1) },
+    { keys: 'n', shown: 'N', does: 'Marker at the playhead', run: mark },
+    { keys: 'i', shown: 'I', does: 'In point at the playhead', run: () => range('from') },
+    { keys: 'o', shown: 'O', does: 'Out point at the playhead', run: () => range('to') },
+    { keys: 'Shift+i', shown: 'Shift+I', does: 'Clear the in and out points', run: () => bench.shot && project.edit(setRange(bench.shot.id, null)) },
+    { keys: 'c', shown: 'C', does: 'Time panel: rows or curves', run: () => (selection.mode = selection.mode === 'rows' ? 'curves' : 'rows') },
+    { keys: 'j', shown: 'J', does: 'Play backwards, faster each time', run: () => player.shuttle(-1) },
+    { keys: 'k', shown: 'K', does: 'Stop', run: () => player.shuttle(0) },
+    { keys: 'l', shown: 'L', does: 'Play forwards, faster each time', run: () => player.shuttle(1) },
     { keys: 'v', shown: 'V', does: 'Next view', run: () => (bench.view = VIEWS[(VIEWS.findIndex((view) => view.name === bench.view) + 1) % VIEWS.length]!.name) },
     ...VIEWS.map((view, i) => ({ keys: `${i + 1}`, shown: `${i + 1}`, does: `View: ${view.label}`, run: () => void (bench.view = view.name) })),
     { keys: 'f', shown: 'F', does: 'Fit the picture into the viewer', run: () => void ask('fit') },

@@ -3,6 +3,7 @@ export type ErrorCode =
   | 'bad-project'
   | 'bad-value'
   | 'cancelled'
+  | 'loop'
   | 'memory'
   | 'missing-media'
   | 'not-found'

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import NumberField from './NumberField.vue';
+import Peg from './Peg.vue';
 
 /** A named number with a field and, where a useful range is known, a slider. Double-click the name to reset. */
 const props = withDefaults(
@@ -15,8 +16,10 @@ const props = withDefaults(
     slider?: readonly [number, number] | null;
     digits?: number;
     disabled?: boolean;
+    /** of the animatable value behind it */
+    path?: string | undefined;
   }>(),
-  { unit: '', help: '', reset: undefined, min: -Infinity, max: Infinity, slider: null, digits: 2, disabled: false },
+  { unit: '', help: '', reset: undefined, min: -Infinity, max: Infinity, slider: null, digits: 2, disabled: false, path: undefined },
 );
 const emit = defineEmits<{ change: [value: number, dragging: boolean]; end: [] }>();
 
@@ -42,6 +45,7 @@ function resetValue(): void {
       </template>
     </v-tooltip>
     <NumberField v-bind="{ label, value, unit, min, max, step, digits, disabled }" @change="(v, d) => emit('change', v, d)" @end="emit('end')" />
+    <Peg v-if="path" :path="path" />
     <input
       v-if="slider"
       type="range"
@@ -62,7 +66,7 @@ function resetValue(): void {
 <style scoped>
 .dial {
   display: grid;
-  grid-template-columns: 1fr auto;
+  grid-template-columns: minmax(0, 1fr) auto auto;
   align-items: center;
   column-gap: 8px;
   padding: 3px 0;

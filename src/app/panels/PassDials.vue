@@ -7,6 +7,7 @@ import type { Colour, NumberParam } from '../../core/passes/define';
 import { passOf } from '../../core/passes/registry';
 import { valueAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
+import Peg from '../controls/Peg.vue';
 import Icon from '../controls/Icon.vue';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
@@ -26,6 +27,7 @@ const factor = (param: NumberParam) => (param.unit === '%' ? 100 : 1);
 function dial(name: string, param: NumberParam) {
   const f = factor(param);
   return {
+    path: `pass.${pass.value.id}.${name}`,
     label: param.label,
     help: param.help,
     unit: param.unit,
@@ -60,6 +62,7 @@ const without = (name: string, index: number) => set(name, (valueOf(name) as Col
         <select :value="valueOf(name)" :disabled="locked" :aria-label="param.label" @change="set(name, ($event.target as HTMLSelectElement).value)">
           <option v-for="option in param.options" :key="option.value" :value="option.value">{{ option.label }}</option>
         </select>
+        <Peg :path="`pass.${pass.id}.${name}`" />
       </label>
       <div v-else class="samples" role="group" :aria-label="param.label" :title="param.help">
         <span v-for="(colour, i) in valueOf(name) as Colour[]" :key="i" class="swatch" :style="{ background: css(colour) }">

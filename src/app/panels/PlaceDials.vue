@@ -4,10 +4,13 @@ import { mdiFlipHorizontal, mdiFlipVertical, mdiLink, mdiLinkOff } from '@mdi/js
 import { resetPlace, setBlend, setOpacity, setPlace, type PlaceChange } from '../../core/document/edits/layers';
 import { PLACEMENTS, placement, type PlacementName } from '../../core/document/place';
 import { BLEND_MODES, blendLabel, type BlendMode } from '../../core/picture/blend';
+import { isKeyed } from '../../core/document/values';
 import { valueAt } from '../../core/time/values';
+import FollowDials from './FollowDials.vue';
 import Dial from '../controls/Dial.vue';
 import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
+import Peg from '../controls/Peg.vue';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
@@ -23,6 +26,8 @@ const locked = computed(() => layer.value.locked || store.readOnly);
 const position = computed(() => valueAt(layer.value.place.position, at.value));
 const scale = computed(() => valueAt(layer.value.place.scale, at.value));
 const anchor = computed(() => valueAt(layer.value.place.anchor, at.value));
+const tilt = computed(() => valueAt(layer.value.place.tilt, at.value));
+const tiltKeyed = computed(() => isKeyed(layer.value.place.tilt));
 const rotation = computed(() => valueAt(layer.value.place.rotation, at.value));
 
 function set(change: PlaceChange, dragging: boolean, what = 'Place'): void {
@@ -57,11 +62,13 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
       <span>Position</span>
       <NumberField label="Position x" unit="x" :value="position[0]" v-bind="fields" @change="(v, d) => set({ position: [v, position[1]] }, d, 'Move')" @end="end" />
       <NumberField label="Position y" unit="y" :value="position[1]" v-bind="fields" @change="(v, d) => set({ position: [position[0], v] }, d, 'Move')" @end="end" />
+      <Peg path="place.position" />
     </div>
     <div class="row">
       <span class="with">Scale<IconButton :label="linked ? 'Width and height together' : 'Width and height apart'" :pressed="linked" :icon="linked ? mdiLink : mdiLinkOff" @click="linked = !linked" /></span>
       <NumberField label="Scale width" unit="%" :value="scale[0] * 100" :min="0" :max="100000" :digits="1" :disabled="locked" @change="(v, d) => setScale(0, v, d)" @end="end" />
       <NumberField label="Scale height" unit="%" :value="scale[1] * 100" :min="0" :max="100000" :digits="1" :disabled="locked" @change="(v, d) => setScale(1, v, d)" @end="end" />
+      <Peg path="place.scale" />
     </div>
     <div class="row">
       <span class="with two">
@@ -70,12 +77,21 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
         <IconButton label="Flip upside down" :pressed="layer.place.flipY" :icon="mdiFlipVertical" @click="set({ flipY: !layer.place.flipY }, false, 'Flip')" />
       </span>
       <NumberField label="Rotation" unit="°" :value="rotation" v-bind="fields" @change="(v, d) => set({ rotation: v }, d, 'Turn')" @end="end" />
+      <Peg path="place.rotation" />
     </div>
     <div class="row" title="The point that position places, and that scale and rotation turn about; from the source’s centre">
       <span>Anchor</span>
       <NumberField label="Anchor x" unit="x" :value="anchor[0]" v-bind="fields" @change="(v, d) => set({ anchor: [v, anchor[1]] }, d, 'Anchor of')" @end="end" />
       <NumberField label="Anchor y" unit="y" :value="anchor[1]" v-bind="fields" @change="(v, d) => set({ anchor: [anchor[0], v] }, d, 'Anchor of')" @end="end" />
+      <Peg path="place.anchor" />
     </div>
+    <div class="row" title="Turns the layer out of the picture plane about its anchor">
+      <span>Tilt</span>
+      <NumberField label="Tilt x" unit="x°" :value="tilt[0]" v-bind="fields" :min="-3600" :max="3600" @change="(v, d) => set({ tilt: [v, tilt[1]] }, d, 'Tilt')" @end="end" />
+      <NumberField label="Tilt y" unit="y°" :value="tilt[1]" v-bind="fields" :min="-3600" :max="3600" @change="(v, d) => set({ tilt: [tilt[0], v] }, d, 'Tilt')" @end="end" />
+      <Peg path="place.tilt" />
+    </div>
+    <Dial v-if="tilt[0] || tilt[1] || tiltKeyed" path="place.perspective" label="Perspective" unit="%" help="How strongly a tilted layer narrows with distance." :value="valueAt(layer.place.perspective, at) * 100" :reset="50" :min="0" :max="100" :slider="[0, 100]" :disabled="locked" @change="(v, d) => set({ perspective: v / 100 }, d, 'Perspective of')" @end="end" />
     <div class="puts" role="group" aria-label="One-click placements">
       <button v-for="entry in PLACEMENTS" :key="entry.name" :disabled="locked" :class="entry.name" :aria-label="entry.label" :title="entry.label" @click="put(entry.name)">
         <span class="pad"><span /></span>{{ entry.name.includes('-') ? '' : entry.label }}
@@ -83,23 +99,27 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
       <button :disabled="locked" @click="bench.editLayer(resetPlace)">Reset</button>
     </div>
     <hr />
-    <Dial label="Opacity" unit="%" help="How much of the layer shows." :value="valueAt(layer.opacity, at) * 100" :reset="100" :min="0" :max="100" :slider="[0, 100]" :disabled="locked" @change="opacity" @end="end" />
+    <Dial path="opacity" label="Opacity" unit="%" help="How much of the layer shows." :value="valueAt(layer.opacity, at) * 100" :reset="100" :min="0" :max="100" :slider="[0, 100]" :disabled="locked" @change="opacity" @end="end" />
     <label class="blend">
       Blend mode
       <select :value="layer.blend" :disabled="locked" aria-label="Blend mode" @change="bench.editLayer((project, where) => setBlend(project, where, ($event.target as HTMLSelectElement).value as BlendMode))">
         <option v-for="mode in BLEND_MODES" :key="mode" :value="mode">{{ blendLabel(mode) }}</option>
       </select>
     </label>
+    <FollowDials />
   </div>
 </template>
 
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 84px 84px;
+  grid-template-columns: minmax(0, 1fr) 70px 70px 58px;
   align-items: center;
-  gap: 6px;
+  gap: 4px;
   padding: 3px 0;
+}
+.row > :deep(.number) {
+  width: 100%;
 }
 .with {
   display: flex;

@@ -12,6 +12,7 @@ import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
 import { useRenders } from '../stores/renders';
 import { useLook } from '../theme/look';
+import HistoryList from './HistoryList.vue';
 import Mark from './Mark.vue';
 import NewShot from './NewShot.vue';
 import RenderDialog from './RenderDialog.vue';
@@ -79,6 +80,7 @@ function redo(): void {
     <SearchBox class="search" />
     <IconButton :label="lastStep ? `Undo: ${lastStep}` : 'Undo'" keys="Ctrl+Z" :icon="mdiUndo" :disabled="!store.canUndo" @click="undo" />
     <IconButton :label="nextStep ? `Redo: ${nextStep}` : 'Redo'" keys="Ctrl+Shift+Z" :icon="mdiRedo" :disabled="!store.canRedo" @click="redo" />
+    <HistoryList />
     <span class="kept" :class="{ problem: store.failed }" role="status">{{ kept }}</span>
     <IconButton label="Shortcuts" keys="?" :icon="mdiHelpCircleOutline" @click="ask('shortcuts')" />
     <IconButton label="Evening or daylight look" :icon="mdiThemeLightDark" @click="toggle" />

@@ -6,6 +6,7 @@ import { stockIn } from '../../core/document/find';
 import { rateLabel } from '../../core/time/rate';
 import { valueAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
+import SpeedDials from './SpeedDials.vue';
 import NumberField from '../controls/NumberField.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
@@ -61,9 +62,13 @@ function rename(event: Event): void {
       <NumberField label="Length" unit="f" :value="layer.span.length" :rate="bench.shot!.rate" :min="1" :max="1000000" :digits="0" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => trimEnd(p, at, layer.span.start + v), d ? 'length' : undefined)" @end="store.endGesture" />
     </div>
     <label v-if="colour" class="row">Colour <input type="color" :value="colour" :disabled="locked" aria-label="Colour" @input="setColour(($event.target as HTMLInputElement).value)" @change="store.endGesture" /></label>
+    <template v-if="stock && stock.kind !== 'image'">
+      <hr />
+      <SpeedDials />
+    </template>
     <template v-if="stock?.facts.sound">
       <hr />
-      <Dial label="Level" unit="%" help="Loudness of this layer’s sound; 100 % is as recorded." :value="valueAt(layer.sound.gain, 0) * 100" :reset="100" :min="0" :max="800" :slider="[0, 200]" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => setGain(p, at, v / 100), d ? 'level' : undefined)" @end="store.endGesture" />
+      <Dial path="sound.gain" label="Level" unit="%" help="Loudness of this layer’s sound; 100 % is as recorded." :value="valueAt(layer.sound.gain, bench.frame - layer.span.start) * 100" :reset="100" :min="0" :max="800" :slider="[0, 200]" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => setGain(p, at, v / 100), d ? 'level' : undefined)" @end="store.endGesture" />
       <label class="check"><input type="checkbox" :checked="layer.sound.muted" :disabled="locked" @change="bench.editLayer((p, at) => setMuted(p, at, !layer.sound.muted))" /> Muted</label>
     </template>
     <dl v-if="rows.length">

@@ -165,7 +165,13 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
   font-size: 11px;
 }
 .item :deep(.hover) {
+  position: absolute;
+  right: 4px;
   opacity: 0;
+  background: var(--panel);
+}
+.item :deep(.hover:first-of-type) {
+  right: 30px;
 }
 .item:hover :deep(.hover),
 .item:focus-within :deep(.hover) {

@@ -1,48 +1,63 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
-import { useElementSize } from '@vueuse/core';
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { useElementSize, useScroll } from '@vueuse/core';
 import { VueDraggable } from 'vue-draggable-plus';
-import { mdiPlay, mdiRepeat, mdiSkipNext, mdiSkipPrevious, mdiStop } from '@mdi/js';
 import { orderLayer } from '../../core/document/edits/layers';
+import type { KeyRef } from '../../core/document/edits/keys';
 import type { Layer } from '../../core/document/schema';
-import { timecode } from '../../core/time/timecode';
-import IconButton from '../controls/IconButton.vue';
-import { useBench, type PreviewScale } from '../stores/bench';
-import { usePlayer } from '../stores/player';
+import { keysOf, valueIn } from '../../core/document/values';
+import { asks } from '../shortcuts';
+import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
+import { useSelection } from '../stores/selection';
+import Curves from '../time/Curves.vue';
 import LayerRow from '../time/LayerRow.vue';
 import Ruler from '../time/Ruler.vue';
+import Transport from '../time/Transport.vue';
 import { stackStock } from '../time/actions';
+import { followPointer } from '../time/pointer';
 
 const bench = useBench();
-const player = usePlayer();
 const store = useProject();
+const selection = useSelection();
 const area = ref<HTMLElement>();
-const { width } = useElementSize(area);
+const { width, height } = useElementSize(area);
+const { x: scrollX, y: scrollY } = useScroll(area);
 const LABELS = 208;
+const HEAD = 20;
+const ROW = 26;
+const VALUE_ROW = 22;
 /** times the width at which the whole shot shows */
 const zoom = ref(1);
-const order = ref<Layer[]>([]);
 
 const shot = computed(() => bench.shot!);
-watch(
-  () => shot.value.layers,
-  (layers) => (order.value = [...layers]),
-  { immediate: true },
-);
 const perFrame = computed(() => Math.max(0.02, ((width.value - LABELS - 24) / shot.value.length) * zoom.value));
 const playhead = computed(() => LABELS + (bench.frame + 0.5) * perFrame.value);
-const SCALES: { value: PreviewScale; label: string }[] = [
-  { value: 'auto', label: 'automatic' },
-  { value: 1, label: 'full' },
-  { value: 2, label: '½' },
-  { value: 4, label: '¼' },
-];
-const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reduction]);
+/** Frames in view, with some to spare. */
+const view = computed(() => ({ from: Math.floor(scrollX.value / perFrame.value) - 5, to: Math.ceil((scrollX.value + width.value - LABELS) / perFrame.value) + 5 }));
+
+/** Where every layer's block begins and how high it is, so that only the blocks in view are made. */
+const blocks = computed(() => {
+  let top = 0;
+  return shot.value.layers.map((layer) => {
+    const block = { layer, top, height: ROW + (selection.open.has(layer.id) ? selection.animated(layer).length * VALUE_ROW : 0) };
+    top += block.height;
+    return block;
+  });
+});
+const total = computed(() => (blocks.value.at(-1)?.top ?? 0) + (blocks.value.at(-1)?.height ?? 0));
+const SPARE = 60;
+const window = computed(() => {
+  const inView = blocks.value.filter((block) => block.top + block.height >= scrollY.value - SPARE && block.top <= scrollY.value + height.value + SPARE);
+  const first = inView[0];
+  return { first: first ? blocks.value.indexOf(first) : 0, above: first?.top ?? 0, below: total.value - ((inView.at(-1)?.top ?? 0) + (inView.at(-1)?.height ?? 0)), layers: inView.map((block) => block.layer) };
+});
+const order = ref<Layer[]>([]);
+watch(() => window.value.layers, (layers) => (order.value = [...layers]), { immediate: true });
 
 function reordered({ oldIndex, newIndex }: { oldIndex?: number; newIndex?: number }): void {
-  const layer = shot.value.layers[oldIndex ?? -1];
-  if (layer && newIndex !== undefined && shot.value.id) store.edit(orderLayer(store.current(), { shot: shot.value.id, layer: layer.id }, newIndex));
+  const layer = window.value.layers[oldIndex ?? -1];
+  if (layer && newIndex !== undefined) store.edit(orderLayer(store.current(), { shot: shot.value.id, layer: layer.id }, window.value.first + newIndex));
 }
 const frameAt = (clientX: number) => (clientX - area.value!.getBoundingClientRect().left + area.value!.scrollLeft - LABELS) / perFrame.value;
 function drop(event: DragEvent): void {
@@ -55,38 +70,62 @@ function wheel(event: WheelEvent): void {
   const at = frameAt(event.clientX);
   const left = event.clientX - area.value!.getBoundingClientRect().left;
   zoom.value = Math.min(60, Math.max(1, zoom.value * 1.25 ** -Math.sign(event.deltaY)));
-  requestAnimationFrame(() => (area.value!.scrollLeft = at * perFrame.value + LABELS - left));
+  void nextTick(() => (area.value!.scrollLeft = at * perFrame.value + LABELS - left));
 }
+
+/** A frame dragged over empty ground picks every keyframe in it. */
+const box = ref<{ left: number; top: number; width: number; height: number } | null>(null);
+function marquee(event: PointerEvent): void {
+  const target = event.target as HTMLElement;
+  if (event.button !== 0 || !target.closest('.track') || target.closest('.bar, button')) return;
+  const bounds = area.value!.getBoundingClientRect();
+  const at = (now: PointerEvent) => ({ x: now.clientX - bounds.left + area.value!.scrollLeft, y: now.clientY - bounds.top + area.value!.scrollTop - HEAD });
+  const start = at(event);
+  const before = event.shiftKey ? selection.keys : [];
+  followPointer(event, (now) => {
+    const end = at(now);
+    box.value = { left: Math.min(start.x, end.x), top: Math.min(start.y, end.y) + HEAD, width: Math.abs(end.x - start.x), height: Math.abs(end.y - start.y) };
+  }, () => {
+    selection.keys = box.value ? [...before, ...keysIn(box.value)] : [];
+    box.value = null;
+  });
+}
+function keysIn({ left, top, width: wide, height: high }: { left: number; top: number; width: number; height: number }): KeyRef[] {
+  const [from, to] = [(left - LABELS) / perFrame.value - 0.5, (left + wide - LABELS) / perFrame.value - 0.5];
+  const [y0, y1] = [top - HEAD, top - HEAD + high];
+  return blocks.value.flatMap(({ layer, top: blockTop }) => {
+    if (!selection.open.has(layer.id)) return [];
+    return selection.animated(layer).flatMap((entry, i) => {
+      const rowTop = blockTop + ROW + i * VALUE_ROW;
+      if (rowTop + VALUE_ROW < y0 || rowTop > y1) return [];
+      return keysOf(valueIn(layer, entry.path)!).filter((key) => key.at + layer.span.start >= from && key.at + layer.span.start <= to).map((key) => ({ layer: layer.id, path: entry.path, at: key.at }));
+    });
+  });
+}
+const fit = () => (zoom.value = 1);
+onMounted(() => asks.addEventListener('fit-time', fit));
+onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
 </script>
 
 <template>
   <section class="time" aria-label="Time">
-    <div class="transport">
-      <IconButton label="First frame" keys="Home" :icon="mdiSkipPrevious" @click="bench.seek(0)" />
-      <IconButton :label="player.playing ? 'Stop' : 'Play'" keys="Space" :icon="player.playing ? mdiStop : mdiPlay" @click="player.toggle" />
-      <IconButton label="Last frame" keys="End" :icon="mdiSkipNext" @click="bench.seek(shot.length - 1)" />
-      <IconButton label="Loop" :pressed="player.loop" :icon="mdiRepeat" @click="player.loop = !player.loop" />
-      <strong class="mono code">{{ timecode(bench.frame, shot.rate) }}</strong>
-      <span class="mono dim">f <span aria-label="Frame" role="status">{{ bench.frame }}</span> / {{ shot.length }}</span>
-      <span class="mono dim state" role="status">cached {{ player.cachedCount }} of {{ shot.length }} · dropped {{ player.dropped }}</span>
-      <label class="dim preview">
-        Preview
-        <select v-model="bench.scale" aria-label="Preview scale">
-          <option v-for="scale in SCALES" :key="scale.label" :value="scale.value">{{ scale.label }}{{ scale.value === 'auto' ? ` (${scaleNow})` : '' }}</option>
-        </select>
-      </label>
-      <label class="dim preview">Zoom <input v-model.number="zoom" class="zoom" type="range" min="1" max="20" step="0.1" aria-label="Zoom of the time panel" @keydown.stop /></label>
-    </div>
-    <div ref="area" class="area" @wheel="wheel" @dragover.prevent @drop.stop.prevent="drop">
+    <Transport v-model:zoom="zoom" />
+    <div ref="area" class="area" @wheel="wheel" @dragover.prevent @drop.stop.prevent="drop" @pointerdown="marquee">
       <div class="sheet" :style="{ width: `${LABELS + shot.length * perFrame + 24}px` }">
         <div class="head">
           <span class="corner dim">{{ shot.layers.length }} {{ shot.layers.length === 1 ? 'layer' : 'layers' }}, top first</span>
-          <Ruler :length="shot.length" :per-frame="perFrame" :rate="shot.rate" @seek="bench.seek" />
+          <Ruler :shot="shot" :per-frame="perFrame" v-bind="view" @seek="bench.seek" />
         </div>
-        <VueDraggable v-model="order" handle=".grip" :animation="120" @end="reordered">
-          <LayerRow v-for="layer in order" :key="layer.id" :layer="layer" :per-frame="perFrame" :labels="LABELS" />
-        </VueDraggable>
-        <p v-if="!order.length" class="dim none">An empty shot. Drag stock here; where you drop it is where it begins.</p>
+        <Curves v-if="selection.mode === 'curves'" :per-frame="perFrame" :labels="LABELS" :height="Math.max(120, height - HEAD - 16)" v-bind="view" />
+        <template v-else>
+          <div :style="{ height: `${window.above}px` }" />
+          <VueDraggable v-model="order" handle=".grip" :animation="120" @end="reordered">
+            <LayerRow v-for="layer in order" :key="layer.id" :layer="layer" :per-frame="perFrame" :labels="LABELS" v-bind="view" />
+          </VueDraggable>
+          <div :style="{ height: `${window.below}px` }" />
+          <p v-if="!shot.layers.length" class="dim none">An empty shot. Drag stock here; where you drop it is where it begins.</p>
+        </template>
+        <div v-if="box" class="box" :style="{ left: `${box.left}px`, top: `${box.top}px`, width: `${box.width}px`, height: `${box.height}px` }" />
         <div class="playhead" :style="{ transform: `translateX(${playhead}px)` }" aria-hidden="true" />
       </div>
     </div>
@@ -99,39 +138,6 @@ function wheel(event: WheelEvent): void {
   grid-template-rows: 29px 1fr;
   height: 100%;
   background: var(--panel);
-}
-.transport {
-  display: flex;
-  align-items: center;
-  gap: 4px;
-  padding: 0 10px;
-  border-bottom: 1px solid var(--line);
-  font-size: 12px;
-  white-space: nowrap;
-  overflow: hidden;
-}
-.code {
-  margin: 0 8px;
-  font-size: 13px;
-}
-.state {
-  margin: 0 auto;
-}
-.preview {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  margin-left: 12px;
-}
-select {
-  height: 22px;
-  background: var(--well);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  color: inherit;
-}
-.zoom {
-  width: 90px;
 }
 .area {
   overflow: auto;
@@ -152,7 +158,7 @@ select {
 }
 .corner {
   position: sticky;
-  z-index: 1;
+  z-index: 5;
   left: 0;
   flex: none;
   width: 208px;
@@ -160,6 +166,13 @@ select {
   font-size: 11px;
   background: var(--panel);
   border-right: 1px solid var(--line);
+}
+.box {
+  position: absolute;
+  z-index: 3;
+  border: 1px solid var(--brass);
+  background: var(--brass-soft);
+  pointer-events: none;
 }
 .playhead {
   position: absolute;

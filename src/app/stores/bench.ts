@@ -5,6 +5,7 @@ import { addPass, newPass } from '../../core/document/edits/passes';
 import { sourceSize } from '../../core/document/find';
 import type { Layer, LayerId, PassId, Project, Shot, ShotId } from '../../core/document/schema';
 import { newId } from '../ids';
+import { useNotices } from './notices';
 import { useProject } from './project';
 
 export const VIEWS = [
@@ -37,7 +38,7 @@ export const useBench = defineStore('bench', () => {
   const layer = computed<Layer | null>(() => shot.value?.layers.find((item) => item.id === layerId.value) ?? null);
   const pass = computed(() => layer.value?.passes.find((item) => item.id === chosen.value) ?? null);
   const size = computed(() => (store.project && layer.value ? sourceSize(store.project, layer.value) : null));
-  const at = computed(() => ({ shot: shotId.value!, layer: layerId.value! }));
+  const at = computed(() => ({ shot: shotId.value!, layer: layerId.value!, frame: frame.value }));
 
   // whatever an undo takes away can no longer be chosen
   watch([shot, layer], () => {
@@ -71,9 +72,25 @@ export const useBench = defineStore('bench', () => {
     frame.value = Math.max(0, Math.min((shot.value?.length ?? 1) - 1, Math.round(to)));
   };
 
+  /** What the playhead and the choice are, to come back to with an undo. */
+  store.setHooks({
+    context: () => (shotId.value ? { shot: shotId.value, layer: layerId.value, frame: frame.value } : null),
+    restore: (where) => {
+      if (!store.project?.shots.some((item) => item.id === where.shot)) return;
+      shotId.value = where.shot as ShotId;
+      if (where.layer && shot.value?.layers.some((item) => item.id === where.layer)) layerId.value = where.layer as LayerId;
+      seek(where.frame);
+    },
+  });
+
   /** Edits the chosen layer, unless it is locked. */
-  function editLayer(make: (project: Project, at: { shot: ShotId; layer: LayerId }) => Edit, gesture?: string): void {
-    if (layer.value && !layer.value.locked) store.edit(make(store.current(), at.value), gesture);
+  function editLayer(make: (project: Project, at: { shot: ShotId; layer: LayerId; frame: number }) => Edit, gesture?: string): void {
+    if (!layer.value || layer.value.locked) return;
+    try {
+      store.edit(make(store.current(), at.value), gesture);
+    } catch (error) {
+      useNotices().problem(error); // an edit that would make no sense says why
+    }
   }
 
   /** Where a new pass goes: after the chosen one, at the end when none is chosen. */

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
+import { rangeOf } from '../../core/document/edits/markers';
 import { planFrame, type FramePlan, type Reduction } from '../../core/plan/plan';
 import { planSound } from '../../core/sound/mix';
 import { secondsAt } from '../../core/time/rate';
@@ -35,6 +36,8 @@ export const usePlayer = defineStore('player', () => {
   let wanted = 0;
   let working = false;
   let fillRun = 0;
+  const shuttling = ref(0);
+  let shuttleTimer: ReturnType<typeof setInterval> | undefined;
   let restTimer: ReturnType<typeof setTimeout> | undefined;
 
   const reduction = computed<Reduction>(() => {
@@ -83,7 +86,7 @@ export const usePlayer = defineStore('player', () => {
   }
 
   /** The range that plays, in frames. */
-  const range = computed(() => ({ from: 0, to: bench.shot?.length ?? 0 }));
+  const range = computed(() => (bench.shot ? rangeOf(bench.shot) : { from: 0, to: 0 }));
 
   /** Computes frames from the playhead on, round the range, on all workers; counts those that are ready. */
   async function fill(): Promise<void> {
@@ -140,7 +143,7 @@ export const usePlayer = defineStore('player', () => {
     engine ??= await useEngine();
     playing.value = true;
     dropped.value = 0;
-    if (bench.frame >= range.value.to - 1) bench.seek(range.value.from);
+    if (bench.frame >= range.value.to - 1 || bench.frame < range.value.from) bench.seek(range.value.from);
     void fill();
     const items = planSound(store.project, shot.id);
     sound = new SoundOut(engine, items);
@@ -178,7 +181,24 @@ export const usePlayer = defineStore('player', () => {
     void refresh();
     restAndFill();
   }
-  const toggle = (): void => void (playing.value ? stop() : play());
+  const toggle = (): void => void (playing.value || shuttling.value ? shuttle(0) : play());
 
-  return { shown, before, shownFrame, playing, loop, dropped, cachedCount, busy, touching, displayScale, reduction, planOf, refresh, fill, play, stop, toggle };
+  /** Runs the playhead without sound, backwards or forwards; asked again the same way it doubles its pace, up to eightfold. */
+  function shuttle(way: -1 | 0 | 1): void {
+    if (playing.value) stop();
+    clearInterval(shuttleTimer);
+    const now = shuttling.value;
+    shuttling.value = way === 0 ? 0 : Math.sign(now) === way ? Math.max(-8, Math.min(8, now * 2)) : way;
+    const { shot } = bench;
+    if (!shuttling.value || !shot) return;
+    const from = { frame: bench.frame, time: performance.now() };
+    shuttleTimer = setInterval(() => {
+      const passed = ((performance.now() - from.time) / 1000) * (shot.rate.num / shot.rate.den) * shuttling.value;
+      const frame = Math.round(from.frame + passed);
+      if (frame < range.value.from || frame >= range.value.to) return shuttle(0);
+      bench.seek(frame);
+    }, secondsAt(1, shot.rate) * 1000);
+  }
+
+  return { shown, before, shownFrame, playing, loop, dropped, cachedCount, busy, touching, displayScale, reduction, planOf, refresh, fill, play, stop, toggle, shuttle };
 });

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
-import type { Edit } from '../../core/document/edit';
+import type { Edit, Step } from '../../core/document/edit';
 import { redone, undone, withEdit, type History, type JournalEntry } from '../../core/document/history';
 import type { Project } from '../../core/document/schema';
 import { JackplaneError } from '../../core/errors';
@@ -29,6 +29,8 @@ export const useProject = defineStore('project', () => {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let writes: Promise<void> = Promise.resolve();
   let release: (() => void) | null = null;
+  /** set by the bench: where the work is, and how to go back there */
+  const hooks: { context: () => Step['where'] | null; restore: (where: NonNullable<Step['where']>) => void } = { context: () => null, restore: () => undefined };
 
   const project = computed(() => history.value?.project ?? null);
   const canUndo = computed(() => !readOnly.value && !!history.value?.done.length);
@@ -105,7 +107,7 @@ export const useProject = defineStore('project', () => {
     if (readOnly.value) return notices.say('This project is open in another tab, so it can only be looked at here. Close the other tab to edit it.', 'problem');
     const goesOn = gestureName !== undefined && gesture?.name === gestureName;
     const base = goesOn ? gesture!.base : now;
-    const result = withEdit(base, change);
+    const result = withEdit(base, change, hooks.context() ?? undefined);
     if (!result) {
       if (goesOn && now !== base) replaceWith(base);
       return;
@@ -135,10 +137,18 @@ export const useProject = defineStore('project', () => {
     history.value = next;
     seq++;
     schedule(entry, false);
-    return (entry.kind === 'undo' ? before.done.at(-1)! : next.done.at(-1)!).name;
+    const moved = entry.kind === 'undo' ? before.done.at(-1)! : next.done.at(-1)!;
+    if (moved.where) hooks.restore(moved.where);
+    return moved.name;
   }
   const undo = (): string | null => step(undone, { kind: 'undo' });
   const redo = (): string | null => step(redone, { kind: 'redo' });
+
+  /** Goes to the moment after `count` steps of the whole history. */
+  function jumpTo(count: number): void {
+    while (history.value && history.value.done.length > count && undo() !== null);
+    while (history.value && history.value.done.length < count && redo() !== null);
+  }
 
   function schedule(entry: JournalEntry, later: boolean): void {
     if (unwritten && unwritten.seq !== seq) void flush();
@@ -179,5 +189,8 @@ export const useProject = defineStore('project', () => {
   /** Writes the whole document, so that opening it is quick and the list is right. */
   const settle = (): Promise<void> => flush().then(() => (readOnly.value ? undefined : fold(current(), seq, null)));
 
-  return { project, history, media, readOnly, keptAt, pending, failed, canUndo, canRedo, current, open, close, edit, endGesture, undo, redo, flush, addMedia, setPoster, settle };
+  /** The bench says where the work is and how to go back there. */
+  const setHooks = (given: typeof hooks): void => void Object.assign(hooks, given);
+
+  return { setHooks, jumpTo, project, history, media, readOnly, keptAt, pending, failed, canUndo, canRedo, current, open, close, edit, endGesture, undo, redo, flush, addMedia, setPoster, settle };
 });

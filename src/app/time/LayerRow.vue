@@ -1,28 +1,43 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { mdiDragVertical, mdiEye, mdiEyeOff, mdiLock, mdiLockOpenVariantOutline, mdiMusicNote, mdiStar, mdiStarOutline } from '@mdi/js';
+import { useObjectUrl } from '@vueuse/core';
+import { mdiChevronDown, mdiChevronRight, mdiDragVertical, mdiEye, mdiEyeOff, mdiLock, mdiLockOpenVariantOutline, mdiMusicNote, mdiStar, mdiStarOutline } from '@mdi/js';
 import { orderLayer, renameLayer, switchLayer } from '../../core/document/edits/layers';
-import { moveLayer, trimEnd, trimStart } from '../../core/document/edits/time';
+import { moveLayer, nudgeLayers, trimEnd, trimStart } from '../../core/document/edits/time';
 import type { Layer } from '../../core/document/schema';
+import { keysOf, valueIn } from '../../core/document/values';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
 import Waveform from '../controls/Waveform.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
-import { snapped, snappedSpan } from './snap';
+import { useSelection } from '../stores/selection';
+import KeyRow from './KeyRow.vue';
+import { followPointer } from './pointer';
+import { snapTargets, snapped, snappedSpan } from './snap';
 
 /** One layer: its name and switches, and its span as a bar to move and trim. */
-const props = defineProps<{ layer: Layer; perFrame: number; labels: number }>();
+const props = defineProps<{ layer: Layer; perFrame: number; labels: number; /** frames in view */ from: number; to: number }>();
 const bench = useBench();
+const selection = useSelection();
 const store = useProject();
 const renaming = ref(false);
 const SNAP_PIXELS = 7;
 
-const chosen = computed(() => bench.layerId === props.layer.id);
+const chosen = computed(() => selection.layers.includes(props.layer.id));
+const animated = computed(() => selection.animated(props.layer));
+const opened = computed(() => selection.open.has(props.layer.id));
+/** Where its keyframes are, whatever they are of. */
+const ticks = computed(() => {
+  const frames = new Set(animated.value.flatMap((entry) => keysOf(valueIn(props.layer, entry.path)!).map((key) => key.at)));
+  return [...frames].filter((frame) => frame + props.layer.span.start >= props.from && frame + props.layer.span.start <= props.to).slice(0, 400);
+});
+
 const at = computed(() => ({ shot: bench.shotId!, layer: props.layer.id }));
 const stock = computed(() => (props.layer.source.kind === 'stock' ? props.layer.source.stock : null));
 const peaks = computed(() => (stock.value && store.media.get(stock.value)?.peaks) || null);
 const isSound = computed(() => store.project?.stock.find((item) => item.id === stock.value)?.kind === 'sound');
+const posterUrl = useObjectUrl(computed(() => (stock.value && store.media.get(stock.value)?.poster) || null));
 const missing = computed(() => stock.value !== null && !store.media.has(stock.value));
 const bar = computed(() => ({ left: `${props.layer.span.start * props.perFrame}px`, width: `${Math.max(3, props.layer.span.length * props.perFrame)}px` }));
 /** The whole clip's peaks lie where its first frame is, however the layer is trimmed. */
@@ -32,34 +47,30 @@ const wave = computed(() => {
   return { left: `${-props.layer.time.offset * props.perFrame}px`, width: `${(((item?.facts.seconds ?? 0) * rate.num) / rate.den) * props.perFrame}px` };
 });
 
-function targets(): number[] {
-  const others = bench.shot!.layers.filter((layer) => layer.id !== props.layer.id);
-  return [0, bench.shot!.length, bench.frame, ...others.flatMap(({ span }) => [span.start, span.start + span.length])];
-}
 function drag(event: PointerEvent, part: 'move' | 'start' | 'end'): void {
   if (event.button !== 0) return;
-  bench.choose(props.layer.id);
+  selection.pickLayer(props.layer.id, event.shiftKey || event.ctrlKey);
+  selection.keys = [];
   if (props.layer.locked) return;
-  const handle = event.currentTarget as HTMLElement;
-  handle.setPointerCapture(event.pointerId);
   const { start, length } = props.layer.span;
-  const marks = targets();
-  const move = (now: PointerEvent) => {
-    const by = (now.clientX - event.clientX) / props.perFrame;
-    const reach = now.altKey ? -1 : SNAP_PIXELS / props.perFrame;
-    const project = store.current();
-    if (part === 'move') store.edit(moveLayer(project, at.value, snappedSpan(start + by, length, marks, reach)), 'bar');
-    else if (part === 'start') store.edit(trimStart(project, at.value, snapped(start + by, marks, reach) ?? start + by), 'bar');
-    else store.edit(trimEnd(project, at.value, snapped(start + length + by, marks, reach) ?? start + length + by), 'bar');
-  };
-  handle.addEventListener('pointermove', move);
-  handle.addEventListener(
-    'lostpointercapture',
-    () => {
-      handle.removeEventListener('pointermove', move);
-      store.endGesture();
+  const marks = snapTargets(bench.shot!, bench.frame, { layer: props.layer.id });
+  const others = selection.layers;
+  let moved = 0;
+  followPointer(
+    event,
+    (now) => {
+      const by = (now.clientX - event.clientX) / props.perFrame;
+      const reach = now.altKey ? -1 : SNAP_PIXELS / props.perFrame;
+      const project = store.current();
+      if (part === 'start') store.edit(trimStart(project, at.value, snapped(start + by, marks, reach) ?? start + by), 'bar');
+      else if (part === 'end') store.edit(trimEnd(project, at.value, snapped(start + length + by, marks, reach) ?? start + length + by), 'bar');
+      else {
+        const next = snappedSpan(start + by, length, marks, reach);
+        if (others.length < 2) store.edit(moveLayer(project, at.value, next), 'bar');
+        else if (next - start !== moved) store.edit(nudgeLayers(bench.shot!.id, others, (moved = next - start)), 'bars');
+      }
     },
-    { once: true },
+    store.endGesture,
   );
 }
 function rename(event: Event): void {
@@ -75,23 +86,31 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
 </script>
 
 <template>
+  <div>
   <div class="row" :class="{ chosen, hidden: !layer.shown }" role="group" :aria-label="`Layer ${layer.name}`">
     <div class="label" :style="{ width: `${labels}px` }">
       <button class="grip icon-button" :aria-label="`Reorder ${layer.name}: arrow up or down`" @keydown.up.stop.prevent="moveInStack(-1)" @keydown.down.stop.prevent="moveInStack(1)"><Icon :path="mdiDragVertical" /></button>
+      <button class="icon-button open" :class="{ none: !animated.length }" :aria-expanded="opened" :disabled="!animated.length" :aria-label="`Animated values of ${layer.name}`" @click="selection.toggleOpen(layer.id)"><Icon :path="opened ? mdiChevronDown : mdiChevronRight" /></button>
       <IconButton :label="`${layer.shown ? 'Hide' : 'Show'} ${layer.name}`" :icon="layer.shown ? (isSound ? mdiMusicNote : mdiEye) : mdiEyeOff" @click="flip('shown')" />
       <input v-if="renaming" class="rename" :value="layer.name" maxlength="200" :aria-label="`Name of ${layer.name}`" @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()" @change="rename" @blur="renaming = false" @keydown.enter="rename" @keydown.esc="renaming = false" />
-      <button v-else class="name" :aria-pressed="chosen" title="Double-click to rename" @click="bench.choose(layer.id)" @dblclick="renaming = !layer.locked">{{ layer.name }}</button>
+      <button v-else class="name" :aria-pressed="chosen" title="Double-click to rename" @click="selection.pickLayer(layer.id, $event.shiftKey || $event.ctrlKey)" @dblclick="renaming = !layer.locked">{{ layer.name }}</button>
       <IconButton :label="`Solo ${layer.name}`" class="switch" :class="{ on: layer.solo }" :pressed="layer.solo" :icon="layer.solo ? mdiStar : mdiStarOutline" @click="flip('solo')" />
       <IconButton :label="`${layer.locked ? 'Unlock' : 'Lock'} ${layer.name}`" class="switch" :class="{ on: layer.locked }" :pressed="layer.locked" :icon="layer.locked ? mdiLock : mdiLockOpenVariantOutline" @click="flip('locked')" />
     </div>
     <div class="track">
       <div class="bar" :class="{ missing, locked: layer.locked }" :style="bar" :title="`${layer.name}: frames ${layer.span.start} to ${layer.span.start + layer.span.length - 1}`" @pointerdown="drag($event, 'move')">
         <span v-if="peaks" class="wave" :style="wave"><Waveform :peaks="peaks" /></span>
+        <img v-if="posterUrl && layer.span.length * perFrame > 90" class="poster" :src="posterUrl" alt="" draggable="false" />
         <span class="text">{{ missing ? `${layer.name}: media missing` : layer.name }}</span>
         <span class="edge left" :aria-label="`Start of ${layer.name}`" @pointerdown.stop="drag($event, 'start')" />
         <span class="edge right" :aria-label="`End of ${layer.name}`" @pointerdown.stop="drag($event, 'end')" />
+        <span v-for="frame in ticks" :key="frame" class="tick" :style="{ left: `${(frame + 0.5) * perFrame}px` }" />
       </div>
     </div>
+  </div>
+  <template v-if="opened">
+    <KeyRow v-for="entry in animated" :key="entry.path" v-bind="{ layer, entry, perFrame, labels, from, to }" />
+  </template>
   </div>
 </template>
 
@@ -148,12 +167,26 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
 .label :deep(.switch.on) {
   opacity: 1;
 }
+.open {
+  width: 16px;
+}
+.open.none {
+  opacity: 0.25;
+}
+.tick {
+  position: absolute;
+  bottom: 1px;
+  width: 1px;
+  height: 5px;
+  background: var(--chalk);
+}
 .track {
   position: relative;
   flex: 1;
   overflow: hidden;
 }
 .bar {
+  display: flex;
   position: absolute;
   top: 3px;
   bottom: 3px;
@@ -187,6 +220,12 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
 }
 .missing .text {
   color: var(--red);
+}
+.poster {
+  position: relative;
+  height: 100%;
+  vertical-align: top;
+  opacity: 0.85;
 }
 .wave {
   position: absolute;

@@ -1,33 +1,85 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import type { FrameRate } from '../../core/time/rate';
+import { computed, ref } from 'vue';
+import { changeMarker, setRange, toggleMarker } from '../../core/document/edits/markers';
+import { MARKER_COLOURS, type Marker, type Shot } from '../../core/document/schema';
+import { useProject } from '../stores/project';
+import { followPointer } from './pointer';
 
-/** Frame numbers over the rows; press and drag to scrub. */
-const props = defineProps<{ length: number; perFrame: number; rate: FrameRate }>();
+/** Frame numbers over the rows; press and drag to scrub. Markers and the in and out points are here. */
+const props = defineProps<{ shot: Shot; perFrame: number; from: number; to: number }>();
 const emit = defineEmits<{ seek: [frame: number] }>();
+const store = useProject();
+const editing = ref<Marker | null>(null);
 
 /** Labels at least this many pixels apart, on steps that fall on whole seconds where there is room for them. */
 const APART = 54;
 const step = computed(() => {
-  const second = Math.round(props.rate.num / props.rate.den);
+  const { rate } = props.shot;
+  const second = Math.round(rate.num / rate.den);
   const steps = [1, 2, 5, second / 2, second, 2 * second, 5 * second, 10 * second, 30 * second, 60 * second, 300 * second].filter(Number.isInteger);
   return steps.find((frames) => frames * props.perFrame >= APART) ?? 600 * second;
 });
-const marks = computed(() => Array.from({ length: Math.ceil(props.length / step.value) }, (_, i) => i * step.value));
+const marks = computed(() => {
+  const first = Math.max(0, Math.floor(props.from / step.value));
+  const last = Math.min(props.shot.length, props.to);
+  return Array.from({ length: Math.max(0, Math.ceil(last / step.value) - first) }, (_, i) => (first + i) * step.value);
+});
+const seen = computed(() => props.shot.markers.filter((marker) => marker.at >= props.from - 100 && marker.at <= props.to));
 
 function scrub(event: PointerEvent): void {
   const ruler = event.currentTarget as HTMLElement;
-  ruler.setPointerCapture(event.pointerId);
   const go = (now: PointerEvent) => emit('seek', Math.floor((now.clientX - ruler.getBoundingClientRect().left) / props.perFrame));
   go(event);
-  ruler.addEventListener('pointermove', go);
-  ruler.addEventListener('lostpointercapture', () => ruler.removeEventListener('pointermove', go), { once: true });
+  followPointer(event, go);
+}
+function dragMarker(event: PointerEvent, marker: Marker): void {
+  let at = marker.at;
+  followPointer(
+    event,
+    (now) => {
+      const next = Math.max(0, Math.min(props.shot.length - 1, marker.at + Math.round((now.clientX - event.clientX) / props.perFrame)));
+      if (next === at) return;
+      store.edit(changeMarker(props.shot.id, marker.at, { at: next }), 'marker');
+      at = next;
+    },
+    store.endGesture,
+  );
+}
+function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
+  const range = props.shot.range!;
+  followPointer(event, (now) => store.edit(setRange(props.shot.id, { ...range, [end]: range[end] + Math.round((now.clientX - event.clientX) / props.perFrame) }), 'range'), store.endGesture);
 }
 </script>
 
 <template>
-  <div class="ruler" :style="{ width: `${length * perFrame}px` }" aria-label="Ruler" @pointerdown="scrub">
-    <span v-for="mark in marks" :key="mark" class="mono" :style="{ left: `${mark * perFrame}px` }">{{ mark }}</span>
+  <div class="ruler" :style="{ width: `${shot.length * perFrame}px` }" aria-label="Ruler" @pointerdown="scrub">
+    <span v-for="mark in marks" :key="mark" class="mono mark" :style="{ left: `${mark * perFrame}px` }">{{ mark }}</span>
+    <template v-if="shot.range">
+      <span class="out" :style="{ left: 0, width: `${shot.range.from * perFrame}px` }" />
+      <span class="out" :style="{ left: `${shot.range.to * perFrame}px`, right: 0 }" />
+      <span class="edge in" role="slider" aria-label="In point" :aria-valuenow="shot.range.from" :style="{ left: `${shot.range.from * perFrame}px` }" @pointerdown.stop="dragRange($event, 'from')" />
+      <span class="edge" role="slider" aria-label="Out point" :aria-valuenow="shot.range.to" :style="{ left: `${shot.range.to * perFrame - 5}px` }" @pointerdown.stop="dragRange($event, 'to')" />
+    </template>
+    <button
+      v-for="marker in seen"
+      :key="marker.at"
+      class="marker"
+      :class="marker.colour"
+      :style="{ left: `${(marker.at + 0.5) * perFrame}px` }"
+      :aria-label="`Marker ${marker.name || 'without a name'} at ${marker.at}`"
+      :title="`${marker.name || 'Marker'} at ${marker.at}. Drag to move, double-click to name`"
+      @pointerdown.stop="dragMarker($event, marker)"
+      @click="$event.detail === 0 && emit('seek', marker.at)"
+      @dblclick.stop="editing = marker"
+    >
+      <span>{{ marker.name }}</span>
+    </button>
+    <div v-if="editing" class="edit" :style="{ left: `${editing.at * perFrame}px` }" @pointerdown.stop>
+      <input :value="editing.name" maxlength="200" aria-label="Name of the marker" placeholder="name" @vue:mounted="({ el }: { el: HTMLInputElement }) => el.focus()" @keydown.stop @keydown.enter="editing = null" @keydown.esc="editing = null" @change="store.edit(changeMarker(shot.id, editing.at, { name: ($event.target as HTMLInputElement).value.trim() }))" />
+      <button v-for="colour in MARKER_COLOURS" :key="colour" class="dot" :class="colour" :aria-label="`Colour ${colour}`" @click="(store.edit(changeMarker(shot.id, editing.at, { colour })), (editing = null))" />
+      <button aria-label="Remove the marker" @click="(store.edit(toggleMarker(store.current(), shot.id, editing)), (editing = null))">remove</button>
+      <button aria-label="Close" @click="editing = null">✓</button>
+    </div>
   </div>
 </template>
 
@@ -38,7 +90,7 @@ function scrub(event: PointerEvent): void {
   touch-action: none;
   user-select: none;
 }
-span {
+.mark {
   position: absolute;
   top: 0;
   height: 100%;
@@ -46,5 +98,81 @@ span {
   font-size: 10px;
   color: var(--dim);
   border-left: 1px solid var(--line);
+}
+.out {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  background: rgb(0 0 0 / 45%);
+  pointer-events: none;
+}
+.edge {
+  position: absolute;
+  z-index: 1;
+  top: 0;
+  width: 5px;
+  height: 100%;
+  border: 2px solid var(--brass);
+  border-left: 0;
+  touch-action: none;
+}
+.edge.in {
+  border-left: 2px solid var(--brass);
+  border-right: 0;
+}
+.marker {
+  position: absolute;
+  z-index: 1;
+  bottom: 0;
+  height: 14px;
+  padding: 0 4px 0 6px;
+  font-size: 10px;
+  line-height: 13px;
+  color: #161616;
+  border-left: 2px solid currentColor;
+  white-space: nowrap;
+  touch-action: none;
+}
+.marker.sand,
+.dot.sand {
+  background: #d9c8a0;
+}
+.marker.moss,
+.dot.moss {
+  background: #a9c39a;
+}
+.marker.slate,
+.dot.slate {
+  background: #a9b6c4;
+}
+.marker.rust,
+.dot.rust {
+  background: #d7a488;
+}
+.edit {
+  position: absolute;
+  z-index: 6;
+  top: 18px;
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 6px;
+  background: var(--panel);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  cursor: default;
+}
+.edit input {
+  width: 130px;
+  height: 22px;
+  padding: 0 6px;
+  background: var(--well);
+  border: 1px solid var(--line);
+  color: inherit;
+}
+.dot {
+  width: 14px;
+  height: 14px;
+  border-radius: 50%;
 }
 </style>

@@ -1,4 +1,4 @@
-import { newLayer, addLayer, removeLayer } from '../../core/document/edits/layers';
+import { newLayer, addLayer } from '../../core/document/edits/layers';
 import { trimEnd, trimStart } from '../../core/document/edits/time';
 import type { LayerId, Stock } from '../../core/document/schema';
 import { framesIn } from '../../core/time/rate';
@@ -10,10 +10,6 @@ import { useProject } from '../stores/project';
 export function trimHere(side: 'start' | 'end'): void {
   const bench = useBench();
   bench.editLayer((project, at) => (side === 'start' ? trimStart(project, at, bench.frame) : trimEnd(project, at, bench.frame + 1)));
-}
-
-export function removeChosenLayer(): void {
-  useBench().editLayer(removeLayer);
 }
 
 /** Puts stock on the stack as a layer. @param start shot frame @param index place in the stack, 0 = top */

@@ -14,6 +14,8 @@ export interface Step {
   name: string;
   forward: Patch[];
   back: Patch[];
+  /** where the work was: shot, chosen layer, frame */
+  where?: { shot: string; layer: string | null; frame: number };
 }
 
 /** @returns the new document and the step, or null when the edit changes nothing */

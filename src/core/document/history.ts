@@ -17,10 +17,12 @@ export const freshHistory = (project: Project): History => ({ project, done: [],
 /** Most steps that are kept for undoing. */
 const MOST_STEPS = 500;
 
-export function withEdit(history: History, edit: Edit): { history: History; entry: JournalEntry } | null {
+/** @param where shot, layer and frame of the work, to come back to */
+export function withEdit(history: History, edit: Edit, where?: Step['where']): { history: History; entry: JournalEntry } | null {
   const result = perform(history.project, edit);
   if (!result) return null;
-  return { history: withStep(history, result.project, result.step), entry: { kind: 'edit', step: result.step } };
+  const step = where ? { ...result.step, where } : result.step;
+  return { history: withStep(history, result.project, step), entry: { kind: 'edit', step } };
 }
 
 function withStep(history: History, project: Project, step: Step): History {

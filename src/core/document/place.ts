@@ -1,6 +1,6 @@
 import { multiply, projective, projectiveProduct, rotation, scaling, translation, type Matrix, type Projective } from '../picture/matrix';
 import { valueAt } from '../time/values';
-import type { Place } from './schema';
+import type { Layer, Place, Shot } from './schema';
 import { still } from './value';
 
 interface Size {
@@ -59,7 +59,7 @@ function boxOf(name: PlacementName, { w, h }: Size): { x: number; y: number; w: 
 }
 
 /** A layer that others may follow: its place and the frame of its own time. */
-export interface Placed {
+interface Placed {
   place: Place;
   frame: number;
   /** the layer it follows in turn, and in what */
@@ -67,7 +67,7 @@ export interface Placed {
 }
 
 /** How a followed layer has carried the shot's plane along: position always, rotation and scale when asked for. Tilt does not carry. */
-export function carried({ place, frame, parent }: Placed, parts: { rotation: boolean; scale: boolean }, shot: Size): Matrix {
+function carried({ place, frame, parent }: Placed, parts: { rotation: boolean; scale: boolean }, shot: Size): Matrix {
   const [px, py] = valueAt(place.position, frame);
   const [sx, sy] = valueAt(place.scale, frame);
   let m: Matrix = translation(shot.w / 2 + px, shot.h / 2 + py);
@@ -75,6 +75,18 @@ export function carried({ place, frame, parent }: Placed, parts: { rotation: boo
   if (parts.scale) m = multiply(m, scaling(sx, sy));
   m = multiply(m, translation(-shot.w / 2, -shot.h / 2));
   return parent ? multiply(carried(parent.of, parent, shot), m) : m;
+}
+
+/** The layer as something placed, with what it follows. */
+function placed(shot: Shot, layer: Layer, frame: number): Placed {
+  const parent = layer.parent && shot.layers.find((item) => item.id === layer.parent!.layer);
+  return { place: layer.place, frame: frame - layer.span.start, parent: parent ? { ...layer.parent!, of: placed(shot, parent, frame) } : undefined };
+}
+
+/** How all that a layer follows carries it along at a shot frame: shot pixels → shot pixels. */
+export function carriedBy(shot: Shot, layer: Layer, frame: number): Matrix {
+  const { parent } = placed(shot, layer, frame);
+  return parent ? carried(parent.of, parent, { w: shot.width, h: shot.height }) : [1, 0, 0, 1, 0, 0];
 }
 
 /**

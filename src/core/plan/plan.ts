@@ -1,4 +1,4 @@
-import { carried, placeMatrix, tiltMatrix, type Placed } from '../document/place';
+import { carriedBy, placeMatrix, tiltMatrix } from '../document/place';
 import { shotIn, sourceSize } from '../document/find';
 import type { Layer, Pass, PassId, Project, Shot, ShotId, StockId } from '../document/schema';
 import type { Value } from '../document/value';
@@ -134,25 +134,15 @@ export function planLayer(project: Project, shot: Shot, layer: Layer, frame: num
 const reducedTilt = (m: Projective, by: number): Projective => projectiveProduct(projective(scaling(1 / by, 1 / by)), projectiveProduct(m, projective(scaling(by, by))));
 const reduced = (m: Matrix, by: number): Matrix => multiply(scaling(1 / by, 1 / by), multiply(m, scaling(by, by)));
 
-/** The layer as something placed, with what it follows. */
-function placed(shot: Shot, layer: Layer, frame: number): Placed {
-  const parent = layer.parent && shot.layers.find((item) => item.id === layer.parent!.layer);
-  return { place: layer.place, frame: frame - layer.span.start, parent: parent ? { ...layer.parent!, of: placed(shot, parent, frame) } : undefined };
-}
-
 /** Source pixels → shot pixels of a layer at a shot frame, with all that it follows; without its tilt. */
 export function layerMatrix(shot: Shot, layer: Layer, frame: number, source: { w: number; h: number }): Matrix {
-  const size = { w: shot.width, h: shot.height };
-  const own = placeMatrix(layer.place, frame - layer.span.start, source, size);
-  const { parent } = placed(shot, layer, frame);
-  return parent ? multiply(carried(parent.of, parent, size), own) : own;
+  const own = placeMatrix(layer.place, frame - layer.span.start, source, { w: shot.width, h: shot.height });
+  return layer.parent ? multiply(carriedBy(shot, layer, frame), own) : own;
 }
 
 function layerTilt(shot: Shot, layer: Layer, frame: number, source: { w: number; h: number }): Projective | null {
-  const size = { w: shot.width, h: shot.height };
-  const own = tiltMatrix(layer.place, frame - layer.span.start, source, size);
-  const { parent } = placed(shot, layer, frame);
-  return own && parent ? projectiveProduct(projective(carried(parent.of, parent, size)), own) : own;
+  const own = tiltMatrix(layer.place, frame - layer.span.start, source, { w: shot.width, h: shot.height });
+  return own && layer.parent ? projectiveProduct(projective(carriedBy(shot, layer, frame)), own) : own;
 }
 
 /** Most samples of motion blur in a reduced preview; a render takes them all. */

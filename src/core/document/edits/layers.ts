@@ -2,8 +2,13 @@ import type { Draft } from 'immer';
 import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
 import { wholePlace } from '../place';
-import type { Layer, LayerId, Place, Project, ShotId, Source } from '../schema';
+import { parentLoop, type Layer, type LayerId, type Place, type Project, type ShotId, type Source } from '../schema';
 import { still } from '../value';
+import { JackplaneError } from '../../errors';
+import { apply, invert, multiply } from '../../picture/matrix';
+import { plain } from '../draft';
+import { carriedBy } from '../place';
+import { mapped } from '../values';
 import { setValues, type At } from './keys';
 
 const nameOf = (project: Project, at: At): string => layerIn(shotIn(project, at.shot), at.layer).name;
@@ -118,3 +123,37 @@ export const resetPlace = (project: Project, at: At): Edit =>
   change(at, (layer) => `Reset place of ${layer.name}`, project, (layer) => {
     layer.place = wholePlace() as Draft<Place>;
   });
+
+/**
+ * Lets a layer go along with another one's place, or with none. It stays where it is at the playhead: its own values are
+ * turned into the other's space and back. @throws JackplaneError loop
+ */
+export const setParent = (project: Project, at: At, parent: Layer['parent']): Edit => {
+  const shot = shotIn(project, at.shot);
+  const layer = layerIn(shot, at.layer);
+  const frame = at.frame ?? layer.span.start;
+  const loop = parentLoop(shot.layers.map((item) => (item.id === layer.id ? { ...item, parent } : item)));
+  if (loop) throw new JackplaneError('loop', `Then these layers would follow each other in a circle: ${loop.join(', ')}.`, 'Choose another layer to follow.');
+  const size = { w: shot.width, h: shot.height };
+  const before = carriedBy(shot, layer, frame);
+  const after = carriedBy(shot, { ...layer, parent }, frame);
+  // own' = after⁻¹ · before · own
+  const back = invert(after) ?? [1, 0, 0, 1, 0, 0];
+  const change = multiply(back, before);
+  const turn = (Math.atan2(change[1], change[0]) * 180) / Math.PI;
+  const stretch = Math.hypot(change[0], change[1]);
+  return {
+    name: parent ? `${layer.name} follows ${layerIn(shot, parent.layer).name}` : `${layer.name} follows nothing`,
+    apply: (draft) => {
+      const own = layerIn(shotIn(draft as Project, at.shot), at.layer);
+      own.parent = parent;
+      const place = plain(own.place);
+      own.place.position = mapped(place.position, ([x, y]) => {
+        const [px, py] = apply(change, x + size.w / 2, y + size.h / 2);
+        return [px - size.w / 2, py - size.h / 2] as [number, number];
+      });
+      if (Math.abs(turn) > 1e-9) own.place.rotation = mapped(place.rotation, (degrees) => degrees + turn);
+      if (Math.abs(stretch - 1) > 1e-9) own.place.scale = mapped(place.scale, ([x, y]) => [x * stretch, y * stretch] as [number, number]);
+    },
+  };
+};

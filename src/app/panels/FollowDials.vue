@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { setParent } from '../../core/document/edits/layers';
+import { setMotionBlur } from '../../core/document/edits/time';
+import type { LayerId } from '../../core/document/schema';
+import Dial from '../controls/Dial.vue';
+import { useBench } from '../stores/bench';
+import { useProject } from '../stores/project';
+
+/** What a layer goes along with, and how its own movement smears. */
+const bench = useBench();
+const store = useProject();
+const layer = computed(() => bench.layer!);
+const locked = computed(() => layer.value.locked || store.readOnly);
+const others = computed(() => bench.shot!.layers.filter((item) => item.id !== layer.value.id));
+const OPEN = { shutter: 180, samples: 16 };
+
+function follow(id: string): void {
+  bench.editLayer((project, at) => setParent(project, at, id ? { layer: id as LayerId, rotation: layer.value.parent?.rotation ?? true, scale: layer.value.parent?.scale ?? true } : null));
+}
+function flip(part: 'rotation' | 'scale'): void {
+  const { parent } = layer.value;
+  if (parent) bench.editLayer((project, at) => setParent(project, at, { ...parent, [part]: !parent[part] }));
+}
+const blur = (change: Partial<typeof OPEN>, dragging = false) =>
+  bench.editLayer((project, at) => setMotionBlur(project, at, { ...(layer.value.motionBlur ?? OPEN), ...change }), dragging ? 'motion blur' : undefined);
+</script>
+
+<template>
+  <div>
+    <label class="row">
+      Follows
+      <select :value="layer.parent?.layer ?? ''" :disabled="locked" aria-label="Follows" @change="follow(($event.target as HTMLSelectElement).value)">
+        <option value="">nothing</option>
+        <option v-for="other in others" :key="other.id" :value="other.id">{{ other.name }}</option>
+      </select>
+    </label>
+    <span v-if="layer.parent" class="row">
+      <label><input type="checkbox" :checked="layer.parent.rotation" :disabled="locked" @change="flip('rotation')" /> with its rotation</label>
+      <label><input type="checkbox" :checked="layer.parent.scale" :disabled="locked" @change="flip('scale')" /> and scale</label>
+    </span>
+    <label class="row"><span>Motion blur</span><input type="checkbox" aria-label="Motion blur" :checked="!!layer.motionBlur" :disabled="locked" @change="bench.editLayer((project, at) => setMotionBlur(project, at, layer.motionBlur ? null : OPEN))" /></label>
+    <template v-if="layer.motionBlur">
+      <Dial label="Shutter" unit="°" help="How long the shutter is open: 360° is the whole frame." :value="layer.motionBlur.shutter" :reset="180" :min="0" :max="720" :slider="[0, 360]" :disabled="locked" @change="(v, d) => blur({ shutter: v }, d)" @end="store.endGesture" />
+      <Dial label="Samples" help="Moments that are mixed. A reduced preview takes at most eight; the render takes all." :value="layer.motionBlur.samples" :reset="16" :min="2" :max="64" :slider="[2, 64]" :digits="0" :disabled="locked" @change="(v, d) => blur({ samples: Math.round(v) }, d)" @end="store.endGesture" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 4px 0;
+}
+select {
+  width: 130px;
+  height: 24px;
+  padding: 0 6px;
+  background: var(--well);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  color: inherit;
+}
+</style>

@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { freezeHere, reverseLayer, setBetween, setKeepPitch, setTargetLength, speedHere } from '../../core/document/edits/time';
+import { stockIn } from '../../core/document/find';
+import type { Layer } from '../../core/document/schema';
+import { isKeyed } from '../../core/document/values';
+import { secondsAt } from '../../core/time/rate';
+import { sourceFrameAt } from '../../core/time/speed';
+import { valueAt } from '../../core/time/values';
+import Dial from '../controls/Dial.vue';
+import NumberField from '../controls/NumberField.vue';
+import { useBench } from '../stores/bench';
+import { usePlayer } from '../stores/player';
+import { useProject } from '../stores/project';
+
+/** How fast a layer's own time runs. */
+const bench = useBench();
+const store = useProject();
+const player = usePlayer();
+/** whether its length changes with its speed, so that it goes on showing all it showed */
+const fit = ref(true);
+const layer = computed(() => bench.layer!);
+const local = computed(() => bench.frame - layer.value.span.start);
+const locked = computed(() => layer.value.locked || store.readOnly);
+const item = computed(() => (store.project && layer.value.source.kind === 'stock' ? stockIn(store.project, layer.value.source.stock) : null));
+const sourceFrame = computed(() => sourceFrameAt(layer.value.time, local.value));
+const between: { value: Layer['time']['between']; label: string }[] = [
+  { value: 'nearest', label: 'the frame that is due' },
+  { value: 'blend', label: 'a mix of both frames' },
+  { value: 'flow', label: 'follow the movement' },
+];
+/** What the layer asks of its source that is not there. */
+const beyond = computed(() => {
+  const seconds = item.value?.facts.seconds;
+  if (seconds === undefined) return null;
+  const { rate } = bench.shot!;
+  const frames = Array.from({ length: 65 }, (_, i) => sourceFrameAt(layer.value.time, (i / 64) * (layer.value.span.length - 1)));
+  const end = Math.max(...frames.map((frame) => secondsAt(frame, rate)));
+  if (end > seconds + 1e-6) return 'The clip ends before the layer does; its last frame holds.';
+  return Math.min(...frames) < -1e-6 ? 'The layer begins before the clip does; its first frame holds.' : null;
+});
+function set(percent: number, dragging: boolean): void {
+  player.touching = dragging;
+  bench.editLayer((project, at) => speedHere(project, at, percent / 100, fit.value), dragging ? 'speed' : undefined);
+}
+function end(): void {
+  player.touching = false;
+  store.endGesture();
+}
+</script>
+
+<template>
+  <div>
+    <Dial path="time.speed" label="Speed" unit="%" help="100 % is as recorded, 0 stands still, negative runs backwards. Keyframes make a ramp." :value="valueAt(layer.time.speed, local) * 100" :reset="100" :min="-10000" :max="10000" :slider="[-200, 400]" :digits="1" :disabled="locked" @change="set" @end="end" />
+    <div class="row">
+      Runs in
+      <NumberField label="Target length" unit="f" :value="layer.span.length" :rate="bench.shot!.rate" :min="1" :max="1000000" :digits="0" :disabled="locked || isKeyed(layer.time.speed)" @change="(v) => bench.editLayer((project, at) => setTargetLength(project, at, Math.round(v)))" @end="store.endGesture" />
+    </div>
+    <label class="row"><span>Length follows the speed</span><input v-model="fit" type="checkbox" aria-label="Length follows the speed" /></label>
+    <div class="row">
+      <span>Source frame here</span>
+      <output class="mono" aria-label="Source frame">{{ sourceFrame.toFixed(2) }}</output>
+    </div>
+    <label v-if="item?.kind === 'video'" class="row">
+      Between frames
+      <select :value="layer.time.between" :disabled="locked" aria-label="Between frames" @change="bench.editLayer((project, at) => setBetween(project, at, ($event.target as HTMLSelectElement).value as Layer['time']['between']))">
+        <option v-for="way in between" :key="way.value" :value="way.value">{{ way.label }}</option>
+      </select>
+    </label>
+    <label v-if="item?.facts.sound" class="row"><span>Keep the pitch</span><input type="checkbox" aria-label="Keep the pitch" :checked="layer.time.keepPitch" :disabled="locked" @change="bench.editLayer((project, at) => setKeepPitch(project, at, !layer.time.keepPitch))" /></label>
+    <div class="row buttons">
+      <button :disabled="locked" @click="bench.editLayer(reverseLayer)">Play backwards</button>
+      <button :disabled="locked" @click="bench.editLayer(freezeHere)">Freeze from here</button>
+    </div>
+    <p v-if="beyond" class="hint" role="note">{{ beyond }}</p>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 3px 0;
+}
+select {
+  width: 150px;
+  height: 24px;
+  padding: 0 6px;
+  background: var(--well);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  color: inherit;
+}
+.buttons {
+  gap: 6px;
+}
+.buttons button {
+  flex: 1;
+  padding: 3px 8px;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: var(--raised);
+}
+.hint {
+  padding: 4px 8px;
+  border-left: 2px solid var(--dim);
+  font-size: 12px;
+  color: var(--dim);
+}
+</style>

@@ -1,0 +1,122 @@
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { copyKeys, moveKeys, pasteKeys, removeKeys, type KeyClip, type KeyRef } from '../../core/document/edits/keys';
+import { duplicateLayer, nudgeLayers, pasteLayers, removeLayers, splitLayer } from '../../core/document/edits/time';
+import type { Layer, LayerId } from '../../core/document/schema';
+import { entriesOf, isKeyed, keysOf, valueIn, type ValueEntry } from '../../core/document/values';
+import { newId } from '../ids';
+import { useBench } from './bench';
+import { useNotices } from './notices';
+import { useProject } from './project';
+
+type Clipboard = { kind: 'layers'; layers: Layer[] } | { kind: 'keys'; clip: KeyClip };
+
+/** What is chosen in the time panel, many at once, and what can be done with it. */
+export const useSelection = defineStore('selection', () => {
+  const bench = useBench();
+  const store = useProject();
+  const notices = useNotices();
+  /** further chosen layers beside the bench's one */
+  const more = ref<LayerId[]>([]);
+  const keys = shallowRef<readonly KeyRef[]>([]);
+  const open = ref(new Set<LayerId>());
+  const mode = ref<'rows' | 'curves'>('rows');
+  const clipboard = shallowRef<Clipboard | null>(null);
+
+  const layers = computed<LayerId[]>(() => (bench.layerId ? [bench.layerId, ...more.value.filter((id) => id !== bench.layerId)] : []));
+  watch([() => bench.layerId, () => bench.shotId], ([layer, shot], [, oldShot]) => {
+    if (shot !== oldShot || !layer || !more.value.includes(layer)) more.value = [];
+    if (shot !== oldShot) keys.value = [];
+  });
+  // keyframes that an edit took away are no longer chosen
+  watch(
+    () => bench.shot?.layers,
+    () => {
+      if (keys.value.length) keys.value = keys.value.filter((ref) => layerOf(ref.layer) && keysOf(valueIn(layerOf(ref.layer)!, ref.path) ?? { still: 0 }).some((key) => key.at === ref.at));
+    },
+  );
+
+  const layerOf = (id: LayerId): Layer | undefined => bench.shot?.layers.find((layer) => layer.id === id);
+  /** The rows of a layer: values with keyframes. */
+  const animated = (layer: Layer): ValueEntry[] => entriesOf(layer).filter((entry) => isKeyed(valueIn(layer, entry.path)));
+  const same = (a: KeyRef, b: KeyRef) => a.layer === b.layer && a.path === b.path && a.at === b.at;
+  const has = (key: KeyRef): boolean => keys.value.some((other) => same(key, other));
+
+  function pickLayer(id: LayerId, add: boolean): void {
+    if (!add) more.value = [];
+    else if (bench.layerId && id !== bench.layerId) more.value = more.value.includes(id) ? more.value.filter((item) => item !== id) : [...more.value, bench.layerId, id];
+    bench.choose(id);
+  }
+  function pickKey(key: KeyRef, add: boolean): void {
+    if (add) keys.value = has(key) ? keys.value.filter((other) => !same(key, other)) : [...keys.value, key];
+    else if (!has(key)) keys.value = [key];
+    if (key.layer !== bench.layerId) bench.choose(key.layer);
+  }
+  const toggleOpen = (id: LayerId): void => {
+    const next = new Set(open.value);
+    if (!next.delete(id)) next.add(id);
+    open.value = next;
+  };
+
+  /** Moves the chosen keyframes; a drag gives the keyframes as they were when it began. */
+  function moveBy(by: number, from: readonly KeyRef[] = keys.value, gesture?: string): void {
+    if (!bench.shot) return;
+    store.edit(moveKeys(bench.shot.id, from, by), gesture);
+    keys.value = from.map((ref) => ({ ...ref, at: ref.at + by }));
+  }
+
+  /** Deletes what is chosen: keyframes when there are any, else layers. */
+  function remove(closing = false): void {
+    const { shot } = bench;
+    if (!shot) return;
+    if (keys.value.length) {
+      store.edit(removeKeys(shot.id, keys.value));
+      keys.value = [];
+    } else if (layers.value.length) store.edit(removeLayers(store.current(), shot.id, layers.value, closing));
+  }
+
+  function copy(): void {
+    const { shot } = bench;
+    if (!shot || !store.project) return;
+    if (keys.value.length) {
+      clipboard.value = { kind: 'keys', clip: copyKeys(store.project, shot.id, keys.value) };
+      notices.say(`Copied ${keys.value.length === 1 ? 'a keyframe' : `${keys.value.length} keyframes`}.`);
+    } else {
+      const chosen = shot.layers.filter((layer) => layers.value.includes(layer.id));
+      if (!chosen.length) return;
+      clipboard.value = { kind: 'layers', layers: chosen };
+      notices.say(`Copied ${chosen.length === 1 ? chosen[0]!.name : `${chosen.length} layers`}.`);
+    }
+  }
+  function paste(reversed = false): void {
+    const { shot } = bench;
+    const held = clipboard.value;
+    if (!shot || !held) return;
+    if (held.kind === 'keys') bench.editLayer((_, at) => pasteKeys({ ...at, frame: bench.frame }, held.clip, reversed));
+    else store.edit(pasteLayers(shot.id, held.layers, bench.frame, newId));
+  }
+
+  const split = (): void => bench.editLayer((project, at) => splitLayer(project, { ...at, frame: bench.frame }, newId));
+  const duplicate = (by: number, times = 1): void => bench.editLayer((project, at) => duplicateLayer(project, at, by, times, newId));
+  const nudge = (by: number): void => {
+    if (!bench.shot) return;
+    if (keys.value.length) moveBy(by);
+    else store.edit(nudgeLayers(bench.shot.id, layers.value, by));
+  };
+
+  /** The nearest keyframe of the chosen layer before or after the playhead, of one value or of all. */
+  function neighbour(way: -1 | 1, path?: string): number | null {
+    const { layer } = bench;
+    if (!layer) return null;
+    const paths = path ? [path] : animated(layer).map((entry) => entry.path);
+    const frames = paths.flatMap((item) => keysOf(valueIn(layer, item) ?? { still: 0 }).map((key) => key.at + layer.span.start));
+    const beyond = frames.filter((frame) => (frame - bench.frame) * way > 0).sort((a, b) => (a - b) * way);
+    return beyond[0] ?? null;
+  }
+  function toNeighbour(way: -1 | 1, path?: string): void {
+    const frame = neighbour(way, path);
+    if (frame !== null) bench.seek(frame);
+  }
+
+  return { more, layers, keys, open, mode, clipboard, animated, has, pickLayer, pickKey, toggleOpen, moveBy, remove, copy, paste, split, duplicate, nudge, neighbour, toNeighbour };
+});

@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { easeKeys, moveKeys, scaleKeys, stretchKeys } from '../../core/document/edits/keys';
+import { parseQuantity } from '../../core/document/quantity';
+import type { Ease } from '../../core/document/value';
+import { keysOf, valueIn } from '../../core/document/values';
+import { EASINGS } from '../../core/time/easing';
+import { useBench } from '../stores/bench';
+import { useProject } from '../stores/project';
+import { useSelection } from '../stores/selection';
+
+/** What can be done with the chosen keyframes. */
+const bench = useBench();
+const store = useProject();
+const selection = useSelection();
+const strength = ref(60);
+const shift = ref('+12f');
+const stretch = ref('200%');
+const factor = ref('100%');
+const add = ref('0');
+const KINDS: { name: string; label: string; make: (s: number) => Ease }[] = [
+  { name: 'hold', label: 'Hold', make: () => 'hold' },
+  { name: 'linear', label: 'Linear', make: () => 'linear' },
+  { name: 'smooth', label: 'Smooth, never past its neighbours', make: () => 'smooth' },
+  { name: 'in', label: 'Ease in', make: EASINGS.in },
+  { name: 'out', label: 'Ease out', make: EASINGS.out },
+  { name: 'both', label: 'Ease in and out', make: EASINGS.both },
+  { name: 'overshoot', label: 'Overshoot', make: EASINGS.overshoot },
+  { name: 'bounce', label: 'Bounce', make: (s) => ({ bounce: Math.max(1, Math.round(s * 5)) }) },
+];
+/** What the chosen keyframes have in common, by its name. */
+const common = computed(() => {
+  const eases = selection.keys.map((ref) => {
+    const layer = bench.shot?.layers.find((item) => item.id === ref.layer);
+    const ease = layer && keysOf(valueIn(layer, ref.path) ?? { still: 0 }).find((key) => key.at === ref.at)?.ease;
+    if (ease === undefined) return '';
+    return typeof ease === 'string' ? ease : 'bounce' in ease ? 'bounce' : (KINDS.find((kind) => JSON.stringify(kind.make(strength.value / 100)) === JSON.stringify(ease))?.name ?? 'own');
+  });
+  return eases.every((ease) => ease === eases[0]) ? eases[0]! : '';
+});
+function ease(name: string): void {
+  const kind = KINDS.find((entry) => entry.name === name);
+  if (kind && bench.shot) store.edit(easeKeys(bench.shot.id, selection.keys, kind.make(strength.value / 100)));
+}
+const quantity = (text: string, percent = false) => parseQuantity(text, { current: 0, percent, rate: bench.shot!.rate });
+function moveAll(): void {
+  const by = quantity(shift.value);
+  if (by === null || !bench.shot) return;
+  store.edit(moveKeys(bench.shot.id, selection.keys, by));
+  selection.keys = selection.keys.map((ref) => ({ ...ref, at: ref.at + Math.round(by) }));
+}
+function stretchAll(): void {
+  const by = quantity(stretch.value, true);
+  if (by === null || by <= 0 || !bench.shot) return;
+  const starts = selection.keys.map((ref) => ref.at + bench.shot!.layers.find((item) => item.id === ref.layer)!.span.start);
+  store.edit(stretchKeys(bench.shot.id, selection.keys, by / 100, Math.min(...starts)));
+  selection.keys = [];
+}
+function scaleAll(): void {
+  const [by, more] = [quantity(factor.value, true), quantity(add.value)];
+  const path = selection.keys[0]?.path;
+  if (by === null || more === null || !bench.shot || !path) return;
+  store.edit(scaleKeys(bench.shot.id, selection.keys, by / 100, more));
+}
+/** Puts the chosen keyframes on the shot's markers, in order. */
+function toMarkers(): void {
+  const { shot } = bench;
+  if (!shot?.markers.length) return;
+  const first = selection.keys[0]!;
+  const start = shot.layers.find((layer) => layer.id === first.layer)!.span.start;
+  const ordered = [...selection.keys].sort((a, b) => a.at - b.at);
+  const marks = shot.markers.map((marker) => marker.at - start);
+  ordered.slice(0, marks.length).reverse().forEach((ref, i, list) => {
+    const target = marks[list.length - 1 - i]!;
+    store.edit(moveKeys(shot.id, [ref], target - ref.at), 'markers');
+  });
+  store.endGesture();
+  selection.keys = [];
+}
+</script>
+
+<template>
+  <span class="bar" role="group" aria-label="Chosen keyframes">
+    <span class="chalk">{{ selection.keys.length }} {{ selection.keys.length === 1 ? 'keyframe' : 'keyframes' }}</span>
+    <select :value="common" aria-label="Easing" :disabled="store.readOnly" @change="ease(($event.target as HTMLSelectElement).value)">
+      <option value="" disabled>easing…</option>
+      <option v-if="common === 'own'" value="own">own handles</option>
+      <option v-for="kind in KINDS" :key="kind.name" :value="kind.name">{{ kind.label }}</option>
+    </select>
+    <label title="How strong ease, overshoot and bounce are">strength <input v-model.number="strength" type="number" min="5" max="100" step="5" aria-label="Strength of easing" @keydown.stop @change="!['hold', 'linear', 'smooth', '', 'own'].includes(common) && ease(common)" /></label>
+    <v-menu :close-on-content-click="false">
+      <template #activator="{ props: menu }"><button v-bind="menu" class="do">Change ▾</button></template>
+      <div class="sheet">
+        <span><button class="do" @click="moveAll">Shift by</button><input v-model="shift" class="mono" aria-label="Shift keyframes by" @keydown.stop /></span>
+        <span><button class="do" @click="stretchAll">Stretch in time to</button><input v-model="stretch" class="mono" aria-label="Stretch keyframes to" @keydown.stop /></span>
+        <span><button class="do" @click="scaleAll">Values × and +</button><input v-model="factor" class="mono" aria-label="Scale values to" @keydown.stop /><input v-model="add" class="mono" aria-label="Add to values" @keydown.stop /></span>
+        <button class="do" :disabled="!bench.shot?.markers.length" @click="toMarkers">Put on the markers, in order</button>
+        <button class="do" @click="selection.copy()">Copy</button>
+        <button class="do" @click="selection.remove()">Delete</button>
+      </div>
+    </v-menu>
+  </span>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-left: 10px;
+}
+.chalk {
+  color: var(--chalk);
+}
+select,
+input {
+  height: 22px;
+  padding: 0 4px;
+  background: var(--well);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  color: inherit;
+}
+input {
+  width: 52px;
+}
+.sheet input {
+  width: 64px;
+}
+.do {
+  padding: 2px 8px;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: var(--raised);
+}
+.sheet {
+  display: grid;
+  gap: 6px;
+  padding: 10px;
+  background: var(--panel);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+}
+.sheet span {
+  display: flex;
+  gap: 6px;
+}
+.sheet span .do {
+  flex: 1;
+  text-align: left;
+}
+</style>

@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { freezeHere, relateLayer, reverseLayer, type TimeRelation } from '../../core/document/edits/time';
+import { parseQuantity } from '../../core/document/quantity';
+import { useBench } from '../stores/bench';
+import { useProject } from '../stores/project';
+import { useSelection } from '../stores/selection';
+
+/** What can be done with the chosen layer in time. */
+const bench = useBench();
+const store = useProject();
+const selection = useSelection();
+const offset = ref('5f');
+const length = ref('1.5s');
+const others = computed(() => bench.shot!.layers.filter((layer) => layer.id !== bench.layerId));
+const frames = (text: string) => parseQuantity(text, { current: 0, rate: bench.shot!.rate });
+const relate = (relation: TimeRelation) => bench.editLayer((project, at) => relateLayer(project, { ...at, frame: bench.frame }, relation));
+const RELATIONS = [
+  { kind: 'start-with', label: 'Start with' },
+  { kind: 'end-with', label: 'End with' },
+  { kind: 'after', label: 'Begin after' },
+  { kind: 'before', label: 'End before' },
+] as const;
+</script>
+
+<template>
+  <v-menu :close-on-content-click="false">
+    <template #activator="{ props: menu }">
+      <button v-bind="menu" class="opener" :disabled="store.readOnly">Layer ▾</button>
+    </template>
+    <v-list class="sheet">
+      <v-list-item title="Split at the playhead" subtitle="S" @click="selection.split()" />
+      <v-list-item title="Copy" subtitle="Ctrl+C" @click="selection.copy()" />
+      <v-list-item title="Paste at the playhead" subtitle="Ctrl+V" :disabled="!selection.clipboard" @click="selection.paste()" />
+      <v-list-item title="Paste keyframes reversed" subtitle="Ctrl+Shift+V" :disabled="selection.clipboard?.kind !== 'keys'" @click="selection.paste(true)" />
+      <div class="line">
+        <button class="do" @click="frames(offset) !== null && selection.duplicate(Math.round(frames(offset)!))">Duplicate, later by</button>
+        <input v-model="offset" class="mono" aria-label="Offset of the duplicate" @keydown.stop />
+      </div>
+      <v-list-item title="Delete, leave the gap" subtitle="Delete" @click="selection.remove()" />
+      <v-list-item title="Delete and close the gap" subtitle="Shift+Delete" @click="selection.remove(true)" />
+      <v-divider />
+      <v-list-item title="Play backwards" @click="bench.editLayer(reverseLayer)" />
+      <v-list-item title="Freeze from here" @click="bench.editLayer(freezeHere)" />
+      <v-list-item title="Fill the shot" @click="relate({ kind: 'fill' })" />
+      <div class="line">
+        <button class="do" @click="frames(length) !== null && relate({ kind: 'from-here', frames: frames(length)! })">From here, for</button>
+        <input v-model="length" class="mono" aria-label="Length from here" @keydown.stop />
+      </div>
+      <v-list-item v-for="relation in RELATIONS" :key="relation.kind" :title="`${relation.label}…`" :disabled="!others.length">
+        <v-menu activator="parent" location="end" submenu>
+          <v-list>
+            <v-list-item v-for="other in others" :key="other.id" :title="other.name" @click="relate({ kind: relation.kind, other: other.id })" />
+          </v-list>
+        </v-menu>
+      </v-list-item>
+    </v-list>
+  </v-menu>
+</template>
+
+<style scoped>
+.opener {
+  padding: 1px 8px;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: var(--raised);
+}
+.sheet {
+  width: 260px;
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 3px 16px;
+}
+.do {
+  padding: 3px 8px;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: var(--raised);
+}
+input {
+  width: 64px;
+  height: 24px;
+  padding: 0 6px;
+  background: var(--well);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  color: inherit;
+}
+</style>

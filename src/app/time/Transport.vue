@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { mdiContentCut, mdiPlay, mdiRepeat, mdiSkipNext, mdiSkipPrevious, mdiStop } from '@mdi/js';
+import { rangeOf } from '../../core/document/edits/markers';
+import { timecode } from '../../core/time/timecode';
+import IconButton from '../controls/IconButton.vue';
+import { useBench, type PreviewScale } from '../stores/bench';
+import { usePlayer } from '../stores/player';
+import { useSelection } from '../stores/selection';
+import LayerMenu from './LayerMenu.vue';
+import KeysBar from './KeysBar.vue';
+
+/** Playing, where the playhead is, what the preview does, and what can be done with what is chosen. */
+const zoom = defineModel<number>('zoom', { required: true });
+const bench = useBench();
+const player = usePlayer();
+const selection = useSelection();
+const shot = computed(() => bench.shot!);
+const range = computed(() => rangeOf(shot.value));
+const SCALES: { value: PreviewScale; label: string }[] = [
+  { value: 'auto', label: 'automatic' },
+  { value: 1, label: 'full' },
+  { value: 2, label: '½' },
+  { value: 4, label: '¼' },
+];
+const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reduction]);
+</script>
+
+<template>
+  <div class="transport">
+    <IconButton label="First frame" keys="Home" :icon="mdiSkipPrevious" @click="bench.seek(range.from)" />
+    <IconButton :label="player.playing ? 'Stop' : 'Play'" keys="Space" :icon="player.playing ? mdiStop : mdiPlay" @click="player.toggle" />
+    <IconButton label="Last frame" keys="End" :icon="mdiSkipNext" @click="bench.seek(range.to - 1)" />
+    <IconButton label="Loop" :pressed="player.loop" :icon="mdiRepeat" @click="player.loop = !player.loop" />
+    <strong class="mono code">{{ timecode(bench.frame, shot.rate) }}</strong>
+    <span class="mono dim">f <span aria-label="Frame" role="status">{{ bench.frame }}</span> / {{ shot.length }}</span>
+    <span class="gap" />
+    <IconButton label="Split at the playhead" keys="S" :icon="mdiContentCut" :disabled="!bench.layer" @click="selection.split()" />
+    <LayerMenu v-if="bench.layer" />
+    <KeysBar v-if="selection.keys.length" />
+    <span v-else class="mono dim state" role="status">cached {{ player.cachedCount }} of {{ range.to - range.from }} · dropped {{ player.dropped }}</span>
+    <span class="end">
+      <span class="segmented" role="group" aria-label="Time panel shows">
+        <button :aria-pressed="selection.mode === 'rows'" @click="selection.mode = 'rows'">Rows</button>
+        <button :aria-pressed="selection.mode === 'curves'" @click="selection.mode = 'curves'">Curves</button>
+      </span>
+      <label class="dim preview">
+        Preview
+        <select v-model="bench.scale" aria-label="Preview scale">
+          <option v-for="scale in SCALES" :key="scale.label" :value="scale.value">{{ scale.label }}{{ scale.value === 'auto' ? ` (${scaleNow})` : '' }}</option>
+        </select>
+      </label>
+      <label class="dim preview">Zoom <input v-model.number="zoom" class="zoom" type="range" min="1" max="20" step="0.1" aria-label="Zoom of the time panel" @keydown.stop /></label>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.transport {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  padding: 0 10px;
+  border-bottom: 1px solid var(--line);
+  font-size: 12px;
+  white-space: nowrap;
+  overflow: hidden;
+}
+.code {
+  margin: 0 6px;
+  font-size: 13px;
+}
+.gap {
+  width: 10px;
+}
+.state {
+  margin-left: 12px;
+}
+.end {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin-left: auto;
+}
+.preview {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+select {
+  height: 22px;
+  background: var(--well);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  color: inherit;
+}
+.zoom {
+  width: 80px;
+}
+</style>
