@@ -2,6 +2,7 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
+import { boatParts, drawBoat } from './art/boat';
 import { ferryParts, drawFerry, drawRail } from './art/ferry';
 import { FRAMES, glow, kite, plateMaker, RATE, scraps, TRUTH_FRAMES, type Lighting } from './art/plates';
 import { bytes, random, type Sheet } from './art/raster';
@@ -58,6 +59,11 @@ const WORKS: Record<string, () => Promise<unknown>> = {
   'signal-tower-day': async () => {
     const parts = await towerParts();
     await clip('signal-tower-day', { ...PLATE, frames: 120, bitrate: 3_000_000 }, (i) => drawTower(parts, i / RATE), 0.8);
+  },
+  'signal-tower-still': async () => png(bytes(drawTower(await towerParts(), 0.4)), 1280, 720).webp({ quality: 92 }).toFile(join(MEDIA, 'signal-tower-still.webp')),
+  'wind-up-boat': async () => {
+    const parts = await boatParts();
+    await clip('wind-up-boat', { ...PLATE, frames: 144, bitrate: 2_600_000 }, (i) => drawBoat(parts, i / RATE), 0.8);
   },
   aurora: () => clip('aurora', { ...PLATE, container: 'webm', codec: 'vp9', frames: 120, bitrate: 2_000_000 }, (i) => drawAurora(i / RATE), 0.8),
   'card-rail': async () => png(bytes(await drawRail()), 1280, 720).png({ compressionLevel: 9 }).toFile(join(MEDIA, 'card-rail.png')),

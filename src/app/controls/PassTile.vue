@@ -28,7 +28,7 @@ watch(() => props.picture, paint);
       @pointerdown.alt.stop.prevent="$emit('hold')"
       @pointerup="$emit('release')"
       @pointerleave="$emit('release')"
-      @keydown="$event.key === 'Alt' && $emit('hold')"
+      @keydown.alt.exact="$emit('hold')"
       @keyup="$emit('release')"
       @blur="$emit('release')"
       @keydown.ctrl.left.stop.prevent="$emit('left')"

@@ -12,7 +12,7 @@ import NumberField from './NumberField.vue';
 import PegMark from './PegMark.vue';
 
 /** The one peg button: adds or removes a keyframe of a value at the playhead; beside it its neighbours and its jitter. */
-const props = defineProps<{ path: string; /** without its menu */ bare?: boolean }>();
+const props = defineProps<{ path: string; /** only the peg itself */ bare?: boolean }>();
 const bench = useBench();
 const store = useProject();
 const selection = useSelection();
@@ -36,7 +36,7 @@ function change(part: Partial<Jitter>, dragging = false): void {
 
 <template>
   <span v-if="value" class="peg" :class="{ keyed, here }">
-    <button v-if="keyed" class="step" :disabled="selection.neighbour(-1, path) === null" :aria-label="`Previous keyframe of ${label}`" @click="selection.toNeighbour(-1, path)"><Icon :path="mdiChevronLeft" /></button>
+    <button v-if="keyed && !bare" class="step" :disabled="selection.neighbour(-1, path) === null" :aria-label="`Previous keyframe of ${label}`" @click="selection.toNeighbour(-1, path)"><Icon :path="mdiChevronLeft" /></button>
     <button
       class="toggle"
       :aria-label="`${here ? 'Remove' : 'Add'} keyframe of ${label}`"
@@ -47,7 +47,7 @@ function change(part: Partial<Jitter>, dragging = false): void {
     >
       <PegMark :ease="here?.ease ?? 'linear'" />
     </button>
-    <button v-if="keyed" class="step" :disabled="selection.neighbour(1, path) === null" :aria-label="`Next keyframe of ${label}`" @click="selection.toNeighbour(1, path)"><Icon :path="mdiChevronRight" /></button>
+    <button v-if="keyed && !bare" class="step" :disabled="selection.neighbour(1, path) === null" :aria-label="`Next keyframe of ${label}`" @click="selection.toNeighbour(1, path)"><Icon :path="mdiChevronRight" /></button>
     <v-menu v-if="!bare" :close-on-content-click="false">
       <template #activator="{ props: menu }">
         <button v-bind="menu" class="step more" :class="{ shaken: jitter }" :aria-label="`Animation of ${label}`" title="Jitter and more"><Icon :path="mdiDotsVertical" /></button>

@@ -97,6 +97,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
         <span class="pad"><span /></span>{{ entry.name.includes('-') ? '' : entry.label }}
       </button>
       <button :disabled="locked" @click="bench.editLayer(resetPlace)">Reset</button>
+      <button class="framing" :disabled="locked" :aria-pressed="bench.framing" title="Move over a still: show what fills the shot at the start and at the end" @click="bench.framing = !bench.framing">Framing</button>
     </div>
     <hr />
     <Dial path="opacity" label="Opacity" unit="%" help="How much of the layer shows." :value="valueAt(layer.opacity, at) * 100" :reset="100" :min="0" :max="100" :slider="[0, 100]" :disabled="locked" @change="opacity" @end="end" />
@@ -150,6 +151,14 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
 }
 .puts button:hover:enabled {
   border-color: var(--dim);
+}
+.puts .framing {
+  grid-column: 1 / -1;
+  min-height: 26px;
+}
+.puts .framing[aria-pressed='true'] {
+  border-color: var(--brass);
+  color: var(--brass);
 }
 .pad {
   position: relative;

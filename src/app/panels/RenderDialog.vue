@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue';
 import { canEncodeVideo } from 'mediabunny';
+import { rangeOf } from '../../core/document/edits/markers';
 import { withEnding } from '../../core/formats/names';
 import { planFrame } from '../../core/plan/plan';
 import { useEngine } from '../../engine/client';
@@ -27,6 +28,7 @@ const QUALITIES = [
   { value: 0.3, title: 'Best' },
 ];
 const shot = bench.shot!;
+const range = rangeOf(shot);
 const name = ref(shot.name);
 const kind = ref('webm vp9');
 const quality = ref(0.14);
@@ -80,7 +82,7 @@ async function writeFrame(): Promise<void> {
           </template>
           <p class="dim">
             {{ shot.width }}×{{ shot.height }}, <template v-if="kind === 'png'">frame {{ bench.frame }}, straight alpha.</template>
-            <template v-else>{{ shot.length }} frames. The written file is opened again and checked.</template>
+            <template v-else>{{ range.to - range.from }} frames{{ shot.range ? `, from the in point at ${range.from} to the out point at ${range.to - 1}` : '' }}. The written file is opened again and checked.</template>
           </p>
           <div class="choices">
             <v-btn variant="text" @click="emit('close')">Cancel</v-btn>

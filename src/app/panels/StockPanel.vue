@@ -84,17 +84,17 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
             <span v-else class="mono dim">{{ factsOf(item) }}</span>
           </span>
           <v-btn v-if="missing(item)" size="x-small" @click="relink(item)">Link…</v-btn>
-          <IconButton v-else class="hover" :label="`Add ${item.name} to the shot`" :icon="mdiPlus" @click="stackStock(item)" />
+          <span class="hover"><IconButton v-if="!missing(item)" :label="`Add ${item.name} to the shot`" :icon="mdiPlus" @click="stackStock(item)" />
           <v-menu>
             <template #activator="{ props: menu }">
-              <button v-bind="menu" class="icon-button hover" :aria-label="`More for ${item.name}`"><Icon :path="mdiDotsVertical" /></button>
+              <button v-bind="menu" class="icon-button" :aria-label="`More for ${item.name}`"><Icon :path="mdiDotsVertical" /></button>
             </template>
             <v-list>
               <v-list-item title="Add to the shot" @click="stackStock(item)" />
               <v-list-item title="Link another file…" @click="relink(item)" />
               <v-list-item title="Delete, with its layers" @click="store.edit(removeStock(store.current(), item.id))" />
             </v-list>
-          </v-menu>
+          </v-menu></span>
         </li>
       </ul>
       <p v-else class="empty dim">Drop footage, stills or sound here, or choose <em>Import files</em>. The Library has a few pieces to play with.</p>
@@ -123,6 +123,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
   padding: 4px 0;
 }
 .item {
+  position: relative;
   display: flex;
   align-items: center;
   gap: 8px;
@@ -164,17 +165,15 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
 .text .problem {
   font-size: 11px;
 }
-.item :deep(.hover) {
+.hover {
   position: absolute;
-  right: 4px;
+  right: 2px;
+  display: flex;
   opacity: 0;
-  background: var(--panel);
+  background: var(--raised);
 }
-.item :deep(.hover:first-of-type) {
-  right: 30px;
-}
-.item:hover :deep(.hover),
-.item:focus-within :deep(.hover) {
+.item:hover .hover,
+.item:focus-within .hover {
   opacity: 1;
 }
 .empty,

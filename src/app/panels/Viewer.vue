@@ -4,10 +4,13 @@ import { useElementSize } from '@vueuse/core';
 import { mdiFitToScreenOutline, mdiMagnifyMinusOutline, mdiMagnifyPlusOutline } from '@mdi/js';
 import IconButton from '../controls/IconButton.vue';
 import { asks } from '../shortcuts';
+import { isKeyed } from '../../core/document/values';
 import { useBench, VIEWS } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { stackStock } from '../time/actions';
 import { useProject } from '../stores/project';
+import FramingTool from '../viewer/FramingTool.vue';
+import MotionPath from '../viewer/MotionPath.vue';
 import PickTool from '../viewer/PickTool.vue';
 
 const PlaceHandles = defineAsyncComponent(() => import('../viewer/PlaceHandles.vue'));
@@ -135,7 +138,9 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
           <span class="tag left">before</span><span class="tag">after</span>
         </div>
       </template>
-      <PlaceHandles v-if="handles && bench.chosen === 'place'" :frame="frame" :stage="{ width, height }" />
+      <FramingTool v-if="handles && bench.framing" :frame="frame" />
+      <PlaceHandles v-if="handles && bench.chosen === 'place' && !bench.framing && !bench.layer?.parent" :frame="frame" :stage="{ width, height }" />
+      <MotionPath v-if="handles && bench.chosen === 'place' && !bench.framing && bench.layer && isKeyed(bench.layer.place.position)" :frame="frame" />
       <CropHandles v-if="handles && bench.pass?.type === 'crop'" :frame="frame" :stage="{ width, height }" />
       <PickTool v-if="bench.picking" :frame="frame" />
       <div v-if="!shot.layers.length" class="empty">

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import type { Edit } from '../../core/document/edit';
 import { addPass, newPass } from '../../core/document/edits/passes';
 import { sourceSize } from '../../core/document/find';
+import { wholePlace } from '../../core/document/place';
 import type { Layer, LayerId, PassId, Project, Shot, ShotId } from '../../core/document/schema';
 import { newId } from '../ids';
 import { useNotices } from './notices';
@@ -14,6 +15,8 @@ export const VIEWS = [
   { name: 'compare', label: 'Before | After', help: 'Without the chosen pass on the left of the divider, with it on the right' },
   { name: 'alone', label: 'Layer alone', help: 'The chosen layer without the others' },
 ] as const;
+/** Share of the picture's area that the source takes while framings are set. */
+export const FRAMING_ROOM = 0.96;
 export type ViewName = (typeof VIEWS)[number]['name'];
 export type PreviewScale = 'auto' | 1 | 2 | 4;
 /** What the dials show and the viewer has handles for: a pass, or one of the fixed ends of the line. */
@@ -33,6 +36,9 @@ export const useBench = defineStore('bench', () => {
   const upTo = ref<PassId | null>(null);
   /** a type of pass that is shown as if it were in the line, while it is looked at in the search */
   const tried = ref<string | null>(null);
+  /** the framing tool is open, and the frames of layer time at which framings are set */
+  const framing = ref(false);
+  const framingAt = ref<number[] | null>(null);
 
   const shot = computed<Shot | null>(() => store.project?.shots.find((item) => item.id === shotId.value) ?? null);
   const layer = computed<Layer | null>(() => shot.value?.layers.find((item) => item.id === layerId.value) ?? null);
@@ -45,6 +51,10 @@ export const useBench = defineStore('bench', () => {
     if (store.project && !shot.value) shotId.value = store.project.shots[0]?.id ?? null;
     if (shot.value && !layer.value) layerId.value = shot.value.layers[0]?.id ?? null;
     if (shot.value && frame.value >= shot.value.length) frame.value = shot.value.length - 1;
+  });
+  watch([layerId, chosen], () => {
+    framing.value = false;
+    framingAt.value = null;
   });
   watch([layer, chosen], () => {
     const fixed = chosen.value === 'place' || chosen.value === 'source';
@@ -114,10 +124,21 @@ export const useBench = defineStore('bench', () => {
     if (pass.value) store.edit(addPass({ shot: shotId.value!, layer: target }, { ...pass.value, id: newId<PassId>() }));
   }
 
+  /** The chosen layer's whole picture, alone and fitted into the shot with a little room. */
+  function framed(project: Project, own: Layer): Project {
+    const changed = (item: Shot): Shot => {
+      const fitted = Math.min(item.width / size.value!.w, item.height / size.value!.h) * FRAMING_ROOM;
+      const layer: Layer = { ...own, parent: null, motionBlur: null, opacity: { still: 1 }, blend: 'normal', shown: true, place: { ...wholePlace(), scale: { still: [fitted, fitted] } } };
+      return { ...item, layers: [layer] };
+    };
+    return { ...project, shots: project.shots.map((item) => (item.id === shotId.value ? changed(item) : item)) };
+  }
+
   /** The project as it is shown: cut off at the pass that Alt is held on, and with the pass that is tried. */
   const looked = computed<Project | null>(() => {
     const { project } = store;
     const own = layer.value;
+    if (framing.value && project && own && size.value) return framed(project, own);
     if (!project || !own || (!upTo.value && !tried.value)) return project;
     const passes = [...own.passes];
     if (tried.value) passes.splice(nextPlace(), 0, newPass('tried' as PassId, tried.value));
@@ -126,5 +147,5 @@ export const useBench = defineStore('bench', () => {
     return { ...project, shots: project.shots.map((item) => (item.id === shotId.value ? changed(item) : item)) };
   });
 
-  return { upTo, tried, looked, copyPassTo, shotId, layerId, chosen, view, scale, frame, picking, shot, layer, pass, size, at, openShot, choose, seek, editLayer, insertPass };
+  return { framing, framingAt, upTo, tried, looked, copyPassTo, shotId, layerId, chosen, view, scale, frame, picking, shot, layer, pass, size, at, openShot, choose, seek, editLayer, insertPass };
 });

@@ -1,3 +1,4 @@
+import { rangeOf } from '../../core/document/edits/markers';
 import { defineStore } from 'pinia';
 import { computed, ref, toRaw } from 'vue';
 import { shotIn } from '../../core/document/find';
@@ -37,8 +38,8 @@ export const useRenders = defineStore('renders', () => {
   }
 
   function queue(project: Project, shot: ShotId, name: string, settings: RenderSettings): void {
-    const { length } = shotIn(project, shot);
-    jobs.value.push({ id: newId(), name: withEnding(name, settings.container), state: 'waiting', done: 0, frames: length, started: 0, problem: null, project, shot, settings });
+    const { from, to } = rangeOf(shotIn(project, shot));
+    jobs.value.push({ id: newId(), name: withEnding(name, settings.container), state: 'waiting', done: 0, frames: to - from, started: 0, problem: null, project, shot, settings });
     void work();
   }
 

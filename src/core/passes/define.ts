@@ -80,6 +80,8 @@ export interface AreaPass<P extends Record<string, Param> = Record<string, Param
   /** pixels around a pixel that it reads */
   reach(values: Values<P>): number;
   idle?(values: Values<P>): boolean;
+  /** further values that depend on the frame of layer time; they are part of what the result is known by */
+  moment?(values: Values<P>, frame: number): Record<string, number>;
   /** @returns a new picture; the incoming one stays as it is */
   run(picture: Picture, values: Values<P>, tools: PassTools): Picture;
 }

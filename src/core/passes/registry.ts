@@ -2,10 +2,11 @@ import { adjust } from './adjust';
 import { blur } from './blur';
 import { colourKey } from './colour-key';
 import { crop } from './crop';
+import { shake } from './shake';
 import type { AnyPass } from './define';
 
 /** Every pass there is, in the order in which search lists them. */
-export const PASSES: readonly AnyPass[] = [colourKey, crop, adjust, blur];
+export const PASSES: readonly AnyPass[] = [colourKey, crop, adjust, blur, shake];
 
 const byType = new Map(PASSES.map((pass) => [pass.type, pass]));
 

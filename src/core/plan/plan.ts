@@ -118,7 +118,8 @@ export function planLayer(project: Project, shot: Shot, layer: Layer, frame: num
     .filter((pass) => pass.on && pass.id !== without)
     .map((pass) => {
       const declared = passOf(pass.type)!;
-      const values = planValues(pass, declared, local, reduction);
+      const resolved = planValues(pass, declared, local, reduction);
+      const values = 'moment' in declared && declared.moment ? { ...resolved, ...declared.moment(resolved as never, local) } : resolved;
       if (!declared.idle?.(values as never)) key = hash(`${key} ${pass.type} ${JSON.stringify(values)}`);
       return { id: pass.id, type: pass.type, values, key };
     });

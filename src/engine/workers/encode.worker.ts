@@ -8,6 +8,7 @@ import { JackplaneError } from '../../core/errors';
 import type { Project, ShotId } from '../../core/document/schema';
 import { shotIn } from '../../core/document/find';
 import { planFrame } from '../../core/plan/plan';
+import { rangeOf } from '../../core/document/edits/markers';
 import { planSound, type SoundItem } from '../../core/sound/mix';
 import { secondsAt } from '../../core/time/rate';
 import { carryErrors } from '../thrown';
@@ -33,14 +34,15 @@ async function soundCodec(container: RenderSettings['container']): Promise<Audio
   return (await canEncodeAudio('aac')) ? 'aac' : 'opus';
 }
 
-async function addSound(source: AudioSampleSource, items: SoundItem[], from: number, to: number): Promise<void> {
+/** @param from, to seconds of the shot @param start second of the shot at which the file begins */
+async function addSound(source: AudioSampleSource, items: SoundItem[], from: number, to: number, start: number): Promise<void> {
   const first = Math.round(from * SAMPLE_RATE);
   const length = Math.round(to * SAMPLE_RATE) - first;
   const [left, right] = await decoder.mix(items, from, length, SAMPLE_RATE);
   const data = new Float32Array(length * 2);
   data.set(left);
   data.set(right, length);
-  const sample = new AudioSample({ data, format: 'f32-planar', numberOfChannels: 2, sampleRate: SAMPLE_RATE, timestamp: first / SAMPLE_RATE });
+  const sample = new AudioSample({ data, format: 'f32-planar', numberOfChannels: 2, sampleRate: SAMPLE_RATE, timestamp: (first - Math.round(start * SAMPLE_RATE)) / SAMPLE_RATE });
   await source.add(sample);
   sample.close();
 }
@@ -59,7 +61,9 @@ const api = {
   async render(project: Project, shotId: ShotId, settings: RenderSettings, progress: (done: number) => void): Promise<RenderResult> {
     cancelled = false;
     const shot = shotIn(project, shotId);
-    const { rate, length } = shot;
+    const { rate } = shot;
+    const { from, to } = rangeOf(shot);
+    const begin = secondsAt(from, rate);
     const target = new BufferTarget();
     const output = new Output({ format: settings.container === 'mp4' ? new Mp4OutputFormat({ fastStart: 'in-memory' }) : new WebMOutputFormat(), target });
     const keepAlpha = settings.container === 'webm' && !shot.background;
@@ -71,7 +75,7 @@ const api = {
     if (audio) output.addAudioTrack(audio);
     try {
       await output.start();
-      let sounded = 0;
+      let sounded = begin;
       // every worker has one frame in hand; frames are taken in order
       const hand: Promise<Uint8ClampedArray<ArrayBuffer>>[] = [];
       const ask = (frame: number) => {
@@ -79,21 +83,21 @@ const api = {
         bytes.catch(() => undefined);
         hand.push(bytes);
       };
-      for (let frame = 0; frame < Math.min(length, renderers.length); frame++) ask(frame);
-      for (let frame = 0; frame < length; frame++) {
+      for (let frame = from; frame < Math.min(to, from + renderers.length); frame++) ask(frame);
+      for (let frame = from; frame < to; frame++) {
         checkCancelled();
         const data = await hand.shift()!;
-        if (frame + renderers.length < length) ask(frame + renderers.length);
+        if (frame + renderers.length < to) ask(frame + renderers.length);
         const end = secondsAt(frame + 1, rate);
-        const timestamp = secondsAt(frame, rate);
-        const sample = new VideoSample(data, { format: keepAlpha ? 'RGBA' : 'RGBX', codedWidth: shot.width, codedHeight: shot.height, timestamp, duration: end - timestamp });
+        const timestamp = secondsAt(frame, rate) - begin;
+        const sample = new VideoSample(data, { format: keepAlpha ? 'RGBA' : 'RGBX', codedWidth: shot.width, codedHeight: shot.height, timestamp, duration: end - begin - timestamp });
         await video.add(sample);
         sample.close();
-        if (audio && (end - sounded >= SOUND_BLOCK_SECONDS || frame === length - 1)) {
-          await addSound(audio, items, sounded, end);
+        if (audio && (end - sounded >= SOUND_BLOCK_SECONDS || frame === to - 1)) {
+          await addSound(audio, items, sounded, end, begin);
           sounded = end;
         }
-        progress(frame + 1);
+        progress(frame - from + 1);
       }
       await output.finalize();
     } catch (error) {
@@ -101,7 +105,7 @@ const api = {
       throw error;
     }
     const blob = new Blob([target.buffer!], { type: `video/${settings.container}` });
-    return check(blob, { frames: length, width: shot.width, height: shot.height, seconds: secondsAt(length, rate) });
+    return check(blob, { frames: to - from, width: shot.width, height: shot.height, seconds: secondsAt(to, rate) - begin });
   },
 };
 

@@ -7,6 +7,7 @@ import { still } from '../value';
 import { JackplaneError } from '../../errors';
 import { apply, invert, multiply } from '../../picture/matrix';
 import { plain } from '../draft';
+import { framingKeys, type Framing } from '../framing';
 import { carriedBy } from '../place';
 import { mapped } from '../values';
 import { setValues, type At } from './keys';
@@ -117,6 +118,15 @@ export const setPlace = (project: Project, at: At, place: PlaceChange, what = 'P
     },
   };
 };
+
+/** Writes keyframes that go from framing to framing; rotation, anchor and flips are let go. */
+export const frameLayer = (project: Project, at: At, stops: readonly { at: number; framing: Framing }[]): Edit =>
+  change(at, (layer) => `Framing of ${layer.name}`, project, (layer) => {
+    const shot = shotIn(project, at.shot);
+    const keys = framingKeys(stops, { w: shot.width, h: shot.height });
+    const keyed = keys.position.length > 1;
+    layer.place = { ...(wholePlace() as Draft<Place>), position: keyed ? { keys: keys.position } : still(keys.position[0]!.value), scale: keyed ? { keys: keys.scale } : still(keys.scale[0]!.value) };
+  });
 
 /** Puts a layer back to full size in the middle. */
 export const resetPlace = (project: Project, at: At): Edit =>
