@@ -93,7 +93,7 @@ export function shortcutTable(): Shortcut[] {
 function taken(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
   if (target?.closest('[role=dialog], .v-overlay__content')) return true;
-  return !event.ctrlKey && !event.metaKey && !!target?.closest('input:not([type=range]), select');
+  return !event.ctrlKey && !event.metaKey && !!target?.closest('input:not([type=range], [type=checkbox]), select');
 }
 
 /** Binds the table while the calling component lives. Keys typed into fields and dialogs are left alone. */

@@ -58,7 +58,6 @@ function paint(canvas: HTMLCanvasElement | undefined, bitmap: ImageBitmap | unde
   const context = canvas.getContext('2d')!;
   context.clearRect(0, 0, canvas.width, canvas.height);
   context.drawImage(bitmap, 0, 0);
-  canvas.dataset['frame'] = String(player.shownFrame);
   canvas.dataset['drawn'] = String(Number(canvas.dataset['drawn'] ?? 0) + 1);
 }
 watch([() => player.shown, after], () => paint(after.value, player.shown?.bitmap), { flush: 'post' });
@@ -121,7 +120,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       </span>
     </div>
     <div ref="stage" class="stage" @wheel.prevent="wheel" @pointerdown="dragPan" @dragover.prevent @drop="drop">
-      <canvas ref="after" class="picture" :style="box" role="img" :aria-label="`Frame ${bench.frame} of ${shot.name}`" />
+      <canvas ref="after" class="picture" :data-frame="player.shownFrame" :style="box" role="img" :aria-label="`Frame ${bench.frame} of ${shot.name}`" />
       <template v-if="bench.view === 'compare'">
         <canvas ref="before" class="picture plain" :style="{ ...box, clipPath: `inset(0 ${(1 - divider) * 100}% 0 0)` }" aria-hidden="true" />
         <div

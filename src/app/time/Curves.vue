@@ -135,7 +135,10 @@ function dragKey(event: PointerEvent, { curve, key }: KeyPoint): void {
         selection.keys = [refOf(at)];
       } else store.edit(setKeyValue(bench.shot!.id, refOf(key.at), curve.part, Math.min(curve.entry.max, Math.max(curve.entry.min, from - dy * scale))), 'curve key');
     },
-    store.endGesture,
+    (moved) => {
+      store.endGesture();
+      if (!moved) selection.keys = [refOf(key.at)];
+    },
   );
 }
 function dragHandle(event: PointerEvent, { curve, key, next, cubic, i, v0, v1 }: Handle): void {

@@ -60,7 +60,10 @@ function drag(event: PointerEvent, at: number): void {
     if (next === moved) return;
     moved = next;
     selection.moveBy(moved, from, 'keys');
-  }, store.endGesture);
+  }, (dragged) => {
+    store.endGesture();
+    if (!dragged) selection.keys = [ref(at)];
+  });
 }
 function press(event: KeyboardEvent, at: number): void {
   const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;

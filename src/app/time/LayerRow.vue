@@ -70,7 +70,7 @@ function drag(event: PointerEvent, part: 'move' | 'start' | 'end'): void {
         else if (next - start !== moved) store.edit(nudgeLayers(bench.shot!.id, others, (moved = next - start)), 'bars');
       }
     },
-    store.endGesture,
+    () => store.endGesture(),
   );
 }
 function rename(event: Event): void {

@@ -42,8 +42,13 @@ function dragMarker(event: PointerEvent, marker: Marker): void {
       store.edit(changeMarker(props.shot.id, marker.at, { at: next }), 'marker');
       at = next;
     },
-    store.endGesture,
+    () => store.endGesture(),
   );
+}
+function rename(event: Event): void {
+  const name = (event.target as HTMLInputElement).value.trim();
+  if (editing.value && name !== editing.value.name) store.edit(changeMarker(props.shot.id, editing.value.at, { name }));
+  if (event.type === 'keydown') editing.value = null;
 }
 function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
   const range = props.shot.range!;
@@ -75,7 +80,7 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
       <span>{{ marker.name }}</span>
     </button>
     <div v-if="editing" class="edit" :style="{ left: `${editing.at * perFrame}px` }" @pointerdown.stop>
-      <input :value="editing.name" maxlength="200" aria-label="Name of the marker" placeholder="name" @vue:mounted="({ el }: { el: HTMLInputElement }) => el.focus()" @keydown.stop @keydown.enter="editing = null" @keydown.esc="editing = null" @change="store.edit(changeMarker(shot.id, editing.at, { name: ($event.target as HTMLInputElement).value.trim() }))" />
+      <input :value="editing.name" maxlength="200" aria-label="Name of the marker" placeholder="name" @vue:mounted="({ el }: { el: HTMLInputElement }) => el.focus()" @keydown.stop @keydown.enter="rename($event)" @keydown.esc="editing = null" @blur="rename($event)" />
       <button v-for="colour in MARKER_COLOURS" :key="colour" class="dot" :class="colour" :aria-label="`Colour ${colour}`" @click="(store.edit(changeMarker(shot.id, editing.at, { colour })), (editing = null))" />
       <button aria-label="Remove the marker" @click="(store.edit(toggleMarker(store.current(), shot.id, editing)), (editing = null))">remove</button>
       <button aria-label="Close" @click="editing = null">✓</button>

@@ -53,7 +53,7 @@ function drag(event: PointerEvent, i: number, part: 'move' | 'size'): void {
       if (part === 'move') change(i, { ...framing, x: framing.x + dx, y: framing.y + dy }, 'framing');
       else change(i, { ...framing, width: Math.max(16, framing.width + 2 * dx) }, 'framing');
     },
-    store.endGesture,
+    () => store.endGesture(),
   );
 }
 function press(event: KeyboardEvent, i: number): void {

@@ -71,7 +71,10 @@ function dragKey(event: PointerEvent, key: Key<[number, number]>): void {
       const [dx, dy] = unstage(now.clientX - event.clientX, now.clientY - event.clientY);
       store.edit({ name: `Move ${layer.value.name} at a keyframe`, apply: (draft) => [key.value[0] + dx, key.value[1] + dy].forEach((v, part) => setKeyValue(shot!.id, ref(key.at), part, tenths(v)).apply(draft)) }, 'path key');
     },
-    store.endGesture,
+    (moved) => {
+      store.endGesture();
+      if (!moved) selection.keys = [ref(key.at)];
+    },
   );
 }
 /** Both handles turn together, so that the way stays smooth; Alt moves one alone. */

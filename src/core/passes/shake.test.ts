@@ -1,0 +1,56 @@
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { apply, invert, multiply, rotation, scaling, translation } from '../picture/matrix';
+import { planFrame } from '../plan/plan';
+import { addPass, newPass } from '../document/edits/passes';
+import { perform } from '../document/edit';
+import type { LayerId, PassId } from '../document/schema';
+import { testBench, type TestBench } from '../testing/bench';
+import { SHOT, colourSource, layerOf, projectOf } from '../testing/documents';
+import { Executor } from '../execute/execute';
+import { coverScale } from './shake';
+
+let bench: TestBench;
+beforeAll(async () => {
+  bench = await testBench(64e6);
+});
+
+test('the enlargement that covers is enough for every move, turn and size within the amounts', () => {
+  const share = fc.double({ min: -1, max: 1, noNaN: true });
+  fc.assert(
+    fc.property(share, share, share, share, fc.double({ min: 0, max: 60, noNaN: true }), fc.double({ min: 0, max: 45, noNaN: true }), fc.double({ min: 0, max: 0.5, noNaN: true }), (x, y, turn, size, position, degrees, scale) => {
+      const [w, h] = [320, 180];
+      const enough = coverScale(w, h, position, degrees, scale) * (1 + size * scale);
+      const map = multiply(translation(w / 2 + x * position, h / 2 + y * position), multiply(rotation(turn * degrees), multiply(scaling(enough, enough), translation(-w / 2, -h / 2))));
+      const back = invert(map)!;
+      for (const [cx, cy] of [[0, 0], [w, 0], [w, h], [0, h]] as const) {
+        const [u, v] = apply(back, cx, cy);
+        expect(u >= 0 && u <= w && v >= 0 && v <= h).toBe(true);
+      }
+    }),
+  );
+});
+
+describe('shaken frames', () => {
+  const project = perform(projectOf([layerOf('deck', colourSource([0.8, 0.4, 0.2]))]), addPass({ shot: SHOT, layer: 'deck' as LayerId }, newPass('shake' as PassId, 'shake')))!.project;
+
+  test('the same seed plans the same frames, another seed others; every frame differs', () => {
+    const keys = (seed: number) => {
+      const changed = structuredClone(project);
+      changed.shots[0]!.layers[0]!.passes[0]!.values['seed'] = { still: seed };
+      return Array.from({ length: 12 }, (_, frame) => planFrame(changed, SHOT, frame).key);
+    };
+    expect(keys(4)).toEqual(keys(4));
+    expect(new Set([...keys(4), ...keys(5)]).size).toBe(24);
+  });
+
+  test('no edge is uncovered: a plain colour stays plain in every frame', async () => {
+    const executor = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no stock')));
+    for (const frame of [0, 5, 11, 30]) {
+      const picture = await executor.frame(planFrame(project, SHOT, frame), 'last');
+      const pixels = bench.arena.floats(picture.at, picture.pixels * 4);
+      for (let i = 0; i < pixels.length; i += 4) expect([pixels[i]!, pixels[i + 3]!].map((v) => Math.round(v * 1000) / 1000)).toEqual([0.8, 1]);
+      picture.release();
+    }
+  });
+});

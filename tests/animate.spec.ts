@@ -1,0 +1,225 @@
+// Timing and animating as people do it: with the mouse in the time panel, with pegs at the dials, and on the picture.
+import { expect, test, type Page } from '@playwright/test';
+import { addToShot, allKept, colourAt, drag, importFiles, layer, makeShot, middle, newProject, openDemo, pass, pictureShown, typeNumber } from './helpers';
+
+const field = (page: Page, name: string) => page.getByRole('textbox', { name, exact: true });
+const seek = async (page: Page, frame: number) => {
+  await page.keyboard.press('Home');
+  for (let i = 0; i < Math.floor(frame / 10); i++) await page.keyboard.press('Shift+ArrowRight');
+  for (let i = 0; i < frame % 10; i++) await page.keyboard.press('ArrowRight');
+  await expect(page.getByLabel('Frame', { exact: true })).toHaveText(String(frame));
+};
+const frameX = async (page: Page, frame: number, length: number) => {
+  const ruler = (await page.getByLabel('Ruler').boundingBox())!;
+  return ruler.x + ((frame + 0.5) * ruler.width) / length;
+};
+
+async function kiteShot(page: Page): Promise<void> {
+  await newProject(page, 'Kites');
+  await makeShot(page, { width: 640, height: 360, length: '61f' });
+  await importFiles(page, 'paper-kite.png');
+  await addToShot(page, 'paper kite');
+  await pass(page, 'Place').click();
+  await pictureShown(page);
+}
+
+test('pegs animate a value; the dials, the rows and the picture agree, and all of it is undone and found again', async ({ page }) => {
+  await kiteShot(page);
+  await typeNumber(page, 'Position x, x', '-200');
+  await page.getByRole('button', { name: 'Add keyframe of Position' }).click();
+  await seek(page, 40);
+  await typeNumber(page, 'Position x, x', '200');
+  await seek(page, 20);
+  await expect(field(page, 'Position x, x')).toHaveValue('0');
+  await page.getByRole('button', { name: 'Animated values of paper kite' }).click();
+  const row = page.getByRole('group', { name: 'Position of paper kite' });
+  await expect(row.getByRole('button', { name: /^Keyframe of Position at/ })).toHaveCount(2);
+
+  // a keyframe dragged in its row snaps to the playhead
+  const peg = await middle(row.getByRole('button', { name: 'Keyframe of Position at 40' }));
+  const playhead = await frameX(page, 20, 61);
+  await seek(page, 30);
+  await drag(page, peg, { x: (await frameX(page, 30, 61)) + 4, y: peg.y });
+  await expect(row.getByRole('button', { name: 'Keyframe of Position at 30' })).toBeVisible();
+  expect(playhead).toBeGreaterThan(0);
+  await expect(field(page, 'Position x, x')).toHaveValue('200');
+
+  // on the picture: the keyframe at the playhead is dragged 40 pixels of the shot down
+  const handle = page.getByRole('button', { name: 'Path keyframe at 30' });
+  const spot = await middle(handle);
+  const width = (await page.getByRole('img', { name: /^Frame \d+ of/ }).boundingBox())!.width;
+  await drag(page, spot, { x: spot.x, y: spot.y + (40 * width) / 640 });
+  await expect(field(page, 'Position y, y')).toHaveValue(/^(39|40|41)(\.\d)?$/);
+  await seek(page, 15);
+  await expect(field(page, 'Position y, y')).toHaveValue(/^(19|20|21)(\.\d)?$/);
+
+  // neighbours' keys and the history list
+  await page.keyboard.press('.');
+  await expect(page.getByLabel('Frame', { exact: true })).toHaveText('30');
+  await page.keyboard.press(',');
+  await expect(page.getByLabel('Frame', { exact: true })).toHaveText('0');
+  await page.getByRole('button', { name: 'History' }).click();
+  await page.getByText('Add keyframe: Position of paper kite').click();
+  await expect(row.getByRole('button', { name: /^Keyframe of Position at/ })).toHaveCount(1);
+  await page.getByRole('button', { name: 'History' }).click();
+  await page.getByRole('listbox').or(page.locator('.history')).getByText('Move paper kite at a keyframe').click();
+  await expect(row.getByRole('button', { name: /^Keyframe of Position at/ })).toHaveCount(2);
+  await allKept(page);
+  await page.reload();
+  await page.getByRole('button', { name: 'Animated values of paper kite' }).click();
+  await expect(row.getByRole('button', { name: 'Keyframe of Position at 30' })).toBeVisible();
+});
+
+test('easing is chosen for several keyframes at once; a curve’s handle is dragged', async ({ page }) => {
+  await kiteShot(page);
+  await typeNumber(page, 'Rotation, °', '0');
+  await page.getByRole('button', { name: 'Add keyframe of Rotation' }).click();
+  await seek(page, 40);
+  await typeNumber(page, 'Rotation, °', '100');
+  await seek(page, 20);
+  await expect(field(page, 'Rotation, °')).toHaveValue('50');
+  await page.getByRole('button', { name: 'Animated values of paper kite' }).click();
+  await page.getByRole('button', { name: 'Keyframe of Rotation at 0' }).click();
+  await page.getByRole('button', { name: 'Keyframe of Rotation at 40' }).click({ modifiers: ['Shift'] });
+  await page.getByLabel('Easing', { exact: true }).selectOption({ label: 'Hold' });
+  await expect(field(page, 'Rotation, °')).toHaveValue('0');
+  await page.getByLabel('Easing', { exact: true }).selectOption({ label: 'Ease in' });
+  // the browser's own animation engine is the judge: cubic-bezier(0.6, 0, 1, 1) half way
+  const judged = await page.evaluate(() => {
+    const box = document.body.appendChild(document.createElement('div'));
+    const animation = box.animate([{ opacity: 0 }, { opacity: 1 }], { duration: 1000, easing: 'cubic-bezier(0.6, 0, 1, 1)' });
+    animation.pause();
+    animation.currentTime = 500;
+    const value = Number(getComputedStyle(box).opacity);
+    box.remove();
+    return value;
+  });
+  expect(Math.abs(Number(await field(page, 'Rotation, °').inputValue()) - judged * 100)).toBeLessThan(0.1);
+
+  await page.getByRole('button', { name: 'Curves' }).click();
+  await page.getByRole('group', { name: 'Curves' }).getByRole('button', { name: 'Keyframe of Rotation at 0' }).click();
+  const handle = page.getByRole('button', { name: 'Leaving handle of Rotation at 0' });
+  const from = await middle(handle);
+  await drag(page, from, { x: from.x, y: from.y - 60 });
+  await expect(page.getByLabel('Easing', { exact: true })).toHaveValue('own');
+  expect(Number(await field(page, 'Rotation, °').inputValue())).toBeGreaterThan(judged * 100 + 3);
+  await page.keyboard.press('Control+z');
+  expect(Math.abs(Number(await field(page, 'Rotation, °').inputValue()) - judged * 100)).toBeLessThan(0.1);
+});
+
+test('keyframes are copied and pasted reversed', async ({ page }) => {
+  await kiteShot(page);
+  await page.getByRole('button', { name: 'Add keyframe of Position' }).click();
+  await seek(page, 10);
+  await typeNumber(page, 'Position x, x', '90');
+  await page.getByRole('button', { name: 'Animated values of paper kite' }).click();
+  await page.getByRole('button', { name: 'Keyframe of Position at 0', exact: true }).click();
+  await page.getByRole('button', { name: 'Keyframe of Position at 10' }).click({ modifiers: ['Shift'] });
+  await page.keyboard.press('Control+c');
+  await seek(page, 20);
+  await page.keyboard.press('Control+Shift+v');
+  await expect(page.getByRole('button', { name: /^Keyframe of Position at/ })).toHaveCount(4);
+  for (const [frame, x] of [[20, '90'], [25, '45'], [30, '0']] as const) {
+    await seek(page, frame);
+    await expect(field(page, 'Position x, x')).toHaveValue(x);
+  }
+});
+
+test('split, reverse and speed: three gestures; the source frame that shows is said', async ({ page }) => {
+  await newProject(page, 'Speed');
+  await makeShot(page, { width: 1280, height: 720, length: '96f' });
+  await importFiles(page, 'signal-tower-day.mp4');
+  await addToShot(page, 'signal tower day');
+  await seek(page, 40);
+  await page.keyboard.press('s');
+  await expect(page.getByRole('group', { name: 'Layer signal tower day' })).toHaveCount(2);
+  const bars = await Promise.all([0, 1].map((i) => page.getByRole('group', { name: 'Layer signal tower day' }).nth(i).locator('.bar').boundingBox()));
+  expect(Math.abs(bars[1]!.x + bars[1]!.width - bars[0]!.x)).toBeLessThan(2);
+
+  // the part after the cut, reversed and at double speed
+  await page.getByRole('group', { name: 'Layer signal tower day' }).first().locator('.name').click();
+  await pass(page, 'Source').click();
+  await expect(page.getByLabel('Source frame', { exact: true })).toHaveText('40.00');
+  await page.getByRole('button', { name: 'Play backwards' }).click();
+  await expect(page.getByLabel('Source frame', { exact: true })).toHaveText('119.00');
+  await typeNumber(page, 'Speed, %', '-200');
+  await expect(field(page, 'Length, f')).toHaveValue('40');
+  await seek(page, 50);
+  await expect(page.getByLabel('Source frame', { exact: true })).toHaveText('99.00');
+
+  // a ramp on the part before it: from full speed to none in 20 frames is ten frames of source
+  await page.getByRole('group', { name: 'Layer signal tower day' }).last().locator('.name').click();
+  await pass(page, 'Source').click();
+  await page.getByLabel('Length follows the speed').uncheck();
+  await seek(page, 0);
+  await page.getByRole('button', { name: 'Add keyframe of Speed' }).click();
+  await seek(page, 20);
+  await typeNumber(page, 'Speed, %', '0');
+  await expect(page.getByLabel('Source frame', { exact: true })).toHaveText('10.00');
+  await seek(page, 35);
+  await expect(page.getByLabel('Source frame', { exact: true })).toHaveText('10.00');
+
+  // refused at the field
+  await typeNumber(page, 'Speed, %', '99999');
+  await expect(page.getByText(/Speed goes from -10000 to 10000/)).toBeVisible();
+});
+
+test('a clip that is too short for its speed says so and holds its last frame', async ({ page }) => {
+  await newProject(page, 'Short');
+  await makeShot(page, { width: 1280, height: 720, length: '100f' });
+  await importFiles(page, 'signal-tower-day.mp4');
+  await addToShot(page, 'signal tower day');
+  await pass(page, 'Source').click();
+  await page.getByLabel('Length follows the speed').uncheck();
+  await expect(page.getByRole('note')).toHaveCount(0);
+  await typeNumber(page, 'Speed, %', '300');
+  await expect(page.getByRole('note')).toHaveText('The clip ends before the layer does; its last frame holds.');
+  await seek(page, 60);
+  await pictureShown(page);
+  const late = await colourAt(page, 0.6, 0.4);
+  await seek(page, 90);
+  await pictureShown(page);
+  expect(await colourAt(page, 0.6, 0.4)).toEqual(late);
+});
+
+test('in and out limit playing; markers are set and named; the range shows in the render dialog', async ({ page }) => {
+  await kiteShot(page);
+  await seek(page, 12);
+  await page.keyboard.press('i');
+  await page.keyboard.press('n');
+  await seek(page, 30);
+  await page.keyboard.press('o');
+  await page.keyboard.press('Home');
+  await page.getByRole('button', { name: 'First frame' }).click();
+  await expect(page.getByLabel('Frame', { exact: true })).toHaveText('12');
+  await page.getByRole('button', { name: /^Marker without a name at 12/ }).dblclick();
+  await page.getByLabel('Name of the marker').fill('wind');
+  await page.getByLabel('Name of the marker').press('Enter');
+  await expect(page.getByRole('button', { name: 'Marker wind at 12' })).toBeVisible();
+  await page.getByRole('button', { name: 'Render…' }).click();
+  await expect(page.getByText(/19 frames, from the in point at 12 to the out point at 30/)).toBeVisible();
+});
+
+test('a still is framed with two outlines; what they frame fills the shot', async ({ page }) => {
+  await kiteShot(page);
+  await page.getByRole('button', { name: 'Framing' }).click();
+  await page.getByRole('button', { name: 'Slow push in' }).click();
+  const box = await middle(page.getByRole('button', { name: 'Size of the end framing' }));
+  await drag(page, box, { x: box.x - 30, y: box.y });
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(field(page, 'Scale width, %')).toHaveValue(/^15[12]/); // 640 wide shot, 420 wide kite
+  await page.keyboard.press('End');
+  const end = Number(await field(page, 'Scale width, %').inputValue());
+  expect(end).toBeGreaterThan(200);
+});
+
+test('a layer follows another, and a circle is refused in words', async ({ page }) => {
+  await openDemo(page);
+  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
+  await page.keyboard.press('p');
+  await page.getByRole('combobox', { name: 'Follows', exact: true }).selectOption({ label: 'card rail' });
+  await layer(page, 'card rail').getByRole('button', { name: 'card rail', exact: true }).click();
+  await page.getByRole('combobox', { name: 'Follows', exact: true }).selectOption({ label: 'captain' });
+  await expect(page.getByText(/follow each other in a circle/)).toBeVisible();
+  await expect(page.getByText(/^All kept/)).toBeVisible();
+});
