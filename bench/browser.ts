@@ -4,6 +4,7 @@ import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from '../scripts/chromium';
 import { openDemo } from '../tests/helpers';
 import type { Row } from './kernels';
+import { evaluationRow, timePanelRows } from './time';
 
 const PORT = 4695;
 const median = (values: number[]) => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
@@ -18,7 +19,7 @@ export async function browserRows(): Promise<Row[]> {
     await page.addInitScript('globalThis.__name = (f) => f');
     const start = await startRows(page);
     await openDemo(page);
-    return [...start, ...(await benchRows(page)), await renderRow(page)];
+    return [...start, ...(await benchRows(page)), await renderRow(page), evaluationRow(), ...(await timePanelRows(page))];
   } finally {
     await browser.close();
     server.kill();

@@ -1,5 +1,6 @@
 // Timing and animating as people do it: with the mouse in the time panel, with pegs at the dials, and on the picture.
 import { expect, test, type Page } from '@playwright/test';
+import { ease } from '../src/core/time/easing';
 import { addToShot, allKept, colourAt, drag, importFiles, layer, makeShot, middle, newProject, openDemo, pass, pictureShown, typeNumber } from './helpers';
 
 const field = (page: Page, name: string) => page.getByRole('textbox', { name, exact: true });
@@ -105,6 +106,24 @@ test('easing is chosen for several keyframes at once; a curve’s handle is drag
   expect(Number(await field(page, 'Rotation, °').inputValue())).toBeGreaterThan(judged * 100 + 3);
   await page.keyboard.press('Control+z');
   expect(Math.abs(Number(await field(page, 'Rotation, °').inputValue()) - judged * 100)).toBeLessThan(0.1);
+});
+
+test('cubic easing is the browser’s own, within a ten-thousandth', async ({ page }) => {
+  const curves: [number, number, number, number][] = [[0.6, 0, 1, 1], [0.25, 0.1, 0.25, 1], [0.3, 1.5, 0.6, 1], [0, 0, 0.2, 1], [0.9, -0.4, 0.1, 1.4]];
+  const shares = Array.from({ length: 41 }, (_, i) => i / 40);
+  const judged = await page.evaluate(
+    ([all, at]) =>
+      all.map((curve) =>
+        at.map((share) => {
+          const effect = new KeyframeEffect(null, [], { duration: 1, easing: `cubic-bezier(${curve.join()})` });
+          const animation = new Animation(effect);
+          animation.currentTime = share;
+          return share >= 1 ? 1 : effect.getComputedTiming().progress!;
+        }),
+      ),
+    [curves, shares] as const,
+  );
+  curves.forEach((cubic, i) => shares.forEach((share, k) => expect(Math.abs(ease({ cubic }, share) - judged[i]![k]!)).toBeLessThanOrEqual(1e-4)));
 });
 
 test('keyframes are copied and pasted reversed', async ({ page }) => {

@@ -1,18 +1,30 @@
 <script setup lang="ts">
+import { onBeforeUnmount, ref } from 'vue';
 import Icon from './Icon.vue';
 
 defineOptions({ inheritAttrs: false });
 /** A square button with an icon, a name for screen readers and a tooltip with its shortcut. */
 defineProps<{ label: string; icon: string; pressed?: boolean | undefined; disabled?: boolean; keys?: string }>();
 defineEmits<{ click: [event: MouseEvent] }>();
+
+/** The tooltip is made only when someone stays: there are hundreds of these buttons. */
+const DELAY = 350;
+const told = ref(false);
+let timer: ReturnType<typeof setTimeout> | undefined;
+function near(): void {
+  clearTimeout(timer);
+  timer = setTimeout(() => (told.value = true), DELAY);
+}
+function away(): void {
+  clearTimeout(timer);
+  told.value = false;
+}
+onBeforeUnmount(() => clearTimeout(timer));
 </script>
 
 <template>
-  <v-tooltip :text="keys ? `${label} (${keys})` : label">
-    <template #activator="{ props: tip }">
-      <button v-bind="{ ...tip, ...$attrs }" type="button" class="icon-button" :aria-label="label" :aria-pressed="pressed" :disabled="disabled" @click.stop="$emit('click', $event)">
-        <Icon :path="icon" />
-      </button>
-    </template>
-  </v-tooltip>
+  <button v-bind="$attrs" type="button" class="icon-button" :aria-label="label" :aria-pressed="pressed" :disabled="disabled" @pointerenter="near" @pointerleave="away" @focus="near" @blur="away" @click.stop="(away(), $emit('click', $event))">
+    <Icon :path="icon" />
+    <v-tooltip v-if="told" :model-value="true" activator="parent" :text="keys ? `${label} (${keys})` : label" />
+  </button>
 </template>

@@ -9,7 +9,7 @@ import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 import Icon from './Icon.vue';
 import NumberField from './NumberField.vue';
-import PegMark from './PegMark.vue';
+import { pegPath } from './peg';
 
 /** The one peg button: adds or removes a keyframe of a value at the playhead; beside it its neighbours and its jitter. */
 const props = defineProps<{ path: string; /** only the peg itself */ bare?: boolean }>();
@@ -45,7 +45,7 @@ function change(part: Partial<Jitter>, dragging = false): void {
       :disabled="locked"
       @click="bench.editLayer((project, at) => togglePeg(project, at, path))"
     >
-      <PegMark :ease="here?.ease ?? 'linear'" />
+      <svg viewBox="0 0 9 13" width="9" height="13" aria-hidden="true"><path :d="pegPath(here?.ease ?? 'linear')" /></svg>
     </button>
     <button v-if="keyed && !bare" class="step" :disabled="selection.neighbour(1, path) === null" :aria-label="`Next keyframe of ${label}`" @click="selection.toNeighbour(1, path)"><Icon :path="mdiChevronRight" /></button>
     <v-menu v-if="!bare" :close-on-content-click="false">
@@ -82,15 +82,15 @@ function change(part: Partial<Jitter>, dragging = false): void {
   width: 19px;
   height: 22px;
 }
-.toggle :deep(path) {
+.toggle path {
   fill: none;
   stroke: var(--dim);
   stroke-width: 1;
 }
-.keyed .toggle :deep(path) {
+.keyed .toggle path {
   stroke: var(--chalk);
 }
-.here .toggle :deep(path) {
+.here .toggle path {
   fill: var(--chalk);
 }
 .step {

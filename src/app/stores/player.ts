@@ -36,6 +36,7 @@ export const usePlayer = defineStore('player', () => {
   let wanted = 0;
   let working = false;
   let fillRun = 0;
+  let filling = false;
   const shuttling = ref(0);
   let shuttleTimer: ReturnType<typeof setInterval> | undefined;
   let restTimer: ReturnType<typeof setTimeout> | undefined;
@@ -118,14 +119,26 @@ export const usePlayer = defineStore('player', () => {
         if (run === fillRun) cachedCount.value = ++ready;
       }
     };
+    filling = true;
     await Promise.all(lanes.map(one)).catch((error: unknown) => notices.problem(error));
+    if (run === fillRun) filling = false;
   }
 
   /** Plans ahead again once nothing has changed for a moment. */
   function restAndFill(): void {
     fillRun++;
     clearTimeout(restTimer);
-    if (!playing.value) restTimer = setTimeout(() => void fill(), REST);
+    restTimer = undefined;
+    if (playing.value) return;
+    restTimer = setTimeout(() => {
+      restTimer = undefined;
+      void fill();
+    }, REST);
+  }
+
+  /** Someone is scrolling or dragging: what is computed ahead waits, so that the page has the processor. */
+  function yieldToHand(): void {
+    if (!playing.value && (filling || restTimer !== undefined)) restAndFill();
   }
 
   watch(
@@ -200,5 +213,5 @@ export const usePlayer = defineStore('player', () => {
     }, secondsAt(1, shot.rate) * 1000);
   }
 
-  return { shown, before, shownFrame, playing, loop, dropped, cachedCount, busy, touching, displayScale, reduction, planOf, refresh, fill, play, stop, toggle, shuttle };
+  return { shown, before, shownFrame, playing, loop, dropped, cachedCount, busy, touching, displayScale, reduction, planOf, refresh, fill, play, stop, toggle, shuttle, yieldToHand };
 });

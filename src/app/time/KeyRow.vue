@@ -4,7 +4,7 @@ import type { KeyRef } from '../../core/document/edits/keys';
 import type { Layer } from '../../core/document/schema';
 import { keysOf, valueIn, type ValueEntry } from '../../core/document/values';
 import { keyBefore, valueAt } from '../../core/time/values';
-import PegMark from '../controls/PegMark.vue';
+import { pegPath } from '../controls/peg';
 import Peg from '../controls/Peg.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
@@ -43,6 +43,15 @@ const pegs = computed(() => {
   }
   return out;
 });
+/** The chosen ones of this row. */
+const picked = computed(() => new Set(selection.keys.filter((key) => key.layer === props.layer.id && key.path === props.entry.path).map((key) => key.at)));
+const left = computed(() => Math.max(0, props.from) * props.perFrame);
+const drawing = computed(() => {
+  const path = (some: typeof pegs.value) => some.map((peg) => pegPath(peg.ease, Math.round((peg.x - left.value) * 10) / 10, 5)).join('');
+  return { plain: path(pegs.value.filter((peg) => !picked.value.has(peg.at))), picked: path(pegs.value.filter((peg) => picked.value.has(peg.at))) };
+});
+/** Keyframes that no frame of the layer shows; they still shape the way to them. */
+const outside = computed(() => keysOf(value.value).filter((key) => key.at < 0 || key.at >= props.layer.span.length).length);
 const ref = (at: number): KeyRef => ({ layer: props.layer.id, path: props.entry.path, at });
 
 function drag(event: PointerEvent, at: number): void {
@@ -78,15 +87,16 @@ function press(event: KeyboardEvent, at: number): void {
 <template>
   <div class="value-row" role="group" :aria-label="`${entry.label} of ${layer.name}`">
     <div class="label" :style="{ width: `${labels}px` }">
-      <span class="name" :title="`${entry.group}: ${entry.label}`">{{ entry.label }}</span>
+      <span class="name" :title="`${entry.group}: ${entry.label}${outside ? `; ${outside} keyframes lie outside the layer and are kept` : ''}`">{{ entry.label }}<template v-if="outside"> · {{ outside }} outside</template></span>
       <span class="mono now">{{ shown(valueAt(value, bench.frame - layer.span.start)) }}</span>
       <Peg v-if="chosen" :path="entry.path" bare />
     </div>
     <div class="track">
+      <!-- one drawing for all pegs of the row, however many; the buttons over it are bare -->
+      <svg class="drawn" :style="{ left: `${left}px`, width: `${(to - from) * perFrame}px` }" aria-hidden="true"><path :d="drawing.plain" /><path class="picked" :d="drawing.picked" /></svg>
       <template v-for="peg in pegs" :key="peg.at">
         <button
           class="peg-button"
-          :class="{ picked: selection.has(ref(peg.at)) }"
           :style="{ left: `${peg.x - 7}px` }"
           :aria-label="`Keyframe of ${entry.label} at ${peg.at + layer.span.start}`"
           :title="`${entry.label} ${peg.text} at frame ${peg.at + layer.span.start}. Drag to move, Shift for several, double-click to go there`"
@@ -95,7 +105,6 @@ function press(event: KeyboardEvent, at: number): void {
           @keydown="press($event, peg.at)"
           @keydown.enter.stop.prevent="selection.pickKey(ref(peg.at), $event.shiftKey)"
         >
-          <PegMark :ease="peg.ease" />
         </button>
         <span v-if="peg.room > 24" class="mono between" :style="{ left: `${peg.x + 8}px`, maxWidth: `${peg.room}px` }">{{ peg.text }}</span>
       </template>
@@ -105,6 +114,7 @@ function press(event: KeyboardEvent, at: number): void {
 
 <style scoped>
 .value-row {
+  contain: layout style;
   display: flex;
   height: 22px;
   border-bottom: 1px solid color-mix(in srgb, var(--line) 55%, transparent);
@@ -149,12 +159,19 @@ function press(event: KeyboardEvent, at: number): void {
   cursor: ew-resize;
   touch-action: none;
 }
-.peg-button :deep(path) {
+.drawn {
+  position: absolute;
+  top: 0;
+  height: 22px;
+  overflow: visible;
+  pointer-events: none;
+}
+.drawn path {
   fill: var(--chalk);
   stroke: var(--bg);
   stroke-width: 0.6;
 }
-.peg-button.picked :deep(path) {
+.drawn .picked {
   fill: var(--brass);
   stroke: var(--text);
 }

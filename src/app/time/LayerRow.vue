@@ -43,7 +43,7 @@ const bar = computed(() => ({ left: `${props.layer.span.start * props.perFrame}p
 /** The whole clip's peaks lie where its first frame is, however the layer is trimmed. */
 const wave = computed(() => {
   const item = store.project?.stock.find((entry) => entry.id === stock.value);
-  const rate = bench.shot!.rate;
+  const { rate } = bench.shot!;
   return { left: `${-props.layer.time.offset * props.perFrame}px`, width: `${(((item?.facts.seconds ?? 0) * rate.num) / rate.den) * props.perFrame}px` };
 });
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { useEventListener } from '@vueuse/core';
 import { Pane, Splitpanes } from 'splitpanes';
 import DialsPanel from '../panels/DialsPanel.vue';
 import FirstClip from '../panels/FirstClip.vue';
@@ -53,6 +54,10 @@ watch(
 function drop(event: DragEvent): void {
   if (event.dataTransfer?.files.length) void imports.take([...event.dataTransfer.files]);
 }
+// scrolling, wheeling and dragging have the processor to themselves
+useEventListener(window, ['wheel', 'scroll', 'pointerdown', 'pointermove'], (event: Event) => {
+  if (event.type !== 'pointermove' || (event as PointerEvent).buttons) player.yieldToHand();
+}, { passive: true, capture: true });
 const settle = () => void store.settle();
 onMounted(() => addEventListener('pagehide', settle));
 onBeforeUnmount(async () => {
