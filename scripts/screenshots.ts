@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
-import { openDemo, pass, picture } from '../tests/helpers';
+import { layer, openDemo, pass, picture } from '../tests/helpers';
 import { CHROMIUM } from './chromium';
 
 const PORT = 4697;
@@ -12,6 +12,10 @@ async function shoot(page: Page, name: string): Promise<void> {
   await page.mouse.move(640, 790);
   await page.waitForFunction(() => !document.querySelector('.v-tooltip .v-overlay__content'));
   await page.screenshot({ path: join(FOLDER, `${name}.png`), animations: 'disabled' });
+}
+async function openShot(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'Shot', exact: true }).click();
+  await page.locator('.v-list-item').getByText(name, { exact: true }).click();
 }
 const cached = (page: Page) => page.getByText('cached 120 of 120').waitFor({ timeout: 120_000 });
 
@@ -30,6 +34,28 @@ async function all(page: Page): Promise<void> {
   await page.keyboard.press('1');
   await pass(page, 'Place').click();
   await shoot(page, 'place');
+  await openShot(page, 'Signal tower');
+  for (let i = 0; i < 5; i++) await page.keyboard.press('Shift+ArrowRight');
+  await layer(page, 'kite').getByRole('button', { name: 'kite', exact: true }).click();
+  await pass(page, 'Place').click();
+  await page.getByRole('button', { name: 'Animated values of kite' }).click();
+  await page.getByRole('button', { name: 'Keyframe of Position at 52' }).click();
+  await cached(page);
+  await shoot(page, 'keyframes');
+  await layer(page, 'signal tower').getByRole('button', { name: 'signal tower', exact: true }).click();
+  await pass(page, 'Place').click();
+  await page.getByRole('button', { name: 'Framing' }).click();
+  await cached(page);
+  await shoot(page, 'framing');
+  await openShot(page, 'Wind-up boat');
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowRight');
+  await layer(page, 'boat, ramp').getByRole('button', { name: 'boat, ramp', exact: true }).click();
+  await pass(page, 'Source').click();
+  await page.getByRole('button', { name: 'Curves' }).click();
+  await cached(page);
+  await shoot(page, 'curves');
+  await page.getByRole('button', { name: 'Rows' }).click();
+  await openShot(page, 'Night ferry');
   await page.keyboard.press('Control+k');
   await page.keyboard.type('green');
   await shoot(page, 'search');

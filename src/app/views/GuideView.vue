@@ -9,6 +9,8 @@ const STEPS = [
   ['Place', 'Choose Place at the end of the passes line. Drag the layer on the picture, or type exact numbers: 1920/2, +40, 50%.'],
   ['Key', 'Press E, then click on the green. Drag to average an area; hold Shift to add a sample. Look at the Matte view: white is solid, black is clear.'],
   ['Touch up', 'Press G for Adjust. Every pass shows the picture after it, so you see what each one took off. Blur the ground a little and the subject stands out.'],
+  ['Animate', 'The peg beside a value makes a keyframe; from then on, changing it elsewhere makes another. Open a row with its arrow to see them, or press C for curves. On the picture the way is a dotted line with handles to bend it.'],
+  ['Time', 'S splits at the playhead, Z and X trim, N sets a marker, I and O say what plays. Source has speed, reverse and freeze; keyframes of speed make a ramp.'],
   ['Compare', 'Before | After draws the picture without and with the chosen pass, with a divider to drag.'],
   ['Watch', 'Space plays. The line over the rows says how many frames are ready and whether any were dropped; a smaller preview scale is faster.'],
   ['Render', 'Choose Render for a WebM or MP4 file, or this frame as PNG. The file is opened again and checked before it counts as done.'],
