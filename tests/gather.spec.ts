@@ -35,7 +35,7 @@ test('OGG and MP3 sounds', async ({ page }) => {
   await expect(stock(page, 'still')).toContainText('sound · 3.0 s');
   await addToShot(page, 'quiet');
   await addToShot(page, 'still');
-  await page.getByRole('button', { name: 'Play' }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
   await expect(page.locator('.problem')).toHaveCount(0);
 });

@@ -86,7 +86,7 @@ test('from footage to file', async ({ page }) => {
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
   await expect.poll(async () => Number(await page.getByLabel('Frame', { exact: true }).innerText())).toBeGreaterThan(3);
   await page.keyboard.press('Space');
-  await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
 
   // one frame as PNG with its ending
   await page.keyboard.press('Home');

@@ -6,7 +6,7 @@ import type { Project, ShotId } from '../core/document/schema';
 import type { FramePlan, LayerPlan } from '../core/plan/plan';
 import type { SoundItem } from '../core/sound/mix';
 import { carryErrors } from './thrown';
-import type { Probe, RenderResult, RenderSettings, ShownFrame } from './types';
+import type { Look, Probe, RenderResult, RenderSettings, ShownFrame } from './types';
 import type { DecodeApi } from './workers/decode.worker';
 import type { EncodeApi } from './workers/encode.worker';
 import type { RenderApi } from './workers/render.worker';
@@ -102,11 +102,11 @@ export class Engine {
   }
 
   /** A frame from the cache, or computed. @param worker which of the pool; 0 is the one that follows the dials */
-  async frame(plan: FramePlan, matte: boolean, worker = 0): Promise<ShownFrame> {
-    const key = frameKey(plan, matte);
+  async frame(plan: FramePlan, look: Look, worker = 0): Promise<ShownFrame> {
+    const key = frameKey(plan, look);
     const held = this.cache.get(key);
     if (held) return held;
-    const shown = await this.renders[worker % this.renders.length]!.show(plan, matte, worker === 0);
+    const shown = await this.renders[worker % this.renders.length]!.show(plan, look, worker === 0);
     if (!shown.problems.length) this.cache.put(key, shown);
     return this.cache.get(key) ?? shown;
   }
@@ -122,7 +122,7 @@ export class Engine {
   cancelRender = (): Promise<void> => this.encode.cancel();
 }
 
-export const frameKey = (plan: FramePlan, matte: boolean): string => (matte ? `matte ${plan.key}` : plan.key);
+export const frameKey = (plan: FramePlan, look: Look): string => `${look} ${plan.key}`;
 
 async function connected(worker: { connect(port: MessagePort): Promise<void> }): Promise<MessagePort> {
   const { port1, port2 } = new MessageChannel();

@@ -1,4 +1,5 @@
 import type { MediaFacts, Stock } from '../core/document/schema';
+import type { KeyCheck } from '../core/analysis/key-check';
 import type { Problem } from '../core/execute/execute';
 
 export interface Probe {
@@ -10,8 +11,13 @@ export interface Probe {
   peaks: number[] | null;
 }
 
+/** What of a frame is shown: its colours, its coverage as grey, or its coverage sorted into solid, clear and between. */
+export type Look = 'picture' | 'matte' | 'check';
+
 export interface ShownFrame {
   bitmap: ImageBitmap;
+  /** of a key check; islands in shares of the picture's size */
+  check?: KeyCheck;
   problems: Problem[];
 }
 

@@ -2,6 +2,7 @@
 export { widen, widenReduced, halve, narrow, fill, copy, matteSpan, meanRect } from './convert';
 export { toLinearSpan, toDisplaySpan } from './light';
 export { keyAlpha, guideTile, keyUnmix } from './key';
+export { lumaKeySpan, hueKeySpan } from './range-key';
 export { adjustSpan } from './adjust';
 export { cropSpan } from './crop';
 export { affine } from './affine';

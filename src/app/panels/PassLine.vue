@@ -55,8 +55,8 @@ async function refresh(): Promise<void> {
     keep('source', small[0]!);
     plan.passes.forEach((pass, i) => keep(pass.id, small[i + 1]!));
     const alone = { ...shot, background: null, layers: [{ ...layer, shown: true, blend: 'normal' as const }] };
-    const placed = await engine.frame(planFrame({ ...store.project!, shots: [alone] }, shot.id, bench.frame, { reduction: 4 }), false);
-    const whole = await engine.frame(planFrame(store.project!, shot.id, bench.frame, { reduction: 4 }), false);
+    const placed = await engine.frame(planFrame({ ...store.project!, shots: [alone] }, shot.id, bench.frame, { reduction: 4 }), 'picture');
+    const whole = await engine.frame(planFrame(store.project!, shot.id, bench.frame, { reduction: 4 }), 'picture');
     if (mine !== run) return;
     keep('place', await createImageBitmap(placed.bitmap));
     keep('shot', await createImageBitmap(whole.bitmap));

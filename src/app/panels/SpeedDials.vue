@@ -54,7 +54,7 @@ function end(): void {
     <Dial path="time.speed" label="Speed" unit="%" help="100 % is as recorded, 0 stands still, negative runs backwards. Keyframes make a ramp." :value="valueAt(layer.time.speed, local) * 100" :reset="100" :min="-10000" :max="10000" :slider="[-200, 400]" :digits="1" :disabled="locked" @change="set" @end="end" />
     <div class="row">
       Runs in
-      <NumberField label="Target length" unit="f" :value="layer.span.length" :rate="bench.shot!.rate" :min="1" :max="1000000" :digits="0" :disabled="locked || isKeyed(layer.time.speed)" @change="(v) => bench.editLayer((project, at) => setTargetLength(project, at, Math.round(v)))" @end="store.endGesture" />
+      <NumberField label="Runs in" unit="f" :value="layer.span.length" :rate="bench.shot!.rate" :min="1" :max="1000000" :digits="0" :disabled="locked || isKeyed(layer.time.speed)" @change="(v) => bench.editLayer((project, at) => setTargetLength(project, at, Math.round(v)))" @end="store.endGesture" />
     </div>
     <label class="row"><span>Length follows the speed</span><input v-model="fit" type="checkbox" aria-label="Length follows the speed" /></label>
     <div class="row">

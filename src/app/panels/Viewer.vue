@@ -10,6 +10,7 @@ import { usePlayer } from '../stores/player';
 import { stackStock } from '../time/actions';
 import { useProject } from '../stores/project';
 import FramingTool from '../viewer/FramingTool.vue';
+import KeyCheckMarks from '../viewer/KeyCheckMarks.vue';
 import MotionPath from '../viewer/MotionPath.vue';
 import PickTool from '../viewer/PickTool.vue';
 
@@ -142,6 +143,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       <MotionPath v-if="handles && bench.chosen === 'place' && !bench.framing && bench.layer && isKeyed(bench.layer.place.position)" :frame="frame" />
       <CropHandles v-if="handles && bench.pass?.type === 'crop'" :frame="frame" :stage="{ width, height }" />
       <PickTool v-if="bench.picking" :frame="frame" />
+      <KeyCheckMarks v-if="bench.view === 'check' && player.shown?.check" :check="player.shown.check" :frame="frame" />
       <div v-if="!shot.layers.length" class="empty">
         <strong>Drop footage here</strong>
         <span class="dim">or drag something from the stock on the left. The first layer is the ground, the next one lies on top of it.</span>

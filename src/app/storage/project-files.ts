@@ -41,7 +41,7 @@ async function makePoster(project: Project): Promise<void> {
   const engine = await useEngine();
   const media = await mediaOf(project.id);
   for (const record of media) await engine.openStock(record.stock, record.file, record.stock);
-  const { bitmap } = await engine.frame(planFrame(project, shot.id, Math.floor(shot.length / 2), { reduction: 2 }), false);
+  const { bitmap } = await engine.frame(planFrame(project, shot.id, Math.floor(shot.length / 2), { reduction: 2 }), 'picture');
   await fold(project, 0, await posterFrom(bitmap));
   for (const record of media) await engine.closeStock(record.stock);
 }

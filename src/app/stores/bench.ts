@@ -12,6 +12,7 @@ import { useProject } from './project';
 export const VIEWS = [
   { name: 'picture', label: 'Picture', help: 'The whole shot' },
   { name: 'matte', label: 'Matte', help: 'Coverage of the chosen layer: white is solid, black is clear' },
+  { name: 'check', label: 'Key check', help: 'Coverage of the chosen layer in three tones: solid, clear and between, with small islands circled' },
   { name: 'compare', label: 'Before | After', help: 'Without the chosen pass on the left of the divider, with it on the right' },
   { name: 'alone', label: 'Layer alone', help: 'The chosen layer without the others' },
 ] as const;

@@ -5,7 +5,7 @@ import { planFrame, type FramePlan, type Reduction } from '../../core/plan/plan'
 import { planSound } from '../../core/sound/mix';
 import { secondsAt } from '../../core/time/rate';
 import { frameKey, useEngine, type Engine } from '../../engine/client';
-import type { ShownFrame } from '../../engine/types';
+import type { Look, ShownFrame } from '../../engine/types';
 import { useBench } from './bench';
 import { useNotices } from './notices';
 import { useProject } from './project';
@@ -46,7 +46,7 @@ export const usePlayer = defineStore('player', () => {
     if (displayScale.value <= 0.3) return 4;
     return playing.value || touching.value || displayScale.value <= 0.55 ? 2 : 1;
   });
-  const matte = computed(() => bench.view === 'matte');
+  const look = computed<Look>(() => (bench.view === 'matte' || bench.view === 'check' ? bench.view : 'picture'));
 
   /** The plan of a frame as the chosen view shows it. */
   function planOf(frame: number, side: 'after' | 'before' = 'after'): FramePlan | null {
@@ -54,7 +54,7 @@ export const usePlayer = defineStore('player', () => {
     const shot = project?.shots.find((item) => item.id === bench.shotId);
     if (!project || !shot) return null;
     const without = side === 'before' && bench.pass ? bench.pass.id : undefined;
-    if (bench.view !== 'matte' && bench.view !== 'alone') return planFrame(project, shot.id, frame, { reduction: reduction.value, without });
+    if (bench.view === 'picture' || bench.view === 'compare') return planFrame(project, shot.id, frame, { reduction: reduction.value, without });
     const only = { ...shot, background: null, layers: shot.layers.filter((layer) => layer.id === bench.layerId).map((layer) => ({ ...layer, shown: true, opacity: { still: 1 }, blend: 'normal' as const })) };
     return planFrame({ ...project, shots: [only] }, shot.id, frame, { reduction: reduction.value });
   }
@@ -72,8 +72,8 @@ export const usePlayer = defineStore('player', () => {
         const frame = bench.frame;
         const plan = planOf(frame);
         const plain = bench.view === 'compare' ? planOf(frame, 'before') : null;
-        const next = plan && (await engine.frame(plan, matte.value));
-        before.value = plain && (await engine.frame(plain, false));
+        const next = plan && (await engine.frame(plan, look.value));
+        before.value = plain && (await engine.frame(plain, 'picture'));
         shown.value = next;
         shownFrame.value = frame;
       }
@@ -114,7 +114,7 @@ export const usePlayer = defineStore('player', () => {
         asked.add(frame);
         const plan = planOf(frame);
         if (!plan) return;
-        if (!engine!.cache.has(frameKey(plan, matte.value))) await engine!.frame(plan, matte.value, worker);
+        if (!engine!.cache.has(frameKey(plan, look.value))) await engine!.frame(plan, look.value, worker);
         else if (asked.size % 16 === 0) await new Promise((resume) => setTimeout(resume));
         if (run === fillRun) cachedCount.value = ++ready;
       }
@@ -173,7 +173,7 @@ export const usePlayer = defineStore('player', () => {
       }
       if (frame !== last) {
         const plan = planOf(frame);
-        const ready = plan && engine!.cache.get(frameKey(plan, matte.value));
+        const ready = plan && engine!.cache.get(frameKey(plan, look.value));
         if (ready) {
           shown.value = ready;
           shownFrame.value = frame;

@@ -1,12 +1,14 @@
 import { adjust } from './adjust';
 import { blur } from './blur';
+import { brightnessKey } from './brightness-key';
 import { colourKey } from './colour-key';
 import { crop } from './crop';
+import { hueKey } from './hue-key';
 import { shake } from './shake';
 import type { AnyPass } from './define';
 
 /** Every pass there is, in the order in which search lists them. */
-export const PASSES: readonly AnyPass[] = [colourKey, crop, adjust, blur, shake];
+export const PASSES: readonly AnyPass[] = [colourKey, brightnessKey, hueKey, crop, adjust, blur, shake];
 
 const byType = new Map(PASSES.map((pass) => [pass.type, pass]));
 

@@ -17,6 +17,8 @@ export interface Kernels {
     alpha: number, luma: number, out: number, w: number, h: number, x0: number, y0: number, size: number, r: number, eps: number, scratch: number,
   ): void;
   keyUnmix(src: number, dst: number, n: number, alphas: number, params: number): void;
+  lumaKeySpan(src: number, dst: number, n: number, table: number, steps: number, grey: number): void;
+  hueKeySpan(src: number, dst: number, n: number, table: number, steps: number, from: number, to: number, keep: number): void;
   adjustSpan(src: number, dst: number, n: number, tables: number, steps: number, saturation: number): void;
   cropSpan(src: number, dst: number, n: number, x: number, y: number, halfW: number, halfH: number, radius: number, feather: number): void;
   affine(

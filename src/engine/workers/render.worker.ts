@@ -1,5 +1,6 @@
 // Computes frames from plans. Each of the pool has its own kernels, memory and cache.
 import * as Comlink from 'comlink';
+import { checkKey, checkPicture } from '../../core/analysis/key-check';
 import { thumbnail } from '../../core/execute/composite';
 import { Executor, type Problem } from '../../core/execute/execute';
 import { Arena } from '../../core/picture/arena';
@@ -7,7 +8,7 @@ import { bindKernels } from '../../core/picture/kernels';
 import { Picture } from '../../core/picture/picture';
 import type { FramePlan, LayerPlan } from '../../core/plan/plan';
 import { carryErrors } from '../thrown';
-import type { ShownFrame } from '../types';
+import type { Look, ShownFrame } from '../types';
 import type { DecodeApi } from './decode.worker';
 
 carryErrors();
@@ -26,6 +27,18 @@ function asMatte(picture: Picture): Picture {
   return grey;
 }
 
+/** The picture's coverage sorted, painted and counted. */
+async function checked(picture: Picture, problems: Problem[]): Promise<ShownFrame> {
+  const { w, h } = picture.rect;
+  const pixels = executor.toBytes(picture);
+  picture.release();
+  const alpha = Uint8Array.from({ length: w * h }, (_, i) => pixels[i * 4 + 3]!);
+  const check = checkKey(alpha, w, h);
+  const islands = check.islands.map((island) => ({ ...island, x: island.x / w, y: island.y / h, radius: island.radius / w }));
+  const bitmap = await createImageBitmap(new ImageData(checkPicture(alpha), w, h));
+  return Comlink.transfer({ bitmap, problems, check: { ...check, islands } }, [bitmap]);
+}
+
 const api = {
   async start(module: WebAssembly.Module, limit: number, decoder: MessagePort): Promise<void> {
     const arena = new Arena(limit);
@@ -33,11 +46,12 @@ const api = {
     executor = new Executor(await bindKernels(module, arena), arena, (source) => decode.frame(source.stock, source.name, source.seconds));
   },
 
-  /** A frame to show. @param matte show coverage as grey @param editing keep every step, for turning dials */
-  async show(plan: FramePlan, matte: boolean, editing: boolean): Promise<ShownFrame> {
+  /** A frame to show. @param editing keep every step, for turning dials */
+  async show(plan: FramePlan, look: Look, editing: boolean): Promise<ShownFrame> {
     const problems: Problem[] = [];
     let picture = await executor.frame(plan, editing ? 'every' : 'last', problems);
-    if (matte) picture = asMatte(picture);
+    if (look === 'check') return checked(picture, problems);
+    if (look === 'matte') picture = asMatte(picture);
     const bitmap = await bitmapOf(picture);
     picture.release();
     return Comlink.transfer({ bitmap, problems }, [bitmap]);

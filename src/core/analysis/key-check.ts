@@ -1,0 +1,90 @@
+// Judging a matte: which pixels are solid, clear or in between, and the small islands that a key leaves behind.
+
+/** A small patch of another kind than what surrounds it. In pixels of the matte; the circle is drawn about it. */
+export interface Island {
+  x: number;
+  y: number;
+  radius: number;
+  /** a speck is not clear though all around it is; a hole is not solid though all around it is */
+  kind: 'speck' | 'hole';
+}
+export interface KeyCheck {
+  /** shares of all pixels, together 1 */
+  solid: number;
+  clear: number;
+  between: number;
+  /** the largest first */
+  islands: Island[];
+}
+
+/** Alpha from which a pixel counts as solid, and up to which as clear, in 255ths. */
+export const SOLID_FROM = 250;
+export const CLEAR_TO = 5;
+/** Islands larger than this share of the picture are part of the subject. */
+const LARGEST = 0.002;
+const MOST = 40;
+
+/** Tones of the three kinds, RGB 0…255: sand, slate and chalk. */
+export const CHECK_TONES = { solid: [232, 221, 196], clear: [42, 50, 58], between: [112, 166, 226] } as const;
+
+/** Paints each pixel in the tone of its kind. @param alpha 0…255 @returns opaque RGBA */
+export function checkPicture(alpha: Uint8Array): Uint8ClampedArray<ArrayBuffer> {
+  const out = new Uint8ClampedArray(alpha.length * 4);
+  for (let i = 0; i < alpha.length; i++) {
+    const tone = alpha[i]! >= SOLID_FROM ? CHECK_TONES.solid : alpha[i]! <= CLEAR_TO ? CHECK_TONES.clear : CHECK_TONES.between;
+    out[i * 4] = tone[0];
+    out[i * 4 + 1] = tone[1];
+    out[i * 4 + 2] = tone[2];
+    out[i * 4 + 3] = 255;
+  }
+  return out;
+}
+
+/** @param alpha w×h values 0…255 */
+export function checkKey(alpha: Uint8Array, w: number, h: number): KeyCheck {
+  let [solid, clear] = [0, 0];
+  for (const v of alpha) {
+    if (v >= SOLID_FROM) solid++;
+    else if (v <= CLEAR_TO) clear++;
+  }
+  const n = alpha.length || 1;
+  const specks = islandsOf(alpha, w, h, (v) => v > CLEAR_TO, 'speck');
+  const holes = islandsOf(alpha, w, h, (v) => v < SOLID_FROM, 'hole');
+  const islands = [...specks, ...holes].sort((a, b) => b.radius - a.radius).slice(0, MOST);
+  return { solid: solid / n, clear: clear / n, between: (n - solid - clear) / n, islands };
+}
+
+/** Small connected patches (by sides) of pixels that belong, wholly inside the picture. */
+function islandsOf(alpha: Uint8Array, w: number, h: number, belongs: (v: number) => boolean, kind: Island['kind']): Island[] {
+  const seen = new Uint8Array(alpha.length);
+  const stack = new Int32Array(alpha.length);
+  const most = Math.max(4, w * h * LARGEST);
+  const out: Island[] = [];
+  for (let begin = 0; begin < alpha.length; begin++) {
+    if (seen[begin] || !belongs(alpha[begin]!)) continue;
+    let [top, count, left, right, upper, lower] = [0, 0, w, 0, h, 0];
+    stack[top++] = begin;
+    seen[begin] = 1;
+    while (top > 0) {
+      const at = stack[--top]!;
+      const [x, y] = [at % w, (at / w) | 0];
+      count++;
+      left = Math.min(left, x);
+      right = Math.max(right, x);
+      upper = Math.min(upper, y);
+      lower = Math.max(lower, y);
+      const visit = (next: number) => {
+        if (seen[next] || !belongs(alpha[next]!)) return;
+        seen[next] = 1;
+        stack[top++] = next;
+      };
+      if (x > 0) visit(at - 1);
+      if (x < w - 1) visit(at + 1);
+      if (y > 0) visit(at - w);
+      if (y < h - 1) visit(at + w);
+    }
+    const within = left > 0 && upper > 0 && right < w - 1 && lower < h - 1;
+    if (within && count <= most) out.push({ x: (left + right + 1) / 2, y: (upper + lower + 1) / 2, radius: Math.max(right - left, lower - upper) / 2 + 1, kind });
+  }
+  return out;
+}
