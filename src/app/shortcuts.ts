@@ -77,6 +77,7 @@ export function shortcutTable(): Shortcut[] {
     { keys: 'v', shown: 'V', does: 'Next view', run: () => (bench.view = VIEWS[(VIEWS.findIndex((view) => view.name === bench.view) + 1) % VIEWS.length]!.name) },
     ...VIEWS.map((view, i) => ({ keys: `${i + 1}`, shown: `${i + 1}`, does: `View: ${view.label}`, run: () => void (bench.view = view.name) })),
     { keys: 'f', shown: 'F', does: 'Fit the picture into the viewer', run: () => void ask('fit') },
+    { keys: 'Shift+f', shown: 'Shift+F', does: 'Fit the shot into the time panel', run: () => void ask('fit-time') },
     { keys: '+', shown: '+', does: 'Zoom in', run: () => void ask('zoom-in') },
     { keys: '-', shown: '−', does: 'Zoom out', run: () => void ask('zoom-out') },
     { keys: 'e', shown: 'E', does: 'Colour key: open or add', run: () => choosePass('colour-key') },

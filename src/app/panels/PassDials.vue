@@ -69,6 +69,7 @@ const without = (name: string, index: number) => set(name, (valueOf(name) as Col
           <button :aria-label="`Remove sample ${i + 1}`" :disabled="locked" @click="without(name, i)"><Icon :path="mdiClose" /></button>
         </span>
         <button class="pick" :aria-pressed="bench.picking" :disabled="locked" @click="bench.picking = !bench.picking"><Icon :path="mdiEyedropper" /> Pick</button>
+        <Peg :path="`pass.${pass.id}.${name}`" />
         <p v-if="!(valueOf(name) as Colour[]).length" class="dim">Nothing is keyed yet. Choose Pick, then click on the screen in the picture.</p>
       </div>
     </template>

@@ -7,6 +7,7 @@ import { rateLabel } from '../../core/time/rate';
 import { valueAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
 import SpeedDials from './SpeedDials.vue';
+import Peg from '../controls/Peg.vue';
 import NumberField from '../controls/NumberField.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
@@ -33,7 +34,7 @@ const rows = computed(() => {
 });
 const colour = computed(() => {
   const { source } = layer.value;
-  return source.kind === 'colour' ? `#${valueAt(source.colour, 0).map((v) => Math.round(v * 255).toString(16).padStart(2, '0')).join('')}` : null;
+  return source.kind === 'colour' ? `#${valueAt(source.colour, bench.frame - layer.value.span.start).map((v) => Math.round(v * 255).toString(16).padStart(2, '0')).join('')}` : null;
 });
 function setColour(hex: string): void {
   const parts = [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255) as [number, number, number];
@@ -61,7 +62,7 @@ function rename(event: Event): void {
       Length
       <NumberField label="Length" unit="f" :value="layer.span.length" :rate="bench.shot!.rate" :min="1" :max="1000000" :digits="0" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => trimEnd(p, at, layer.span.start + v), d ? 'length' : undefined)" @end="store.endGesture" />
     </div>
-    <label v-if="colour" class="row">Colour <input type="color" :value="colour" :disabled="locked" aria-label="Colour" @input="setColour(($event.target as HTMLInputElement).value)" @change="store.endGesture" /></label>
+    <div v-if="colour" class="row">Colour <span class="row"><input type="color" :value="colour" :disabled="locked" aria-label="Colour" @input="setColour(($event.target as HTMLInputElement).value)" @change="store.endGesture" /><Peg path="source.colour" /></span></div>
     <template v-if="stock && stock.kind !== 'image'">
       <hr />
       <SpeedDials />

@@ -25,7 +25,6 @@ const { width, height } = useElementSize(area);
 const { x: scrollX, y: scrollY } = useScroll(area);
 const LABELS = 208;
 const HEAD = 20;
-const ROW = 26;
 const VALUE_ROW = 22;
 /** times the width at which the whole shot shows */
 const zoom = ref(1);
@@ -40,7 +39,7 @@ const view = computed(() => ({ from: Math.floor(scrollX.value / perFrame.value) 
 const blocks = computed(() => {
   let top = 0;
   return shot.value.layers.map((layer) => {
-    const block = { layer, top, height: ROW + (selection.open.has(layer.id) ? selection.animated(layer).length * VALUE_ROW : 0) };
+    const block = { layer, top, height: selection.rowHeight + (selection.open.has(layer.id) ? selection.animated(layer).length * VALUE_ROW : 0) };
     top += block.height;
     return block;
   });
@@ -96,7 +95,7 @@ function keysIn({ left, top, width: wide, height: high }: { left: number; top: n
   return blocks.value.flatMap(({ layer, top: blockTop }) => {
     if (!selection.open.has(layer.id)) return [];
     return selection.animated(layer).flatMap((entry, i) => {
-      const rowTop = blockTop + ROW + i * VALUE_ROW;
+      const rowTop = blockTop + selection.rowHeight + i * VALUE_ROW;
       if (rowTop + VALUE_ROW < y0 || rowTop > y1) return [];
       return keysOf(valueIn(layer, entry.path)!).filter((key) => key.at + layer.span.start >= from && key.at + layer.span.start <= to).map((key) => ({ layer: layer.id, path: entry.path, at: key.at }));
     });
@@ -111,7 +110,7 @@ onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
   <section class="time" aria-label="Time">
     <Transport v-model:zoom="zoom" />
     <div ref="area" class="area" @wheel="wheel" @dragover.prevent @drop.stop.prevent="drop" @pointerdown="marquee">
-      <div class="sheet" :style="{ width: `${LABELS + shot.length * perFrame + 24}px` }">
+      <div class="sheet" :style="{ width: `${LABELS + shot.length * perFrame + 24}px`, '--row': `${selection.rowHeight}px` }">
         <div class="head">
           <span class="corner dim">{{ shot.layers.length }} {{ shot.layers.length === 1 ? 'layer' : 'layers' }}, top first</span>
           <Ruler :shot="shot" :per-frame="perFrame" v-bind="view" @seek="bench.seek" />

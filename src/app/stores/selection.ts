@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia';
+import { useStorage } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { copyKeys, moveKeys, pasteKeys, removeKeys, type KeyClip, type KeyRef } from '../../core/document/edits/keys';
 import { duplicateLayer, nudgeLayers, pasteLayers, removeLayers, splitLayer } from '../../core/document/edits/time';
@@ -9,6 +10,7 @@ import { useBench } from './bench';
 import { useNotices } from './notices';
 import { useProject } from './project';
 
+const ROW_HEIGHTS = [26, 40, 58] as const;
 type Clipboard = { kind: 'layers'; layers: Layer[] } | { kind: 'keys'; clip: KeyClip };
 
 /** What is chosen in the time panel, many at once, and what can be done with it. */
@@ -21,6 +23,11 @@ export const useSelection = defineStore('selection', () => {
   const keys = shallowRef<readonly KeyRef[]>([]);
   const open = ref(new Set<LayerId>());
   const mode = ref<'rows' | 'curves'>('rows');
+  /** height of a layer's row in pixels, kept in the browser */
+  const rowHeight = useStorage('jackplane row height', ROW_HEIGHTS[0] as number);
+  const nextRowHeight = (): void => {
+    rowHeight.value = ROW_HEIGHTS[(ROW_HEIGHTS.indexOf(rowHeight.value as 26) + 1) % ROW_HEIGHTS.length]!;
+  };
   const clipboard = shallowRef<Clipboard | null>(null);
 
   const layers = computed<LayerId[]>(() => (bench.layerId ? [bench.layerId, ...more.value.filter((id) => id !== bench.layerId)] : []));
@@ -118,5 +125,5 @@ export const useSelection = defineStore('selection', () => {
     if (frame !== null) bench.seek(frame);
   }
 
-  return { more, layers, keys, open, mode, clipboard, animated, has, pickLayer, pickKey, toggleOpen, moveBy, remove, copy, paste, split, duplicate, nudge, neighbour, toNeighbour };
+  return { rowHeight, nextRowHeight, more, layers, keys, open, mode, clipboard, animated, has, pickLayer, pickKey, toggleOpen, moveBy, remove, copy, paste, split, duplicate, nudge, neighbour, toNeighbour };
 });

@@ -117,7 +117,7 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
 <style scoped>
 .row {
   display: flex;
-  height: 26px;
+  height: var(--row);
   border-bottom: 1px solid var(--line);
 }
 .label {

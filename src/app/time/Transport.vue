@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { mdiContentCut, mdiPlay, mdiRepeat, mdiSkipNext, mdiSkipPrevious, mdiStop } from '@mdi/js';
+import { mdiArrowExpandVertical, mdiContentCut, mdiPlay, mdiRepeat, mdiSkipNext, mdiSkipPrevious, mdiStop } from '@mdi/js';
 import { rangeOf } from '../../core/document/edits/markers';
 import { timecode } from '../../core/time/timecode';
 import IconButton from '../controls/IconButton.vue';
@@ -50,6 +50,7 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
           <option v-for="scale in SCALES" :key="scale.label" :value="scale.value">{{ scale.label }}{{ scale.value === 'auto' ? ` (${scaleNow})` : '' }}</option>
         </select>
       </label>
+      <IconButton label="Row height" :icon="mdiArrowExpandVertical" @click="selection.nextRowHeight()" />
       <label class="dim preview">Zoom <input v-model.number="zoom" class="zoom" type="range" min="1" max="20" step="0.1" aria-label="Zoom of the time panel" @keydown.stop /></label>
     </span>
   </div>

@@ -29,8 +29,8 @@ export const colourKey = definePass({
   help: 'Makes a coloured screen clear and takes its light out of the edges. Pick the screen on the picture. Relatives: Crop for the parts the screen does not reach.',
   params: {
     screen: samples({ label: 'Screen', default: [], most: MOST, help: 'Colours picked from the screen. Pick on the picture; drag to average an area, Shift to add one more.' }),
-    tolerance: number({ label: 'Tolerance', unit: '%', default: 0.1, min: 0, max: 0.95, slider: [0, 0.6], help: 'How far from the picked colour still counts as screen.' }),
-    softness: number({ label: 'Softness', unit: '%', default: 0.8, min: 0.01, max: 2, slider: [0.01, 1.2], help: 'Width of the ramp from clear to solid.' }),
+    tolerance: number({ label: 'Tolerance', unit: '%', default: 0.2, min: 0, max: 0.95, slider: [0, 0.6], help: 'How far from the picked colour still counts as screen.' }),
+    softness: number({ label: 'Softness', unit: '%', default: 0.65, min: 0.01, max: 2, slider: [0.01, 1.2], help: 'Width of the ramp from clear to solid.' }),
     clipBlack: number({ label: 'Clip black', unit: '%', default: 0, min: 0, max: 0.99, slider: [0, 0.6], help: 'Matte values below this become clear.' }),
     clipWhite: number({ label: 'Clip white', unit: '%', default: 1, min: 0.01, max: 1, slider: [0.4, 1], help: 'Matte values above this become solid.' }),
     guide: number({ label: 'Edge detail', unit: 'px', default: 2, min: 0, max: 8, slider: [0, 8], help: 'How far around a pixel the brightness guides the edge of the matte. 0 leaves the edge as the colour alone gives it.' }),
