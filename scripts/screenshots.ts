@@ -30,6 +30,9 @@ async function all(page: Page): Promise<void> {
   await shoot(page, 'matte');
   await page.keyboard.press('3');
   await cached(page);
+  await shoot(page, 'key-check');
+  await page.keyboard.press('4');
+  await cached(page);
   await shoot(page, 'compare');
   await page.keyboard.press('1');
   await pass(page, 'Place').click();
@@ -39,8 +42,8 @@ async function all(page: Page): Promise<void> {
   await layer(page, 'kite').getByRole('button', { name: 'kite', exact: true }).click();
   await pass(page, 'Place').click();
   await page.getByRole('button', { name: 'Animated values of kite' }).click();
-  await page.getByRole('button', { name: 'Keyframe of Position at 52' }).click();
   await cached(page);
+  await page.getByRole('button', { name: 'Keyframe of Position at 52' }).click();
   await shoot(page, 'keyframes');
   await layer(page, 'signal tower').getByRole('button', { name: 'signal tower', exact: true }).click();
   await pass(page, 'Place').click();

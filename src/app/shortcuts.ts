@@ -55,6 +55,7 @@ export function shortcutTable(): Shortcut[] {
     { keys: 'x', shown: 'X', does: 'Trim the layer’s end to the playhead', run: () => trimHere('end') },
     { keys: 'Delete', shown: 'Delete', does: 'Delete the chosen keyframes, or layers', run: () => selection.remove() },
     { keys: 'Shift+Delete', shown: 'Shift+Delete', does: 'Delete the chosen layers and close the gap', run: () => selection.remove(true) },
+    { keys: 'Escape', shown: 'Esc', does: 'Choose no keyframes', run: () => (selection.keys = []) },
     { keys: 's', shown: 'S', does: 'Split the layer at the playhead', run: selection.split },
     { keys: 'd', shown: 'D', does: 'Duplicate the layer', run: () => selection.duplicate(0) },
     { keys: '$mod+c', shown: 'Ctrl+C', does: 'Copy keyframes or layers', run: selection.copy },

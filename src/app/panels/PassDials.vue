@@ -57,7 +57,7 @@ const without = (name: string, index: number) => set(name, (valueOf(name) as Col
   <div>
     <template v-for="(param, name) in declared.params" :key="name">
       <Dial v-if="param.kind === 'number'" v-bind="dial(name, param)" @change="(v, d) => set(name, v / factor(param), d)" @end="end" />
-      <label v-else-if="param.kind === 'choice'" class="row" :title="param.help">
+      <label v-else-if="param.kind === 'choice'" class="dial-row" :title="param.help">
         {{ param.label }}
         <select :value="valueOf(name)" :disabled="locked" :aria-label="param.label" @change="set(name, ($event.target as HTMLSelectElement).value)">
           <option v-for="option in param.options" :key="option.value" :value="option.value">{{ option.label }}</option>
@@ -78,20 +78,6 @@ const without = (name: string, index: number) => set(name, (valueOf(name) as Col
 </template>
 
 <style scoped>
-.row {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  padding: 4px 0;
-}
-select {
-  height: 24px;
-  padding: 0 6px;
-  background: var(--well);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  color: inherit;
-}
 .samples {
   display: flex;
   flex-wrap: wrap;

@@ -101,7 +101,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
     </div>
     <hr />
     <Dial path="opacity" label="Opacity" unit="%" help="How much of the layer shows." :value="valueAt(layer.opacity, at) * 100" :reset="100" :min="0" :max="100" :slider="[0, 100]" :disabled="locked" @change="opacity" @end="end" />
-    <label class="blend">
+    <label class="dial-row">
       Blend mode
       <select :value="layer.blend" :disabled="locked" aria-label="Blend mode" @change="bench.editLayer((project, where) => setBlend(project, where, ($event.target as HTMLSelectElement).value as BlendMode))">
         <option v-for="mode in BLEND_MODES" :key="mode" :value="mode">{{ blendLabel(mode) }}</option>
@@ -203,25 +203,5 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
 .bottom-left .pad span,
 .bottom-right .pad span {
   top: 50%;
-}
-hr {
-  margin: 12px 0 8px;
-  border: 0;
-  border-top: 1px solid var(--line);
-}
-.blend {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  padding: 6px 0;
-}
-select {
-  width: 130px;
-  height: 24px;
-  padding: 0 6px;
-  background: var(--well);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  color: inherit;
 }
 </style>

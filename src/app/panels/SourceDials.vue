@@ -50,19 +50,19 @@ function rename(event: Event): void {
 
 <template>
   <div>
-    <label class="row">
+    <label class="dial-row">
       Name
       <input class="name" :value="layer.name" maxlength="200" :disabled="locked" aria-label="Layer name" @change="rename" />
     </label>
-    <div class="row">
+    <div class="dial-row">
       Starts at frame
       <NumberField label="Start" unit="f" :value="layer.span.start" :rate="bench.shot!.rate" :min="-1000000" :max="1000000" :digits="0" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => moveLayer(p, at, v), d ? 'start' : undefined)" @end="store.endGesture" />
     </div>
-    <div class="row">
+    <div class="dial-row">
       Length
       <NumberField label="Length" unit="f" :value="layer.span.length" :rate="bench.shot!.rate" :min="1" :max="1000000" :digits="0" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => trimEnd(p, at, layer.span.start + v), d ? 'length' : undefined)" @end="store.endGesture" />
     </div>
-    <div v-if="colour" class="row">Colour <span class="row"><input type="color" :value="colour" :disabled="locked" aria-label="Colour" @input="setColour(($event.target as HTMLInputElement).value)" @change="store.endGesture" /><Peg path="source.colour" /></span></div>
+    <div v-if="colour" class="dial-row">Colour <span class="dial-row"><input type="color" :value="colour" :disabled="locked" aria-label="Colour" @input="setColour(($event.target as HTMLInputElement).value)" @change="store.endGesture" /><Peg path="source.colour" /></span></div>
     <template v-if="stock && stock.kind !== 'image'">
       <hr />
       <SpeedDials />
@@ -82,12 +82,6 @@ function rename(event: Event): void {
 </template>
 
 <style scoped>
-.row {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  padding: 3px 0;
-}
 .name {
   width: 170px;
   height: 24px;
@@ -105,11 +99,6 @@ input[type='color'] {
   display: flex;
   gap: 8px;
   padding: 4px 0;
-}
-hr {
-  margin: 10px 0 6px;
-  border: 0;
-  border-top: 1px solid var(--line);
 }
 dl {
   display: grid;

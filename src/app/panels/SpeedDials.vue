@@ -52,23 +52,23 @@ function end(): void {
 <template>
   <div>
     <Dial path="time.speed" label="Speed" unit="%" help="100 % is as recorded, 0 stands still, negative runs backwards. Keyframes make a ramp." :value="valueAt(layer.time.speed, local) * 100" :reset="100" :min="-10000" :max="10000" :slider="[-200, 400]" :digits="1" :disabled="locked" @change="set" @end="end" />
-    <div class="row">
+    <div class="dial-row">
       Runs in
       <NumberField label="Runs in" unit="f" :value="layer.span.length" :rate="bench.shot!.rate" :min="1" :max="1000000" :digits="0" :disabled="locked || isKeyed(layer.time.speed)" @change="(v) => bench.editLayer((project, at) => setTargetLength(project, at, Math.round(v)))" @end="store.endGesture" />
     </div>
-    <label class="row"><span>Length follows the speed</span><input v-model="fit" type="checkbox" aria-label="Length follows the speed" /></label>
-    <div class="row">
+    <label class="dial-row"><span>Length follows the speed</span><input v-model="fit" type="checkbox" aria-label="Length follows the speed" /></label>
+    <div class="dial-row">
       <span>Source frame here</span>
       <output class="mono" aria-label="Source frame">{{ sourceFrame.toFixed(2) }}</output>
     </div>
-    <label v-if="item?.kind === 'video'" class="row">
+    <label v-if="item?.kind === 'video'" class="dial-row">
       Between frames
       <select :value="layer.time.between" :disabled="locked" aria-label="Between frames" @change="bench.editLayer((project, at) => setBetween(project, at, ($event.target as HTMLSelectElement).value as Layer['time']['between']))">
         <option v-for="way in between" :key="way.value" :value="way.value">{{ way.label }}</option>
       </select>
     </label>
-    <label v-if="item?.facts.sound" class="row"><span>Keep the pitch</span><input type="checkbox" aria-label="Keep the pitch" :checked="layer.time.keepPitch" :disabled="locked" @change="bench.editLayer((project, at) => setKeepPitch(project, at, !layer.time.keepPitch))" /></label>
-    <div class="row buttons">
+    <label v-if="item?.facts.sound" class="dial-row"><span>Keep the pitch</span><input type="checkbox" aria-label="Keep the pitch" :checked="layer.time.keepPitch" :disabled="locked" @change="bench.editLayer((project, at) => setKeepPitch(project, at, !layer.time.keepPitch))" /></label>
+    <div class="dial-row buttons">
       <button :disabled="locked" @click="bench.editLayer(reverseLayer)">Play backwards</button>
       <button :disabled="locked" @click="bench.editLayer(freezeHere)">Freeze from here</button>
     </div>
@@ -77,21 +77,6 @@ function end(): void {
 </template>
 
 <style scoped>
-.row {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  padding: 3px 0;
-}
-select {
-  width: 150px;
-  height: 24px;
-  padding: 0 6px;
-  background: var(--well);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  color: inherit;
-}
 .buttons {
   gap: 6px;
 }

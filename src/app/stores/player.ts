@@ -146,7 +146,9 @@ export const usePlayer = defineStore('player', () => {
     (now, old) => {
       if (!playing.value) void refresh();
       const onlyFrame = now.every((value, i) => i === 1 || value === old[i]);
-      if (!onlyFrame) restAndFill();
+      if (onlyFrame) return;
+      cachedCount.value = 0;
+      restAndFill();
     },
   );
 

@@ -50,6 +50,7 @@ export const useSelection = defineStore('selection', () => {
   const has = (key: KeyRef): boolean => keys.value.some((other) => same(key, other));
 
   function pickLayer(id: LayerId, add: boolean): void {
+    keys.value = [];
     if (!add) more.value = [];
     else if (bench.layerId && id !== bench.layerId) more.value = more.value.includes(id) ? more.value.filter((item) => item !== id) : [...more.value, bench.layerId, id];
     bench.choose(id);

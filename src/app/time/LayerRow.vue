@@ -50,7 +50,6 @@ const wave = computed(() => {
 function drag(event: PointerEvent, part: 'move' | 'start' | 'end'): void {
   if (event.button !== 0) return;
   selection.pickLayer(props.layer.id, event.shiftKey || event.ctrlKey);
-  selection.keys = [];
   if (props.layer.locked) return;
   const { start, length } = props.layer.span;
   const marks = snapTargets(bench.shot!, bench.frame, { layer: props.layer.id });
