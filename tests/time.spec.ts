@@ -116,9 +116,9 @@ test('a crop is dragged on the picture by its grips', async ({ page }) => {
 
 test('wrong input is said at the field, and the old value stays', async ({ page }) => {
   await typeNumber(page, 'Tolerance, %', 'much');
-  await expect(page.getByRole('alert')).toContainText('“much” is not a number; 10 stays.');
+  await expect(page.getByRole('alert')).toContainText('“much” is not a number; 20 stays.');
   await typeNumber(page, 'Tolerance, %', '400');
-  await expect(page.getByRole('alert')).toContainText('Tolerance goes from 0 to 95; 10 stays.');
+  await expect(page.getByRole('alert')).toContainText('Tolerance goes from 0 to 95; 20 stays.');
   await typeNumber(page, 'Tolerance, %', '12');
   await expect(page.getByRole('alert')).toHaveCount(0);
   await expect(field(page, 'Tolerance, %')).toHaveValue('12');
@@ -128,7 +128,7 @@ test('the shortcut list opens with a question mark; views follow their numbers',
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toContainText('Play or stop');
   await page.keyboard.press('Escape');
-  await page.keyboard.press('4');
+  await page.keyboard.press('5');
   await expect(page.getByRole('button', { name: 'Layer alone' })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('End');
   await expect(page.getByLabel('Frame', { exact: true })).toHaveText('119');

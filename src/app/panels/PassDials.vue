@@ -5,7 +5,7 @@ import { setPassValue } from '../../core/document/edits/passes';
 import type { Value } from '../../core/document/value';
 import type { Colour, NumberParam } from '../../core/passes/define';
 import { passOf } from '../../core/passes/registry';
-import { valueAt } from '../../core/time/values';
+import { steadyAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
 import Peg from '../controls/Peg.vue';
 import Icon from '../controls/Icon.vue';
@@ -21,7 +21,7 @@ const pass = computed(() => bench.pass!);
 const declared = computed(() => passOf(pass.value.type)!);
 const locked = computed(() => bench.layer!.locked || store.readOnly);
 
-const valueOf = (name: string): unknown => valueAt(pass.value.values[name] as Value<unknown>, bench.frame - bench.layer!.span.start);
+const valueOf = (name: string): unknown => steadyAt(pass.value.values[name] as Value<unknown>, bench.frame - bench.layer!.span.start);
 /** Percent is stored as a share of one. */
 const factor = (param: NumberParam) => (param.unit === '%' ? 100 : 1);
 function dial(name: string, param: NumberParam) {

@@ -5,7 +5,7 @@ import { resetPlace, setBlend, setOpacity, setPlace, type PlaceChange } from '..
 import { PLACEMENTS, placement, type PlacementName } from '../../core/document/place';
 import { BLEND_MODES, blendLabel, type BlendMode } from '../../core/picture/blend';
 import { isKeyed } from '../../core/document/values';
-import { valueAt } from '../../core/time/values';
+import { steadyAt } from '../../core/time/values';
 import FollowDials from './FollowDials.vue';
 import Dial from '../controls/Dial.vue';
 import IconButton from '../controls/IconButton.vue';
@@ -23,12 +23,12 @@ const linked = ref(true);
 const layer = computed(() => bench.layer!);
 const at = computed(() => bench.frame - layer.value.span.start);
 const locked = computed(() => layer.value.locked || store.readOnly);
-const position = computed(() => valueAt(layer.value.place.position, at.value));
-const scale = computed(() => valueAt(layer.value.place.scale, at.value));
-const anchor = computed(() => valueAt(layer.value.place.anchor, at.value));
-const tilt = computed(() => valueAt(layer.value.place.tilt, at.value));
+const position = computed(() => steadyAt(layer.value.place.position, at.value));
+const scale = computed(() => steadyAt(layer.value.place.scale, at.value));
+const anchor = computed(() => steadyAt(layer.value.place.anchor, at.value));
+const tilt = computed(() => steadyAt(layer.value.place.tilt, at.value));
 const tiltKeyed = computed(() => isKeyed(layer.value.place.tilt));
-const rotation = computed(() => valueAt(layer.value.place.rotation, at.value));
+const rotation = computed(() => steadyAt(layer.value.place.rotation, at.value));
 
 function set(change: PlaceChange, dragging: boolean, what = 'Place'): void {
   if (dragging) player.touching = true;
@@ -91,7 +91,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
       <NumberField label="Tilt y" unit="y°" :value="tilt[1]" v-bind="fields" :min="-3600" :max="3600" @change="(v, d) => set({ tilt: [tilt[0], v] }, d, 'Tilt')" @end="end" />
       <Peg path="place.tilt" />
     </div>
-    <Dial v-if="tilt[0] || tilt[1] || tiltKeyed" path="place.perspective" label="Perspective" unit="%" help="How strongly a tilted layer narrows with distance." :value="valueAt(layer.place.perspective, at) * 100" :reset="50" :min="0" :max="100" :slider="[0, 100]" :disabled="locked" @change="(v, d) => set({ perspective: v / 100 }, d, 'Perspective of')" @end="end" />
+    <Dial v-if="tilt[0] || tilt[1] || tiltKeyed" path="place.perspective" label="Perspective" unit="%" help="How strongly a tilted layer narrows with distance." :value="steadyAt(layer.place.perspective, at) * 100" :reset="50" :min="0" :max="100" :slider="[0, 100]" :disabled="locked" @change="(v, d) => set({ perspective: v / 100 }, d, 'Perspective of')" @end="end" />
     <div class="puts" role="group" aria-label="One-click placements">
       <button v-for="entry in PLACEMENTS" :key="entry.name" :disabled="locked" :class="entry.name" :aria-label="entry.label" :title="entry.label" @click="put(entry.name)">
         <span class="pad"><span /></span>{{ entry.name.includes('-') ? '' : entry.label }}
@@ -100,7 +100,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
       <button class="framing" :disabled="locked" :aria-pressed="bench.framing" title="Move over a still: show what fills the shot at the start and at the end" @click="bench.framing = !bench.framing">Framing</button>
     </div>
     <hr />
-    <Dial path="opacity" label="Opacity" unit="%" help="How much of the layer shows." :value="valueAt(layer.opacity, at) * 100" :reset="100" :min="0" :max="100" :slider="[0, 100]" :disabled="locked" @change="opacity" @end="end" />
+    <Dial path="opacity" label="Opacity" unit="%" help="How much of the layer shows." :value="steadyAt(layer.opacity, at) * 100" :reset="100" :min="0" :max="100" :slider="[0, 100]" :disabled="locked" @change="opacity" @end="end" />
     <label class="dial-row">
       Blend mode
       <select :value="layer.blend" :disabled="locked" aria-label="Blend mode" @change="bench.editLayer((project, where) => setBlend(project, where, ($event.target as HTMLSelectElement).value as BlendMode))">

@@ -4,7 +4,7 @@ import { renameLayer, setGain, setMuted, setSourceColour } from '../../core/docu
 import { moveLayer, trimEnd } from '../../core/document/edits/time';
 import { stockIn } from '../../core/document/find';
 import { rateLabel } from '../../core/time/rate';
-import { valueAt } from '../../core/time/values';
+import { steadyAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
 import SpeedDials from './SpeedDials.vue';
 import Peg from '../controls/Peg.vue';
@@ -34,7 +34,7 @@ const rows = computed(() => {
 });
 const colour = computed(() => {
   const { source } = layer.value;
-  return source.kind === 'colour' ? `#${valueAt(source.colour, bench.frame - layer.value.span.start).map((v) => Math.round(v * 255).toString(16).padStart(2, '0')).join('')}` : null;
+  return source.kind === 'colour' ? `#${steadyAt(source.colour, bench.frame - layer.value.span.start).map((v) => Math.round(v * 255).toString(16).padStart(2, '0')).join('')}` : null;
 });
 function setColour(hex: string): void {
   const parts = [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255) as [number, number, number];
@@ -69,7 +69,7 @@ function rename(event: Event): void {
     </template>
     <template v-if="stock?.facts.sound">
       <hr />
-      <Dial path="sound.gain" label="Level" unit="%" help="Loudness of this layer’s sound; 100 % is as recorded." :value="valueAt(layer.sound.gain, bench.frame - layer.span.start) * 100" :reset="100" :min="0" :max="800" :slider="[0, 200]" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => setGain(p, at, v / 100), d ? 'level' : undefined)" @end="store.endGesture" />
+      <Dial path="sound.gain" label="Level" unit="%" help="Loudness of this layer’s sound; 100 % is as recorded." :value="steadyAt(layer.sound.gain, bench.frame - layer.span.start) * 100" :reset="100" :min="0" :max="800" :slider="[0, 200]" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => setGain(p, at, v / 100), d ? 'level' : undefined)" @end="store.endGesture" />
       <label class="check"><input type="checkbox" :checked="layer.sound.muted" :disabled="locked" @change="bench.editLayer((p, at) => setMuted(p, at, !layer.sound.muted))" /> Muted</label>
     </template>
     <dl v-if="rows.length">

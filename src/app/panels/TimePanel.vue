@@ -93,7 +93,7 @@ function keysIn({ left, top, width: wide, height: high }: { left: number; top: n
   const [from, to] = [(left - LABELS) / perFrame.value - 0.5, (left + wide - LABELS) / perFrame.value - 0.5];
   const [y0, y1] = [top - HEAD, top - HEAD + high];
   return blocks.value.flatMap(({ layer, top: blockTop }) => {
-    if (!selection.open.has(layer.id)) return [];
+    if (layer.locked || !selection.open.has(layer.id)) return [];
     return selection.animated(layer).flatMap((entry, i) => {
       const rowTop = blockTop + selection.rowHeight + i * VALUE_ROW;
       if (rowTop + VALUE_ROW < y0 || rowTop > y1) return [];

@@ -55,7 +55,9 @@ export const useSelection = defineStore('selection', () => {
     else if (bench.layerId && id !== bench.layerId) more.value = more.value.includes(id) ? more.value.filter((item) => item !== id) : [...more.value, bench.layerId, id];
     bench.choose(id);
   }
+  /** Keyframes of a locked layer cannot be chosen, so nothing can be done to them. */
   function pickKey(key: KeyRef, add: boolean): void {
+    if (layerOf(key.layer)?.locked) return;
     if (add) keys.value = has(key) ? keys.value.filter((other) => !same(key, other)) : [...keys.value, key];
     else if (!has(key)) keys.value = [key];
     if (key.layer !== bench.layerId) bench.choose(key.layer);

@@ -4,7 +4,7 @@ import { setPassValue } from '../../core/document/edits/passes';
 import { placeMatrix } from '../../core/document/place';
 import type { Value } from '../../core/document/value';
 import { apply, invert } from '../../core/picture/matrix';
-import { valueAt } from '../../core/time/values';
+import { steadyAt } from '../../core/time/values';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
@@ -19,7 +19,7 @@ type Side = 'left' | 'top' | 'right' | 'bottom';
 
 const matrix = computed(() => placeMatrix(bench.layer!.place, bench.frame - bench.layer!.span.start, bench.size!, { w: bench.shot!.width, h: bench.shot!.height }));
 const cut = computed(() => {
-  const value = (side: Side) => valueAt(bench.pass!.values[side] as Value<number>, bench.frame - bench.layer!.span.start);
+  const value = (side: Side) => steadyAt(bench.pass!.values[side] as Value<number>, bench.frame - bench.layer!.span.start);
   return { left: value('left'), top: value('top'), right: value('right'), bottom: value('bottom') };
 });
 const onStage = (x: number, y: number) => {

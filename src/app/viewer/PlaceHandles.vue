@@ -3,7 +3,7 @@ import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import type Konva from 'konva';
 import { Circle as VCircle, Layer as VLayer, Rect as VRect, Stage as VStage, Transformer as VTransformer } from 'vue-konva';
 import { setPlace } from '../../core/document/edits/layers';
-import { valueAt } from '../../core/time/values';
+import { steadyAt } from '../../core/time/values';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
@@ -21,7 +21,7 @@ const place = computed(() => {
   const layer = bench.layer!;
   const at = bench.frame - layer.span.start;
   const { place: p } = layer;
-  return { position: valueAt(p.position, at), scale: valueAt(p.scale, at), rotation: valueAt(p.rotation, at), anchor: valueAt(p.anchor, at), flipX: p.flipX, flipY: p.flipY };
+  return { position: steadyAt(p.position, at), scale: steadyAt(p.scale, at), rotation: steadyAt(p.rotation, at), anchor: steadyAt(p.anchor, at), flipX: p.flipX, flipY: p.flipY };
 });
 const centre = computed(() => ({ x: props.frame.x + props.frame.width / 2, y: props.frame.y + props.frame.height / 2 }));
 const spot = computed(() => ({

@@ -63,6 +63,7 @@ onMounted(() => addEventListener('pagehide', settle));
 onBeforeUnmount(async () => {
   removeEventListener('pagehide', settle);
   if (player.playing) player.stop();
+  player.shuttle(0);
   const shown = bench.view === 'picture' ? player.shown?.bitmap : undefined;
   if (shown?.width && !store.readOnly) await store.setPoster(await posterFrom(shown)).catch(() => undefined);
   await store.settle().catch(() => undefined);

@@ -81,3 +81,12 @@ describe('history', () => {
     expect(withEdit(freshHistory(start()), { name: 'Nothing', apply: (draft) => void (draft.name = 'Paper Harbour') })).toBeNull();
   });
 });
+
+test('a step remembers where the work was, through undo, redo and a replay of the journal', () => {
+  const where = { shot: 'shot-1', layer: 'deck', frame: 17 };
+  const first = start();
+  const { history, entry } = withEdit(freshHistory(first), { name: 'Rename', apply: (draft) => void (draft.name = 'Other') }, where)!;
+  expect(history.done.at(-1)!.where).toEqual(where);
+  expect(undone(history)!.undone[0]!.where).toEqual(where);
+  expect(replay(first, JSON.parse(JSON.stringify([entry])) as JournalEntry[]).done.at(-1)!.where).toEqual(where);
+});

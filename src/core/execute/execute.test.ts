@@ -125,7 +125,7 @@ describe('the cache', () => {
       }),
       { numRuns: 25 },
     );
-  });
+  }, 30_000);
 
   test('turning a dial computes from that pass on, and fetches nothing again', async () => {
     let fetched = 0;

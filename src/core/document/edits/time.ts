@@ -165,8 +165,9 @@ export const reverseLayer = (project: Project, at: At): Edit =>
     const { speed } = plain(layer.time);
     const last = layer.span.length - 1;
     layer.time.offset = sourceFrameAt(plain(layer.time), last);
-    if ('still' in speed) layer.time.speed = { ...speed, still: -speed.still };
-    else layer.time.speed = { ...speed, keys: reversedKeys(speed.keys, last).map((key) => ({ ...key, value: -(key.value as number) })) };
+    // 0 − v and not −v: a negative zero would not survive being written down
+    if ('still' in speed) layer.time.speed = { ...speed, still: 0 - speed.still };
+    else layer.time.speed = { ...speed, keys: reversedKeys(speed.keys, last).map((key) => ({ ...key, value: 0 - (key.value as number) })) };
   });
 
 /** From the playhead on the layer stands still. */
