@@ -69,8 +69,8 @@ function end(): void {
     </label>
     <label v-if="item?.facts.sound" class="dial-row"><span>Keep the pitch</span><input type="checkbox" aria-label="Keep the pitch" :checked="layer.time.keepPitch" :disabled="locked" @change="bench.editLayer((project, at) => setKeepPitch(project, at, !layer.time.keepPitch))" /></label>
     <div class="dial-row buttons">
-      <button :disabled="locked" @click="bench.editLayer(reverseLayer)">Play backwards</button>
-      <button :disabled="locked" @click="bench.editLayer(freezeHere)">Freeze from here</button>
+      <button class="plain-button" :disabled="locked" @click="bench.editLayer(reverseLayer)">Play backwards</button>
+      <button class="plain-button" :disabled="locked" @click="bench.editLayer(freezeHere)">Freeze from here</button>
     </div>
     <p v-if="beyond" class="hint" role="note">{{ beyond }}</p>
   </div>
@@ -82,10 +82,6 @@ function end(): void {
 }
 .buttons button {
   flex: 1;
-  padding: 3px 8px;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: var(--raised);
 }
 .hint {
   padding: 4px 8px;

@@ -45,9 +45,7 @@ function ease(name: string): void {
 const quantity = (text: string, percent = false) => parseQuantity(text, { current: 0, percent, rate: bench.shot!.rate });
 function moveAll(): void {
   const by = quantity(shift.value);
-  if (by === null || !bench.shot) return;
-  store.edit(moveKeys(bench.shot.id, selection.keys, by));
-  selection.keys = selection.keys.map((ref) => ({ ...ref, at: ref.at + Math.round(by) }));
+  if (by !== null) selection.moveBy(Math.round(by));
 }
 function stretchAll(): void {
   const by = quantity(stretch.value, true);
@@ -82,21 +80,21 @@ function toMarkers(): void {
 <template>
   <span class="bar" role="group" aria-label="Chosen keyframes">
     <span class="chalk">{{ selection.keys.length }} {{ selection.keys.length === 1 ? 'keyframe' : 'keyframes' }}</span>
-    <select :value="common" aria-label="Easing" :disabled="store.readOnly" @change="ease(($event.target as HTMLSelectElement).value)">
+    <select class="plain-field" :value="common" aria-label="Easing" :disabled="store.readOnly" @change="ease(($event.target as HTMLSelectElement).value)">
       <option value="" disabled>easing…</option>
       <option v-if="common === 'own'" value="own">own handles</option>
       <option v-for="kind in KINDS" :key="kind.name" :value="kind.name">{{ kind.label }}</option>
     </select>
-    <label title="How strong ease, overshoot and bounce are">strength <input v-model.number="strength" type="number" min="5" max="100" step="5" aria-label="Strength of easing" @keydown.stop @change="!['hold', 'linear', 'smooth', '', 'own'].includes(common) && ease(common)" /></label>
+    <label title="How strong ease, overshoot and bounce are">strength <input v-model.number="strength" class="plain-field" type="number" min="5" max="100" step="5" aria-label="Strength of easing" @keydown.stop @change="!['hold', 'linear', 'smooth', '', 'own'].includes(common) && ease(common)" /></label>
     <v-menu :close-on-content-click="false">
-      <template #activator="{ props: menu }"><button v-bind="menu" class="do">Change ▾</button></template>
+      <template #activator="{ props: menu }"><button v-bind="menu" class="plain-button">Change ▾</button></template>
       <div class="sheet">
-        <span><button class="do" @click="moveAll">Shift by</button><input v-model="shift" class="mono" aria-label="Shift keyframes by" @keydown.stop /></span>
-        <span><button class="do" @click="stretchAll">Stretch in time to</button><input v-model="stretch" class="mono" aria-label="Stretch keyframes to" @keydown.stop /></span>
-        <span><button class="do" @click="scaleAll">Values × and +</button><input v-model="factor" class="mono" aria-label="Scale values to" @keydown.stop /><input v-model="add" class="mono" aria-label="Add to values" @keydown.stop /></span>
-        <button class="do" :disabled="!bench.shot?.markers.length" @click="toMarkers">Put on the markers, in order</button>
-        <button class="do" @click="selection.copy()">Copy</button>
-        <button class="do" @click="selection.remove()">Delete</button>
+        <span><button class="plain-button" @click="moveAll">Shift by</button><input v-model="shift" class="plain-field mono" aria-label="Shift keyframes by" @keydown.stop /></span>
+        <span><button class="plain-button" @click="stretchAll">Stretch in time to</button><input v-model="stretch" class="plain-field mono" aria-label="Stretch keyframes to" @keydown.stop /></span>
+        <span><button class="plain-button" @click="scaleAll">Values × and +</button><input v-model="factor" class="plain-field mono" aria-label="Scale values to" @keydown.stop /><input v-model="add" class="plain-field mono" aria-label="Add to values" @keydown.stop /></span>
+        <button class="plain-button" :disabled="!bench.shot?.markers.length" @click="toMarkers">Put on the markers, in order</button>
+        <button class="plain-button" @click="selection.copy()">Copy</button>
+        <button class="plain-button" @click="selection.remove()">Delete</button>
       </div>
     </v-menu>
   </span>
@@ -112,26 +110,11 @@ function toMarkers(): void {
 .chalk {
   color: var(--chalk);
 }
-select,
-input {
-  height: 22px;
-  padding: 0 4px;
-  background: var(--well);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  color: inherit;
-}
 input {
   width: 52px;
 }
 .sheet input {
   width: 64px;
-}
-.do {
-  padding: 2px 8px;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: var(--raised);
 }
 .sheet {
   display: grid;
@@ -145,7 +128,7 @@ input {
   display: flex;
   gap: 6px;
 }
-.sheet span .do {
+.sheet span .plain-button {
   flex: 1;
   text-align: left;
 }

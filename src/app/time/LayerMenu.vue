@@ -26,7 +26,7 @@ const RELATIONS = [
 <template>
   <v-menu :close-on-content-click="false">
     <template #activator="{ props: menu }">
-      <button v-bind="menu" class="opener" :disabled="store.readOnly">Layer ▾</button>
+      <button v-bind="menu" class="plain-button" :disabled="store.readOnly">Layer ▾</button>
     </template>
     <v-list class="sheet">
       <v-list-item title="Split at the playhead" subtitle="S" @click="selection.split()" />
@@ -34,8 +34,8 @@ const RELATIONS = [
       <v-list-item title="Paste at the playhead" subtitle="Ctrl+V" :disabled="!selection.clipboard" @click="selection.paste()" />
       <v-list-item title="Paste keyframes reversed" subtitle="Ctrl+Shift+V" :disabled="selection.clipboard?.kind !== 'keys'" @click="selection.paste(true)" />
       <div class="line">
-        <button class="do" @click="frames(offset) !== null && selection.duplicate(Math.round(frames(offset)!))">Duplicate, later by</button>
-        <input v-model="offset" class="mono" aria-label="Offset of the duplicate" @keydown.stop />
+        <button class="plain-button" @click="frames(offset) !== null && selection.duplicate(Math.round(frames(offset)!))">Duplicate, later by</button>
+        <input v-model="offset" class="plain-field mono" aria-label="Offset of the duplicate" @keydown.stop />
       </div>
       <v-list-item title="Delete, leave the gap" subtitle="Delete" @click="selection.remove()" />
       <v-list-item title="Delete and close the gap" subtitle="Shift+Delete" @click="selection.remove(true)" />
@@ -44,8 +44,8 @@ const RELATIONS = [
       <v-list-item title="Freeze from here" @click="bench.editLayer(freezeHere)" />
       <v-list-item title="Fill the shot" @click="relate({ kind: 'fill' })" />
       <div class="line">
-        <button class="do" @click="frames(length) !== null && relate({ kind: 'from-here', frames: frames(length)! })">From here, for</button>
-        <input v-model="length" class="mono" aria-label="Length from here" @keydown.stop />
+        <button class="plain-button" @click="frames(length) !== null && relate({ kind: 'from-here', frames: frames(length)! })">From here, for</button>
+        <input v-model="length" class="plain-field mono" aria-label="Length from here" @keydown.stop />
       </div>
       <v-list-item v-for="relation in RELATIONS" :key="relation.kind" :title="`${relation.label}…`" :disabled="!others.length">
         <v-menu activator="parent" location="end" submenu>
@@ -59,12 +59,6 @@ const RELATIONS = [
 </template>
 
 <style scoped>
-.opener {
-  padding: 1px 8px;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: var(--raised);
-}
 .sheet {
   width: 260px;
 }
@@ -74,19 +68,7 @@ const RELATIONS = [
   align-items: center;
   padding: 3px 16px;
 }
-.do {
-  padding: 3px 8px;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: var(--raised);
-}
-input {
+.plain-field {
   width: 64px;
-  height: 24px;
-  padding: 0 6px;
-  background: var(--well);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  color: inherit;
 }
 </style>

@@ -104,10 +104,10 @@ function clear(): void {
       </g>
     </svg>
     <div class="tools" role="group" aria-label="Framing">
-      <button v-for="move in FRAMING_MOVES" :key="move.name" @click="preset(move.name)">{{ move.label }}</button>
-      <button title="Another framing at the playhead" @click="addStop">Stop here</button>
-      <button :disabled="!keyed" @click="clear">Still</button>
-      <button @click="bench.framing = false">Done</button>
+      <button class="plain-button" v-for="move in FRAMING_MOVES" :key="move.name" @click="preset(move.name)">{{ move.label }}</button>
+      <button class="plain-button" title="Another framing at the playhead" @click="addStop">Stop here</button>
+      <button class="plain-button" :disabled="!keyed" @click="clear">Still</button>
+      <button class="plain-button" @click="bench.framing = false">Done</button>
     </div>
   </div>
 </template>
@@ -168,11 +168,7 @@ text {
   transform: translateX(-50%);
 }
 .tools button {
-  padding: 3px 9px;
   white-space: nowrap;
-  background: var(--raised);
-  border: 1px solid var(--line);
-  border-radius: 3px;
 }
 .tools button:disabled {
   opacity: 0.5;
