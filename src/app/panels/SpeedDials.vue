@@ -27,7 +27,7 @@ const sourceFrame = computed(() => sourceFrameAt(layer.value.time, local.value))
 const between: { value: Layer['time']['between']; label: string }[] = [
   { value: 'nearest', label: 'the frame that is due' },
   { value: 'blend', label: 'a mix of both frames' },
-  { value: 'flow', label: 'follow the movement' },
+  { value: 'flow', label: 'follow movement' },
 ];
 /** What the layer asks of its source that is not there. */
 const beyond = computed(() => {

@@ -101,6 +101,9 @@ function toMarkers(): void {
 </template>
 
 <style scoped>
+select {
+  width: 124px;
+}
 .bar {
   display: flex;
   align-items: center;
