@@ -1,15 +1,12 @@
 // Work on one 1080p float buffer, one thread, as ratios to copying that buffer; and against sharp on the same picture.
 import sharp from 'sharp';
-import { PictureCache } from '../src/core/execute/cache';
 import { drawLayer } from '../src/core/execute/composite';
 import { place } from '../src/core/picture/transform';
-import { runPasses } from '../src/core/execute/passes';
 import { multiply, rotation, scaling, translation } from '../src/core/picture/matrix';
 import { Picture } from '../src/core/picture/picture';
-import { passOf } from '../src/core/passes/registry';
 import type { Colour, PlainValues } from '../src/core/passes/define';
 import type { LayerPlan } from '../src/core/plan/plan';
-import { testBench } from '../src/core/testing/bench';
+import { runPass, testBench } from '../src/core/testing/bench';
 import { onePick, truthFrames } from '../src/core/testing/key-truth';
 import { random } from '../demo/art/raster';
 
@@ -47,11 +44,8 @@ export async function kernelRows(): Promise<Row[]> {
     kernels.widen(at, picture.at, W * H);
   });
   const layer = { size: { w: W, h: H } } as LayerPlan;
-  const cache = new PictureCache(0);
   const pass = (type: string, values: PlainValues) => {
-    const params = passOf(type)!.params;
-    const all = { ...Object.fromEntries(Object.entries(params).map(([name, param]) => [name, param.default])), ...values } as PlainValues;
-    return () => runPasses({ arena, kernels, cache }, layer, [{ id: 'p' as never, type, values: all, key: 'k' }], picture.retain(), 'last').release();
+    return () => runPass(bench, type, values, picture.retain()).release();
   };
   const turned = multiply(translation(W / 2, H / 2), multiply(rotation(7), multiply(scaling(0.9, 0.9), translation(-W / 2, -H / 2))));
   const drawn = { ...layer, matrix: translation(0, 0), tilt: null, trail: [], opacity: 1, blend: 'multiply' } as LayerPlan;

@@ -7,7 +7,7 @@ export { adjustSpan } from './adjust';
 export { cropSpan } from './crop';
 export { affine } from './affine';
 export { projective } from './projective';
-export { addScaled, lerpSpan } from './mix';
+export { addScaled, coveragePlane, lerpByPlane, lerpSpan, scaleByPlane } from './mix';
 export { blurRows, blurColumns } from './blur';
 export { lumaPlane, halvePlane, flowLevel, flowBetween } from './flow';
 export { blendSpan } from './blend';

@@ -14,3 +14,25 @@ export function lerpSpan(a: usize, b: usize, dst: usize, n: i32, t: f32): void {
     v128.store(dst, f32x4.add(from, f32x4.mul(f32x4.sub(v128.load(b), from), share)));
   }
 }
+
+/** dst = src · plane, n pixels; the plane has one float a pixel. */
+export function scaleByPlane(src: usize, plane: usize, dst: usize, n: i32): void {
+  for (let end = src + (<usize>n << 4); src < end; src += 16, dst += 16, plane += 4) v128.store(dst, f32x4.mul(v128.load(src), v128.load32_splat(plane)));
+}
+
+/** dst = a + (b − a) · plane, n pixels. */
+export function lerpByPlane(a: usize, b: usize, plane: usize, dst: usize, n: i32): void {
+  for (let end = a + (<usize>n << 4); a < end; a += 16, b += 16, dst += 16, plane += 4) {
+    const from = v128.load(a);
+    v128.store(dst, f32x4.add(from, f32x4.mul(f32x4.sub(v128.load(b), from), v128.load32_splat(plane))));
+  }
+}
+
+/** Alpha, or BT.709 luma over black, of n premultiplied pixels as one float each; one less it when inverted. */
+export function coveragePlane(src: usize, n: i32, byBrightness: i32, invert: i32, dst: usize): void {
+  for (let i = 0; i < n; i++, src += 16, dst += 4) {
+    const v: f32 = byBrightness ? <f32>0.2126 * load<f32>(src) + <f32>0.7152 * load<f32>(src, 4) + <f32>0.0722 * load<f32>(src, 8) : load<f32>(src, 12);
+    const c: f32 = min(max(v, <f32>0), <f32>1);
+    store<f32>(dst, invert ? <f32>1 - c : c);
+  }
+}

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import type { Edit } from '../../core/document/edit';
-import { addPass, newPass } from '../../core/document/edits/passes';
+import { addPass, newPass, withoutMasks } from '../../core/document/edits/passes';
 import { sourceSize } from '../../core/document/find';
 import { wholePlace } from '../../core/document/place';
 import type { Layer, LayerId, PassId, Project, Shot, ShotId } from '../../core/document/schema';
@@ -122,7 +122,7 @@ export const useBench = defineStore('bench', () => {
 
   /** A copy of the chosen pass, at the end of another layer's line. */
   function copyPassTo(target: LayerId): void {
-    if (pass.value) store.edit(addPass({ shot: shotId.value!, layer: target }, { ...pass.value, id: newId<PassId>() }));
+    if (pass.value) store.edit(addPass({ shot: shotId.value!, layer: target }, withoutMasks({ ...pass.value, id: newId<PassId>() })));
   }
 
   /** The chosen layer's whole picture, alone and fitted into the shot with a little room. */

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { BLEND_MODES } from '../picture/blend';
 import { valuesSchema } from '../passes/define';
 import { PASSES, passOf } from '../passes/registry';
+import { maskIdSchema, maskSchema } from './mask';
 import { framesSchema, valueOf } from './value';
 
 /** The version of the document format that this code writes. */
@@ -56,7 +57,8 @@ export const passSchema = z
     type: z.enum(PASSES.map((pass) => pass.type) as [string, ...string[]]),
     on: z.boolean(),
     values: z.record(z.string(), z.unknown()),
-    area: z.object({ masks: z.array(id('mask')).max(64), side: z.enum(['inside', 'outside']) }).strict().optional(),
+    /** works only inside or outside of these masks of its layer */
+    area: z.object({ masks: z.array(maskIdSchema).max(64), side: z.enum(['inside', 'outside']) }).strict().optional(),
   })
   .strict()
   .transform((pass, context) => {
@@ -109,6 +111,8 @@ export const layerSchema = z
         keepPitch: z.boolean(),
       })
       .strict(),
+    /** first one first; each works on what those before it cover */
+    masks: z.array(maskSchema).max(200).default([]),
     passes: z.array(passSchema).max(200),
     place: placeSchema,
     opacity: valueOf(z.number().min(0).max(1)),
@@ -119,6 +123,8 @@ export const layerSchema = z
     parent: z.object({ layer: layerIdSchema, rotation: z.boolean(), scale: z.boolean() }).strict().nullable(),
     /** smear of the layer's own movement: how long the shutter is open in degrees of a frame, and how many samples it takes */
     motionBlur: z.object({ shutter: z.number().min(0).max(720), samples: z.int().min(2).max(64) }).strict().nullable(),
+    /** takes its coverage from another layer of the shot, hidden or not */
+    matte: z.object({ layer: layerIdSchema, by: z.enum(['alpha', 'brightness']), invert: z.boolean() }).strict().nullable().default(null),
     solo: z.boolean(),
     locked: z.boolean(),
   })
@@ -151,12 +157,16 @@ export const shotSchema = z
   .strict();
 export type Shot = z.infer<typeof shotSchema>;
 
-/** Names of layers that follow each other in a circle, or null. */
-export function parentLoop(layers: readonly Pick<Layer, 'id' | 'name' | 'parent'>[]): string[] | null {
+/** Names of layers that follow each other, or take their mattes from each other, in a circle; or null. */
+export const parentLoop = (layers: readonly Pick<Layer, 'id' | 'name' | 'parent'>[]): string[] | null => loopAlong(layers, (layer) => layer.parent?.layer);
+export const matteLoop = (layers: readonly Pick<Layer, 'id' | 'name' | 'matte'>[]): string[] | null => loopAlong(layers, (layer) => layer.matte?.layer);
+
+function loopAlong<T extends { id: LayerId; name: string }>(layers: readonly T[], leads: (layer: T) => LayerId | undefined): string[] | null {
   const byId = new Map(layers.map((layer) => [layer.id, layer]));
+  const after = (layer: T) => byId.get(leads(layer) as LayerId);
   for (const layer of layers) {
     const way = [layer];
-    for (let next = layer.parent && byId.get(layer.parent.layer); next; next = next.parent && byId.get(next.parent.layer)) {
+    for (let next = after(layer); next; next = after(next)) {
       if (next === layer) return way.map((item) => item.name);
       if (way.includes(next)) break;
       way.push(next);
@@ -189,9 +199,12 @@ export const projectSchema = z
       once(shot.id, 'shot');
       const loop = parentLoop(shot.layers);
       if (loop) context.addIssue({ code: 'custom', message: `layers follow each other in a circle: ${loop.join(', ')}` });
+      const matted = matteLoop(shot.layers);
+      if (matted) context.addIssue({ code: 'custom', message: `layers take their mattes from each other in a circle: ${matted.join(', ')}` });
       for (const layer of shot.layers) {
         once(layer.id, 'layer');
         layer.passes.forEach((pass) => once(pass.id, 'pass'));
+        layer.masks.forEach((mask) => once(mask.id, 'mask'));
         if (layer.source.kind === 'stock' && !stock.has(layer.source.stock)) {
           context.addIssue({ code: 'custom', message: `layer “${layer.name}” uses stock that is not in the project` });
         }

@@ -2,6 +2,7 @@
 import type { Draft } from 'immer';
 import { passOf } from '../passes/registry';
 import { steadyAt } from '../time/values';
+import { MOST_GROW, type Mask } from './mask';
 import { MOST_SPEED, type Layer } from './schema';
 import type { Ease, Key, Value } from './value';
 
@@ -37,6 +38,28 @@ const SPEED = entry('time.speed', 'Time', 'Speed', ONE, '%', -MOST_SPEED, MOST_S
 const GAIN = entry('sound.gain', 'Sound', 'Level', ONE, '%', 0, 8);
 const COLOUR = entry('source.colour', 'Source', 'Colour', RGB, '', 0, 1);
 
+const SIZE = ['width', 'height'] as const;
+/** Values of masks' shapes, by their names. */
+const SHAPE_VALUES: Record<string, (path: string, group: string) => ValueEntry> = {
+  centre: (path, group) => entry(path, group, 'Centre', XY, 'px', -1e6, 1e6),
+  size: (path, group) => entry(path, group, 'Size', SIZE, 'px', 0, 1e5),
+  rotation: (path, group) => entry(path, group, 'Rotation', ONE, '°', -1e6, 1e6),
+  radius: (path, group) => entry(path, group, 'Corner radius', ONE, 'px', 0, 1e5),
+  height: (path, group) => entry(path, group, 'Height', ONE, 'px', 1, 1e4),
+  core: (path, group) => entry(path, group, 'Solid core', ONE, '%', 0, 1),
+  from: (path, group) => entry(path, group, 'Solid at', XY, 'px', -1e6, 1e6),
+  to: (path, group) => entry(path, group, 'Clear at', XY, 'px', -1e6, 1e6),
+  path: (path, group) => entry(path, group, 'Path', [], '', 0, 0),
+  strokes: (path, group) => entry(path, group, 'Strokes', [], '', 0, 0),
+  matte: (path, group) => entry(path, group, 'Matte', [], '', 0, 0),
+};
+const maskEntries = ({ id, name, shape }: Mask): ValueEntry[] => [
+  ...Object.keys(shape).flatMap((key) => SHAPE_VALUES[key]?.(`mask.${id}.${key}`, name) ?? []),
+  entry(`mask.${id}.opacity`, name, 'Opacity', ONE, '%', 0, 1),
+  entry(`mask.${id}.feather`, name, 'Feather', ONE, 'px', 0, 2000),
+  entry(`mask.${id}.grow`, name, 'Grow', ONE, 'px', -MOST_GROW, MOST_GROW),
+];
+
 /** All values of a layer that can be animated, in the order of its work. */
 export function entriesOf(layer: Layer): ValueEntry[] {
   const passes = layer.passes.flatMap((pass) => {
@@ -45,13 +68,18 @@ export function entriesOf(layer: Layer): ValueEntry[] {
       param.kind === 'number' ? entry(`pass.${pass.id}.${name}`, title, param.label, ONE, param.unit, param.min, param.max) : entry(`pass.${pass.id}.${name}`, title, param.label, [], '', 0, 0),
     );
   });
-  return [...(layer.source.kind === 'colour' ? [COLOUR] : [SPEED]), ...passes, ...PLACE_ENTRIES, ...(layer.source.kind === 'stock' ? [GAIN] : [])];
+  return [...(layer.source.kind === 'colour' ? [COLOUR] : [SPEED]), ...layer.masks.flatMap(maskEntries), ...passes, ...PLACE_ENTRIES, ...(layer.source.kind === 'stock' ? [GAIN] : [])];
 }
 
 /** Where a path leads: the thing that holds the value, and its name there. */
 function holder(layer: Layer, path: string): [Record<string, unknown>, string] | null {
   const [first, second, third] = path.split('.') as [string, string?, string?];
   if (first === 'opacity') return [layer as unknown as Record<string, unknown>, 'opacity'];
+  if (first === 'mask') {
+    const mask = layer.masks.find((item) => item.id === second) as unknown as (Record<string, unknown> & { shape: Record<string, unknown> }) | undefined;
+    const part = mask && third && third in mask.shape ? mask.shape : mask;
+    return part && third && third in part ? [part, third] : null;
+  }
   if (first === 'pass') {
     const pass = layer.passes.find((item) => item.id === second);
     return pass && third && third in pass.values ? [pass.values, third] : null;

@@ -20,14 +20,17 @@ export function backdrop({ kernels, arena }: Tools, width: number, height: numbe
   return out;
 }
 
+/** A shot-sized plane of floats in the arena. */
+export type Plane = number;
+
 /**
  * Draws a layer's processed picture into the shot, in place.
- * @param under shot-sized; display-encoded, or linear when `linear` says so
+ * @param under shot-sized; display-encoded, or linear when `linear` says so @param matte what the layer is cut by, if anything
  */
-export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, picture: Picture, linear: boolean): void {
+export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, picture: Picture, linear: boolean, matte: Plane | null = null): void {
   if (isEmpty(picture.rect) || layer.opacity <= 0) return;
   const mode = BLEND_MODES.indexOf(layer.blend);
-  const flat = !layer.tilt && !layer.trail.length;
+  const flat = !layer.tilt && !layer.trail.length && matte === null;
   const shift = flat && layer.opacity === 1 && !linear ? wholeShift(layer.matrix) : null;
   if (shift) {
     blendRows(tools, under, picture, { ...picture.rect, x: picture.rect.x + shift[0], y: picture.rect.y + shift[1] }, mode);
@@ -35,6 +38,12 @@ export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, pictur
   }
   const placed = layer.trail.length ? smeared(tools, picture, layer, under.rect) : place(tools, picture, layer.tilt ?? layer.matrix, layer.opacity, under.rect);
   if (!placed) return;
+  if (matte !== null) {
+    for (let y = 0; y < placed.rect.h; y++) {
+      const at = matte + ((placed.rect.y + y) * under.rect.w + placed.rect.x) * 4;
+      tools.kernels.scaleByPlane(placed.row(y), at, placed.row(y), placed.rect.w);
+    }
+  }
   if (linear) tools.kernels.toLinearSpan(placed.at, placed.pixels);
   blendRows(tools, under, placed, placed.rect, mode);
   placed.release();

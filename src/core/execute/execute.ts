@@ -3,10 +3,12 @@ import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
 import { hash } from '../plan/hash';
+import type { StockId } from '../document/schema';
 import { drawnAs, type FramePlan, type LayerPlan, type SourcePlan } from '../plan/plan';
 import { between } from '../analysis/flow';
 import { PictureCache } from './cache';
-import { backdrop, drawLayer } from './composite';
+import { backdrop, drawLayer, type Plane } from './composite';
+import { MaskStore, type Outline } from './masks';
 import { runPasses, type Keep } from './passes';
 
 /** A fetched frame: straight 8-bit RGBA at full size. */
@@ -27,12 +29,15 @@ export interface Problem {
 /** Computes plans. One executor per worker; its cache makes a turned dial cost only what comes after it. */
 export class Executor {
   readonly cache: PictureCache;
+  readonly masks: MaskStore;
 
   constructor(
     readonly kernels: Kernels,
     readonly arena: Arena,
     private readonly fetch: Fetch,
+    outline: Outline = () => Promise.resolve([]),
   ) {
+    this.masks = new MaskStore((shape) => fetch({ kind: 'stock', stock: shape.stock as StockId, name: shape.name, file: shape.file, seconds: shape.seconds }), outline);
     this.cache = new PictureCache(arena.limit * 0.6);
     arena.relief = () => this.cache.dropOldest();
   }
@@ -46,14 +51,17 @@ export class Executor {
     let first = plan.layers.length;
     while (first > 0 && !this.cache.has(keys[first - 1]!)) first--;
     const start = first > 0 ? this.cache.get(keys[first - 1]!) : undefined;
-    const pictures = await Promise.all(plan.layers.slice(first).map((layer) => this.layer(layer, keep, problems)));
+    const drawn = plan.layers.slice(first);
+    const pictures = await Promise.all(drawn.map((layer) => this.layer(layer, keep, problems)));
+    const mattes = await Promise.all(drawn.map((layer) => layer.matte && this.matte(layer.matte, plan, keep, problems)));
     const linear = plan.light === 'linear';
     let under = start ?? backdrop(this, plan.width, plan.height, plan.background);
     if (!start && linear) this.kernels.toLinearSpan(under.at, under.pixels);
     pictures.forEach((picture, i) => {
       under = this.owned(under);
-      drawLayer(this, under, plan.layers[first + i]!, picture, linear);
+      drawLayer(this, under, drawn[i]!, picture, linear, mattes[i] ?? null);
       picture.release();
+      if (mattes[i] != null) this.arena.give(mattes[i]!);
       if (keep === 'every' && !problems.length) this.cache.put(keys[first + i]!, under);
     });
     if (linear) {
@@ -63,13 +71,29 @@ export class Executor {
     return under;
   }
 
+  /** What a matte layer covers of the shot. @returns a shot-sized plane in the arena, owned by the caller */
+  private async matte({ layer, by, invert }: NonNullable<LayerPlan['matte']>, plan: FramePlan, keep: Keep, problems: Problem[]): Promise<Plane> {
+    const picture = await this.layer(layer, keep, problems);
+    const own = layer.matte && (await this.matte(layer.matte, plan, keep, problems));
+    const drawn = backdrop(this, plan.width, plan.height, null);
+    drawLayer(this, drawn, { ...layer, blend: 'normal' }, picture, false, own);
+    picture.release();
+    if (own !== null) this.arena.give(own);
+    const plane = this.arena.take(drawn.pixels * 4 + 12);
+    this.kernels.coveragePlane(drawn.at, drawn.pixels, by === 'brightness' ? 1 : 0, invert ? 1 : 0, plane);
+    drawn.release();
+    return plane;
+  }
+
   /** A layer's picture after its passes, in its source's space, owned by the caller. */
   async layer(layer: LayerPlan, keep: Keep = 'every', problems: Problem[] = []): Promise<Picture> {
     for (let done = layer.passes.length; done > 0; done--) {
       const cached = this.cache.get(layer.passes[done - 1]!.key);
+      if (cached) await this.masks.prepare(layer.passes.slice(done));
       if (cached) return runPasses(this, layer, layer.passes.slice(done), cached, keep);
     }
     try {
+      await this.masks.prepare(layer.passes);
       return runPasses(this, layer, layer.passes, await this.source(layer, keep), keep);
     } catch (error) {
       problems.push({ layer: layer.name, sentence: sentenceOf(error) });

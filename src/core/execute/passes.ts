@@ -1,16 +1,19 @@
 import type { PointPass, PassTools, PlainValues } from '../passes/define';
 import { passOf } from '../passes/registry';
+import type { CoveragePlan } from '../masks/coverage';
 import type { LayerPlan, PassPlan } from '../plan/plan';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
-import { intersect, isEmpty, type Rect } from '../picture/rect';
+import { intersect, isEmpty, union, type Rect } from '../picture/rect';
 import type { PictureCache } from './cache';
+import type { MaskStore } from './masks';
 
 interface Bench {
   kernels: Kernels;
   arena: Arena;
   cache: PictureCache;
+  masks: MaskStore;
 }
 
 /** Every result is kept while someone is turning dials; only the last one of a layer while a render runs. */
@@ -24,10 +27,12 @@ export function runPasses(bench: Bench, layer: LayerPlan, passes: readonly PassP
   let current = picture;
   try {
     for (let i = 0; i < passes.length; ) {
-      const isArea = 'run' in passOf(passes[i]!.type)!;
-      const run = isArea ? [passes[i]!] : pointRun(passes, i);
+      const pass = passes[i]!;
+      const isArea = 'run' in passOf(pass.type)!;
+      const run = isArea || pass.area ? [pass] : pointRun(passes, i);
       i += run.length;
-      const next = isArea ? area(bench, layer, run[0]!, current) : sweep(bench, layer, run, current, keep);
+      let next = isArea ? area(bench, layer, pass, current) : sweep(bench, layer, run, current, keep);
+      if (pass.area) next = limited(bench, layer, pass.area, current, next);
       if (keep === 'every' || i === passes.length) bench.cache.put(run[run.length - 1]!.key, next);
       current.release();
       current = next;
@@ -39,10 +44,33 @@ export function runPasses(bench: Bench, layer: LayerPlan, passes: readonly PassP
   }
 }
 
-/** The point passes from index i on, up to the next area pass. */
+/** Before and after a pass mixed by its area. @param after given up by the caller */
+function limited(bench: Bench, layer: LayerPlan, plan: CoveragePlan, before: Picture, after: Picture): Picture {
+  if (after === before) return after;
+  const rect = union(before.rect, after.rect);
+  const [from, to] = [extended(bench, before.retain(), rect), extended(bench, after, rect)];
+  const out = Picture.make(bench.arena, rect);
+  withTools(bench, layer, ({ coverage }) => bench.kernels.lerpByPlane(from.at, to.at, coverage(plan, rect), out.at, out.pixels));
+  from.release();
+  to.release();
+  return out;
+}
+
+/** The picture with clear pixels around it. @param picture given up by the caller */
+function extended({ kernels, arena }: Bench, picture: Picture, rect: Rect): Picture {
+  const own = picture.rect;
+  if (own.x === rect.x && own.y === rect.y && own.w === rect.w && own.h === rect.h) return picture;
+  const out = Picture.make(arena, rect);
+  kernels.fill(out.at, out.pixels, 0, 0, 0, 0);
+  for (let y = 0; y < own.h; y++) kernels.copy(picture.row(y), out.row(own.y - rect.y + y) + (own.x - rect.x) * BYTES_PER_PIXEL, own.w);
+  picture.release();
+  return out;
+}
+
+/** The point passes from index i on, up to the next pass that needs whole pictures. */
 function pointRun(passes: readonly PassPlan[], i: number): PassPlan[] {
   const rest = passes.slice(i);
-  const end = rest.findIndex((pass) => 'run' in passOf(pass.type)!);
+  const end = rest.findIndex((pass) => 'run' in passOf(pass.type)! || pass.area);
   return end < 0 ? rest : rest.slice(0, end);
 }
 
@@ -88,7 +116,7 @@ function sweep(bench: Bench, layer: LayerPlan, run: readonly PassPlan[], picture
 }
 
 /** Tools whose scratch memory is given back when the pass is done. */
-function withTools<T>({ kernels, arena }: Bench, layer: LayerPlan, use: (tools: PassTools) => T): T {
+function withTools<T>({ kernels, arena, masks }: Bench, layer: LayerPlan, use: (tools: PassTools) => T): T {
   const taken: number[] = [];
   const scratch = (bytes: number) => {
     const at = arena.take(bytes);
@@ -96,7 +124,13 @@ function withTools<T>({ kernels, arena }: Bench, layer: LayerPlan, use: (tools: 
     return at;
   };
   try {
-    return use({ kernels, arena, size: layer.size, scratch });
+    const coverage = (plan: CoveragePlan, rect: Rect) => {
+      const plane = masks.plane(plan, rect);
+      const at = scratch(plane.byteLength + 12);
+      arena.floats(at, plane.length).set(plane);
+      return at;
+    };
+    return use({ kernels, arena, size: layer.size, scratch, coverage });
   } finally {
     taken.forEach((at) => arena.give(at));
   }

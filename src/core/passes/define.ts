@@ -1,5 +1,7 @@
 import { z } from 'zod';
+import { maskIdSchema } from '../document/mask';
 import { valueOf, type Value } from '../document/value';
+import type { CoveragePlan } from '../masks/coverage';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import type { Picture } from '../picture/picture';
@@ -32,23 +34,33 @@ export interface SamplesParam extends ParamBase {
   default: readonly Colour[];
   most: number;
 }
-export type Param = NumberParam | ChoiceParam | SamplesParam;
+/** Masks of the layer, by id. */
+export interface MasksParam extends ParamBase {
+  kind: 'masks';
+  /** what no choice means */
+  empty: 'all' | 'none';
+  default: readonly string[];
+}
+export type Param = NumberParam | ChoiceParam | SamplesParam | MasksParam;
 export type Colour = readonly [number, number, number];
 
 export const number = (p: Omit<NumberParam, 'kind'>): NumberParam => ({ kind: 'number', ...p });
 export const choice = (p: Omit<ChoiceParam, 'kind'>): ChoiceParam => ({ kind: 'choice', ...p });
 export const samples = (p: Omit<SamplesParam, 'kind'>): SamplesParam => ({ kind: 'samples', ...p });
+export const masks = (p: Omit<MasksParam, 'kind' | 'default'>): MasksParam => ({ kind: 'masks', default: [], ...p });
 
-type Resolved<P> = P extends NumberParam ? number : P extends ChoiceParam ? string : P extends SamplesParam ? readonly Colour[] : never;
+type Resolved<P> = P extends MasksParam ? CoveragePlan : P extends NumberParam ? number : P extends ChoiceParam ? string : P extends SamplesParam ? readonly Colour[] : never;
 /** A pass's values at one frame; pixel values already at the plan's scale. */
 export type Values<P extends Record<string, Param>> = { [K in keyof P]: Resolved<P[K]> };
-export type PlainValues = Record<string, number | string | readonly Colour[]>;
+export type PlainValues = Record<string, number | string | readonly Colour[] | CoveragePlan>;
 
 export interface PassTools {
   kernels: Kernels;
   arena: Arena;
   /** size of the layer's source at the plan's scale; its origin is the source's top left */
   size: { w: number; h: number };
+  /** coverage of masks over a rectangle: address of w×h floats, room for three more */
+  coverage(plan: CoveragePlan, rect: Rect): number;
   /** memory of the pass for the length of one run */
   scratch(bytes: number): number;
 }
@@ -95,13 +107,15 @@ export function definePass<const P extends Record<string, Param>>(pass: PointPas
 function paramSchema(param: Param): z.ZodType {
   if (param.kind === 'number') return z.number().min(param.min).max(param.max);
   if (param.kind === 'choice') return z.enum(param.options.map((option) => option.value) as [string, ...string[]]);
+  if (param.kind === 'masks') return z.array(maskIdSchema).max(64);
   const channel = z.number().min(0).max(1);
   return z.array(z.tuple([channel, channel, channel])).max(param.most);
 }
 
 /** Schema of the values of a pass in a document. */
 export function valuesSchema(params: Record<string, Param>) {
-  return z.object(Object.fromEntries(Object.entries(params).map(([name, param]) => [name, valueOf(paramSchema(param))]))).strict();
+  // a value that is not there is one that came after the document was written
+  return z.object(Object.fromEntries(Object.entries(params).map(([name, param]) => [name, valueOf(paramSchema(param)).default({ still: structuredClone(param.default) } as never)]))).strict();
 }
 
 /** The default of every parameter, as still values. */

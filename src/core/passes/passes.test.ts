@@ -1,12 +1,9 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { runPasses } from '../execute/passes';
-import { PictureCache } from '../execute/cache';
 import { toDisplay, toLinear } from '../picture/light';
-import type { LayerPlan } from '../plan/plan';
-import { floatsOf, pictureOf, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
 import { boxesFor } from './blur';
-import { PASSES, passOf } from './registry';
+import { PASSES } from './registry';
 import type { PlainValues } from './define';
 
 let bench: TestBench;
@@ -16,11 +13,8 @@ beforeAll(async () => {
 
 /** Runs one pass with its defaults and some values over a picture given as a function of its pixels. */
 function run(type: string, values: PlainValues, w: number, h: number, at: (x: number, y: number) => number[]) {
-  const params = passOf(type)!.params;
-  const all = { ...Object.fromEntries(Object.entries(params).map(([name, param]) => [name, param.default])), ...values } as PlainValues;
   const picture = pictureOf(bench, { x: 0, y: 0, w, h }, Array.from({ length: w * h }, (_, i) => at(i % w, Math.floor(i / w))).flat());
-  const layer = { size: { w, h } } as LayerPlan;
-  const out = runPasses({ ...bench, cache: new PictureCache(0) }, layer, [{ id: 'p' as never, type, values: all, key: 'k' }], picture, 'last');
+  const out = runPass(bench, type, values, picture);
   const floats = floatsOf(bench, out);
   const { rect } = out;
   out.release();

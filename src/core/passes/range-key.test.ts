@@ -1,13 +1,9 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { PictureCache } from '../execute/cache';
-import { runPasses } from '../execute/passes';
-import type { LayerPlan } from '../plan/plan';
-import { floatsOf, pictureOf, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
 import { brightnessMatte } from './brightness-key';
 import type { PlainValues } from './define';
 import { hueShare } from './hue-key';
-import { passOf } from './registry';
 
 let bench: TestBench;
 beforeAll(async () => {
@@ -16,11 +12,9 @@ beforeAll(async () => {
 
 /** Alpha of solid display colours after a pass with these values. */
 function alphas(type: string, colours: readonly (readonly [number, number, number])[], values: PlainValues): number[] {
-  const params = passOf(type)!.params;
-  const all = { ...Object.fromEntries(Object.entries(params).map(([name, param]) => [name, param.default])), ...values } as PlainValues;
   const rect = { x: 0, y: 0, w: colours.length, h: 1 };
   const picture = pictureOf(bench, rect, colours.flatMap((colour) => [...colour, 1]));
-  const out = runPasses({ ...bench, cache: new PictureCache(0) }, { size: { w: rect.w, h: 1 } } as LayerPlan, [{ id: 'p' as never, type, values: all, key: 'k' }], picture, 'last');
+  const out = runPass(bench, type, values, picture);
   const data = floatsOf(bench, out);
   out.release();
   return colours.map((_, i) => data[i * 4 + 3]!);

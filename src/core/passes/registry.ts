@@ -4,11 +4,12 @@ import { brightnessKey } from './brightness-key';
 import { colourKey } from './colour-key';
 import { crop } from './crop';
 import { hueKey } from './hue-key';
+import { mask } from './mask';
 import { shake } from './shake';
 import type { AnyPass } from './define';
 
 /** Every pass there is, in the order in which search lists them. */
-export const PASSES: readonly AnyPass[] = [colourKey, brightnessKey, hueKey, crop, adjust, blur, shake];
+export const PASSES: readonly AnyPass[] = [colourKey, brightnessKey, hueKey, mask, crop, adjust, blur, shake];
 
 const byType = new Map(PASSES.map((pass) => [pass.type, pass]));
 

@@ -28,6 +28,9 @@ export interface Kernels {
   projective(src: number, sw: number, sh: number, dst: number, dw: number, dh: number, m: number, opacity: number): void;
   addScaled(src: number, dst: number, n: number, weight: number): void;
   lerpSpan(a: number, b: number, dst: number, n: number, t: number): void;
+  coveragePlane(src: number, n: number, byBrightness: number, invert: number, dst: number): void;
+  scaleByPlane(src: number, plane: number, dst: number, n: number): void;
+  lerpByPlane(a: number, b: number, plane: number, dst: number, n: number): void;
   lumaPlane(src: number, n: number, dst: number): void;
   halvePlane(src: number, w: number, h: number, dst: number): void;
   flowLevel(a: number, b: number, w: number, h: number, coarse: number, flow: number, patches: number, weights: number): void;

@@ -1,3 +1,5 @@
+import type { MaskId } from '../document/mask';
+import type { CoveragePlan } from '../masks/coverage';
 import { carriedBy, placeMatrix, tiltMatrix } from '../document/place';
 import { shotIn, sourceSize } from '../document/find';
 import type { Layer, Pass, PassId, Project, Shot, ShotId, StockId } from '../document/schema';
@@ -6,10 +8,11 @@ import { passOf } from '../passes/registry';
 import type { AnyPass, PlainValues } from '../passes/define';
 import type { BlendMode } from '../picture/blend';
 import { multiply, projective, projectiveProduct, scaling, type Matrix, type Projective } from '../picture/matrix';
-import { frameAt, secondsAt } from '../time/rate';
+import { frameAt, secondsAt, STAMP_ROUNDING } from '../time/rate';
 import { sourceFrameAt } from '../time/speed';
 import { valueAt } from '../time/values';
 import { hash } from './hash';
+import { planCoverage } from './masks';
 
 /** Preview scales: 1, ½ or ¼, as the whole factor by which pictures are reduced. */
 export type Reduction = 1 | 2 | 4;
@@ -31,6 +34,8 @@ export interface PassPlan {
   id: PassId;
   type: string;
   values: PlainValues;
+  /** the pass works only here */
+  area: CoveragePlan | null;
   /** names the picture after this pass by content */
   key: string;
 }
@@ -53,6 +58,8 @@ export interface LayerPlan {
   trail: readonly Projective[];
   opacity: number;
   blend: BlendMode;
+  /** the layer that gives it its coverage */
+  matte: { layer: LayerPlan; by: 'alpha' | 'brightness'; invert: boolean } | null;
 }
 
 /** All that is needed to compute a frame, as plain data. The same document, frame and scale give the same plan. */
@@ -94,7 +101,7 @@ export function planFrame(project: Project, shotId: ShotId, frame: number, optio
 }
 
 /** All that says how a layer's processed picture comes into the shot. */
-export const drawnAs = (layer: LayerPlan): unknown[] => [layer.key, layer.matrix, layer.tilt, layer.trail, layer.opacity, layer.blend];
+export const drawnAs = (layer: LayerPlan): unknown[] => [layer.key, layer.matrix, layer.tilt, layer.trail, layer.opacity, layer.blend, layer.matte && [drawnAs(layer.matte.layer), layer.matte.by, layer.matte.invert]];
 
 /** Layers that show at a frame, top first: shown ones, or only the solo ones when there are any. */
 export function visibleLayers(shot: Shot, frame: number): Layer[] {
@@ -118,10 +125,12 @@ export function planLayer(project: Project, shot: Shot, layer: Layer, frame: num
     .filter((pass) => pass.on && pass.id !== without)
     .map((pass) => {
       const declared = passOf(pass.type)!;
-      const resolved = planValues(pass, declared, local, reduction);
+      const coverage = (ids: readonly MaskId[], empty: 'all' | 'none' = 'none') => planCoverage(project, shot, layer, ids.length || empty === 'none' ? ids : layer.masks.map((mask) => mask.id), local, size, reduction);
+      const resolved = planValues(pass, declared, local, reduction, coverage);
       const values = 'moment' in declared && declared.moment ? { ...resolved, ...declared.moment(resolved as never, local) } : resolved;
-      if (!declared.idle?.(values as never)) key = hash(`${key} ${pass.type} ${JSON.stringify(values)}`);
-      return { id: pass.id, type: pass.type, values, key };
+      const area = pass.area ? { ...coverage(pass.area.masks), side: pass.area.side } : null;
+      if (!declared.idle?.(values as never)) key = hash(`${key} ${pass.type} ${JSON.stringify([values, area])}`);
+      return { id: pass.id, type: pass.type, values, area, key };
     });
   const matrix = reduced(layerMatrix(shot, layer, frame, full), reduction);
   const tilted = layerTilt(shot, layer, frame, full);
@@ -129,7 +138,17 @@ export function planLayer(project: Project, shot: Shot, layer: Layer, frame: num
   return {
     id: layer.id, name: layer.name, source, size, sourceKey, passes, key, matrix,
     tilt: tilted && reducedTilt(tilted, reduction), trail: planTrail(shot, layer, frame, full, reduction), opacity, blend: layer.blend,
+    matte: planMatte(project, shot, layer, frame, reduction),
   };
+}
+
+/** The matte layer's plan; outside of its own time it covers nothing. */
+function planMatte(project: Project, shot: Shot, { matte }: Layer, frame: number, reduction: Reduction): LayerPlan['matte'] {
+  const giver = matte && shot.layers.find((item) => item.id === matte.layer);
+  const plan = giver && planLayer(project, shot, giver, frame, reduction);
+  if (!plan) return null;
+  const there = frame >= giver.span.start && frame < giver.span.start + giver.span.length;
+  return { layer: there ? plan : { ...plan, opacity: 0 }, by: matte.by, invert: matte.invert };
 }
 
 const reducedTilt = (m: Projective, by: number): Projective => projectiveProduct(projective(scaling(1 / by, 1 / by)), projectiveProduct(m, projective(scaling(by, by))));
@@ -161,9 +180,6 @@ function planTrail(shot: Shot, layer: Layer, frame: number, source: { w: number;
   return still ? [] : moments;
 }
 
-/** How far into the next frame a source is looked up, in seconds: containers round time stamps to whole milliseconds. */
-const STAMP_ROUNDING = 0.001;
-
 function planSource(project: Project, shot: Shot, layer: Layer, local: number): SourcePlan {
   const { source } = layer;
   if (source.kind === 'colour') return { kind: 'colour', colour: valueAt(source.colour, local) };
@@ -186,11 +202,12 @@ export function sourceSeconds(shot: Shot, layer: Layer, local: number): number {
   return secondsAt(sourceFrameAt(layer.time, local), shot.rate);
 }
 
-function planValues(pass: Pass, declared: AnyPass, local: number, reduction: Reduction): PlainValues {
+function planValues(pass: Pass, declared: AnyPass, local: number, reduction: Reduction, coverage: (ids: readonly MaskId[], empty: 'all' | 'none') => CoveragePlan): PlainValues {
   const out: PlainValues = {};
   for (const [name, param] of Object.entries(declared.params)) {
     const value = valueAt(pass.values[name] as Value<number | string>, local);
-    out[name] = param.kind === 'number' ? Math.min(param.max, Math.max(param.min, value as number)) / (param.unit === 'px' ? reduction : 1) : value;
+    if (param.kind === 'masks') out[name] = coverage(value as unknown as MaskId[], param.empty);
+    else out[name] = param.kind === 'number' ? Math.min(param.max, Math.max(param.min, value as number)) / (param.unit === 'px' ? reduction : 1) : value;
   }
   return out;
 }

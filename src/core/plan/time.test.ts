@@ -22,7 +22,7 @@ describe('which source frame shows', () => {
         expect(plan.next).toBeUndefined();
         // a moment a rounding error short of a frame's start counts as that frame
         const exact = Math.min(47, speed * frame);
-        expect(frameOf(plan.seconds)).toBe(Math.floor(exact + 0.025));
+        expect(frameOf(plan.seconds)).toBe(Math.floor(exact + 0.024 + 1e-6));
       }),
     );
   });

@@ -2,9 +2,8 @@ import { readFileSync, existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import type { Colour } from '../passes/define';
-import { colourKey } from '../passes/colour-key';
 import { Picture } from '../picture/picture';
-import type { TestBench } from './bench';
+import { runPass, type TestBench } from './bench';
 
 // taken once: looking globals up is slow where tests run
 const { abs, floor, hypot, max, min, round } = Math;
@@ -46,23 +45,19 @@ export function onePick({ frame, width }: TruthFrame, x0 = 250, y0 = 200, size =
 }
 
 /** The colour key's matte with default dials. */
-export function keyMatte({ arena, kernels }: TestBench, truth: TruthFrame, screen: readonly Colour[]): Float32Array {
+export function keyMatte(bench: TestBench, truth: TruthFrame, screen: readonly Colour[]): Float32Array {
+  const { arena, kernels } = bench;
   const { width: w, height: h } = truth;
   const picture = Picture.make(arena, { x: 0, y: 0, w, h });
   arena.scratch(w * h * 4, (at) => {
     arena.bytes(at, w * h * 4).set(truth.frame);
     kernels.widen(at, picture.at, w * h);
   });
-  const taken: number[] = [];
-  const scratch = (bytes: number) => taken[taken.push(arena.take(bytes)) - 1]!;
-  if (!('run' in colourKey)) throw new Error('the colour key is an area pass');
-  const defaults = Object.fromEntries(Object.entries(colourKey.params).map(([name, param]) => [name, param.default]));
-  const out = colourKey.run(picture, { ...defaults, screen } as never, { arena, kernels, size: { w, h }, scratch });
+  const out = runPass(bench, 'colour-key', { screen }, picture.retain());
   const matte = Float32Array.from({ length: w * h }, (() => {
     const floats = arena.floats(out.at, w * h * 4);
     return (_: unknown, i: number) => floats[4 * i + 3]!;
   })());
-  taken.forEach((at) => arena.give(at));
   out.release();
   picture.release();
   return matte;

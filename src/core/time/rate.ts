@@ -62,3 +62,6 @@ export function rateFromStamps(stamps: readonly number[]): FrameRate | null {
   const chosen = nearest.find((entry) => entry.rate.den === 1) ?? nearest[0];
   return chosen ? chosen.rate : { num: Math.round(fps * 1000), den: 1000 };
 }
+
+/** How far into the next frame a source is looked up, in seconds: containers round time stamps to whole milliseconds. */
+export const STAMP_ROUNDING = 0.001;

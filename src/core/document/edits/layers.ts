@@ -2,7 +2,7 @@ import type { Draft } from 'immer';
 import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
 import { wholePlace } from '../place';
-import { parentLoop, type Layer, type LayerId, type Place, type Project, type ShotId, type Source } from '../schema';
+import { matteLoop, parentLoop, type Layer, type LayerId, type Place, type Project, type ShotId, type Source } from '../schema';
 import { still } from '../value';
 import { JackplaneError } from '../../errors';
 import { apply, invert, multiply } from '../../picture/matrix';
@@ -27,6 +27,7 @@ export function newLayer(id: LayerId, name: string, source: Source, span: Layer[
     source,
     span,
     time: { offset: 0, speed: still(1), between: 'nearest', keepPitch: true },
+    masks: [],
     passes: [],
     place: wholePlace(),
     opacity: still(1),
@@ -35,6 +36,7 @@ export function newLayer(id: LayerId, name: string, source: Source, span: Layer[
     shown: true,
     parent: null,
     motionBlur: null,
+    matte: null,
     solo: false,
     locked: false,
   };
@@ -166,4 +168,15 @@ export const setParent = (project: Project, at: At, parent: Layer['parent']): Ed
       if (Math.abs(stretch - 1) > 1e-9) own.place.scale = mapped(place.scale, ([x, y]) => [x * stretch, y * stretch] as [number, number]);
     },
   };
+};
+
+/** Lets a layer take its coverage from another layer of the shot, or from none. @throws JackplaneError loop */
+export const setMatte = (project: Project, at: At, matte: Layer['matte']): Edit => {
+  const shot = shotIn(project, at.shot);
+  const layer = layerIn(shot, at.layer);
+  const loop = matteLoop(shot.layers.map((item) => (item.id === layer.id ? { ...item, matte } : item)));
+  if (loop) throw new JackplaneError('loop', `Then these layers would take their mattes from each other in a circle: ${loop.join(', ')}.`, 'Choose another layer for the matte.');
+  return change(at, () => (matte ? `Matte of ${layer.name} from ${layerIn(shot, matte.layer).name}` : `No matte for ${layer.name}`), project, (own) => {
+    own.matte = matte;
+  });
 };

@@ -20,6 +20,13 @@ export function newPass(id: PassId, type: string): Pass {
   return { id, type, on: true, values: defaultValues(passOf(type)!.params) } as Pass;
 }
 
+/** A pass for another layer: that layer has not got the masks it may refer to. */
+export function withoutMasks({ area: _, ...pass }: Pass): Pass {
+  const defaults = defaultValues(passOf(pass.type)!.params);
+  const values = Object.fromEntries(Object.entries(pass.values).map(([name, value]) => [name, passOf(pass.type)!.params[name]!.kind === 'masks' ? defaults[name] : value]));
+  return { ...pass, values } as Pass;
+}
+
 /** Inserts a pass. @param index its place in the line, 0 = first after the source; the end when left out */
 export const addPass = (at: At, pass: Pass, index?: number): Edit =>
   change(at, `Add ${titleOf(pass)}`, (layer) => {

@@ -9,6 +9,7 @@ import type { Layer, LayerId, PassId, Project, Shot, ShotId } from '../schema';
 import type { Value } from '../value';
 import { changedAt, eachKeyed } from '../values';
 import { localFrame, reversedKeys, type At } from './keys';
+import { refreshMasks } from './masks';
 
 const MOST_LENGTH = 1_000_000;
 
@@ -62,7 +63,9 @@ export const slipLayer = (project: Project, at: At, by: number): Edit =>
 /** A copy of a layer with fresh ids. */
 export function copyOf(layer: Layer, fresh: () => string): Layer {
   const copy = structuredClone(plain(layer));
-  return { ...copy, id: fresh() as LayerId, passes: copy.passes.map((pass) => ({ ...pass, id: fresh() as PassId })) };
+  const fresher = { ...copy, id: fresh() as LayerId, passes: copy.passes.map((pass) => ({ ...pass, id: fresh() as PassId })) };
+  refreshMasks(fresher as Draft<Layer>, fresh);
+  return fresher;
 }
 
 /** Cuts a layer in two at the playhead; the part after it lies above. */
@@ -92,7 +95,7 @@ export const pasteLayers = (shot: ShotId, layers: readonly Layer[], frame: numbe
   name: layers.length === 1 ? `Paste ${layers[0]!.name}` : `Paste ${layers.length} layers`,
   apply: (draft) => {
     const first = Math.min(...layers.map((layer) => layer.span.start));
-    const copies = layers.map((layer) => copyOf(layer, fresh)).map((layer) => ({ ...layer, parent: null, span: { ...layer.span, start: layer.span.start - first + frame } }));
+    const copies = layers.map((layer) => copyOf(layer, fresh)).map((layer) => ({ ...layer, parent: null, matte: null, span: { ...layer.span, start: layer.span.start - first + frame } }));
     shotIn(draft as Project, shot).layers.unshift(...(copies as Draft<Layer>[]));
   },
 });

@@ -1,0 +1,127 @@
+// Edits of masks: what they are, in which order they work, and their paths over time.
+import type { Draft } from 'immer';
+import { withVertex, withoutVertices, type Vertex } from '../../masks/path';
+import { steadyAt } from '../../time/values';
+import { plain } from '../draft';
+import type { Edit } from '../edit';
+import { layerIn, shotIn } from '../find';
+import type { Mask, MaskId, Shape } from '../mask';
+import type { Layer, Pass, PassId, Project } from '../schema';
+import type { Value } from '../value';
+import { changedAt, mapped, valueIn, writeValue } from '../values';
+import { passOf } from '../../passes/registry';
+import { localFrame, type At } from './keys';
+
+type Path = readonly Vertex[];
+
+const nameOf = (project: Project, at: At, id: MaskId): string => layerIn(shotIn(project, at.shot), at.layer).masks.find((mask) => mask.id === id)?.name ?? 'mask';
+
+const onLayer = (at: At, name: string, apply: (layer: Draft<Layer>) => void): Edit => ({
+  name,
+  apply: (draft) => apply(layerIn(shotIn(draft as Project, at.shot), at.layer) as Draft<Layer>),
+});
+const onMask = (project: Project, at: At, id: MaskId, what: string, apply: (mask: Draft<Mask>) => void): Edit =>
+  onLayer(at, `${what} ${nameOf(project, at, id)}`, (layer) => {
+    for (const mask of layer.masks) if (mask.id === id) apply(mask);
+  });
+
+/** Adds a mask after the others. */
+export const addMask = (at: At, mask: Mask): Edit => onLayer(at, `Add mask ${mask.name}`, (layer) => void layer.masks.push(mask as Draft<Mask>));
+
+/** Takes a mask away, and out of the passes that use it; an area without masks is no area. */
+export const removeMask = (project: Project, at: At, id: MaskId): Edit =>
+  onLayer(at, `Delete mask ${nameOf(project, at, id)}`, (layer) => {
+    layer.masks = layer.masks.filter((mask) => mask.id !== id);
+    for (const pass of layer.passes) withMasks(pass, (ids) => ids.filter((other) => other !== id));
+  });
+
+/** Changes the ids of masks that a pass refers to. */
+function withMasks(pass: Draft<Pass>, change: (ids: MaskId[]) => MaskId[]): void {
+  if (pass.area) pass.area = pass.area.masks.length ? { ...pass.area, masks: change(pass.area.masks) } : undefined;
+  if (pass.area && !pass.area.masks.length) delete pass.area;
+  for (const [name, param] of Object.entries(passOf(pass.type)!.params)) if (param.kind === 'masks') pass.values[name] = mapped(plain(pass.values[name] as Value<MaskId[]>), change);
+}
+
+/** A copied layer's masks get ids of their own, and its passes refer to those. */
+export function refreshMasks(layer: Draft<Layer>, fresh: () => string): void {
+  const ids = new Map(layer.masks.map((mask) => [mask.id, fresh() as MaskId]));
+  layer.masks = layer.masks.map((mask) => ({ ...mask, id: ids.get(mask.id)! }));
+  for (const pass of layer.passes) withMasks(pass, (own) => own.map((id) => ids.get(id) ?? id));
+}
+
+/** Copies of masks at the end of a layer's. */
+export const pasteMasks = (at: At, masks: readonly Mask[], fresh: () => string): Edit =>
+  onLayer(at, masks.length === 1 ? `Paste mask ${masks[0]!.name}` : `Paste ${masks.length} masks`, (layer) => {
+    for (const mask of masks) layer.masks.push({ ...mask, id: fresh() as MaskId } as Draft<Mask>);
+  });
+
+export const orderMask = (project: Project, at: At, id: MaskId, index: number): Edit =>
+  onLayer(at, `Reorder mask ${nameOf(project, at, id)}`, (layer) => {
+    const from = layer.masks.findIndex((mask) => mask.id === id);
+    const [mask] = layer.masks.splice(from, 1);
+    if (mask) layer.masks.splice(index, 0, mask);
+  });
+
+/** Changes what is the same at all frames: name, colour, mode, side of the feather, inversion, whether it is used. */
+export const setMask = (project: Project, at: At, id: MaskId, change: Partial<Pick<Mask, 'name' | 'colour' | 'on' | 'mode' | 'invert' | 'featherSide'>>): Edit =>
+  onMask(project, at, id, 'Change mask', (mask) => void Object.assign(mask, change));
+
+/** Replaces the shape as a whole, its keyframes included. */
+export const setShape = (project: Project, at: At, id: MaskId, shape: Shape, what = 'Shape of'): Edit =>
+  onMask(project, at, id, what, (mask) => {
+    mask.shape = shape as Draft<Shape>;
+  });
+
+/** Which keyframes of a path an edit reaches: the frame itself, all of them, or those from one frame of layer time to another. */
+export type Reach = 'here' | 'all' | { from: number; to: number };
+
+/**
+ * Gives a path another form at the playhead. Elsewhere its vertices move by as much as they do here, in all keyframes or those of
+ * a range. The number of vertices stays.
+ */
+export const setPath = (project: Project, at: At, id: MaskId, next: Path, reach: Reach): Edit => {
+  const where = `mask.${id}.path`;
+  return onLayer(at, `Path of ${nameOf(project, at, id)}`, (layer) => {
+    const draft = valueIn(layer as Layer, where) as Value<Path> | undefined;
+    if (!draft) return;
+    const value = plain(draft);
+    const frame = localFrame(layer as Layer, at);
+    if (reach === 'here' || 'still' in value) return writeValue(layer, where, changedAt(value, frame, next));
+    const now = steadyAt(value, frame);
+    const shifted = (path: Path): Path => path.map((vertex, i) => vertex.map((v, k) => v + (next[i]![k]! - now[i]![k]!)) as unknown as Vertex);
+    const within = (frameOfKey: number) => reach === 'all' || (frameOfKey >= reach.from && frameOfKey <= reach.to);
+    writeValue(layer, where, { ...value, keys: value.keys.map((key) => (within(key.at) ? { ...key, value: shifted(key.value) } : key)) });
+  });
+};
+
+const onEveryPath = (project: Project, at: At, id: MaskId, what: string, change: (path: Path) => Path): Edit =>
+  onMask(project, at, id, what, (mask) => {
+    if (mask.shape.kind === 'path') mask.shape.path = mapped(plain(mask.shape.path) as Value<Path>, change) as typeof mask.shape.path;
+  });
+
+/** A vertex more, in every keyframe, without moving any of their shapes. */
+export const insertVertex = (project: Project, at: At, id: MaskId, segment: number, t: number): Edit => onEveryPath(project, at, id, 'Add a vertex to', (path) => withVertex(path, segment, t));
+
+/** Takes vertices out of every keyframe. */
+export const removeVertices = (project: Project, at: At, id: MaskId, which: ReadonlySet<number>): Edit =>
+  onEveryPath(project, at, id, which.size === 1 ? 'Remove a vertex of' : `Remove ${which.size} vertices of`, (path) => withoutVertices(path, which));
+
+/** Appends a vertex to a path that is being drawn. */
+export const appendVertex = (project: Project, at: At, id: MaskId, vertex: Vertex): Edit => onEveryPath(project, at, id, 'Draw', (path) => [...path, vertex]);
+
+export const closePath = (project: Project, at: At, id: MaskId, closed: boolean): Edit =>
+  onMask(project, at, id, closed ? 'Close' : 'Open', (mask) => {
+    if (mask.shape.kind === 'path') mask.shape.closed = closed;
+  });
+
+/** Limits a pass to masks of its layer, or frees it. */
+export const setArea = (project: Project, at: At, id: PassId, area: Pass['area'] | null): Edit => {
+  const title = passOf(layerIn(shotIn(project, at.shot), at.layer).passes.find((pass) => pass.id === id)?.type ?? '')?.title ?? 'pass';
+  return onLayer(at, area ? `Area of ${title}` : `${title} everywhere`, (layer) => {
+    for (const pass of layer.passes) {
+      if (pass.id !== id) continue;
+      if (area?.masks.length) pass.area = area as Draft<NonNullable<Pass['area']>>;
+      else delete pass.area;
+    }
+  });
+};

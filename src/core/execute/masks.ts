@@ -1,0 +1,108 @@
+import { inflateSync } from 'fflate';
+import type { CoveragePlan, MaskAssets, ShapePlan } from '../masks/coverage';
+import { coverage } from '../masks/coverage';
+import type { Ring } from '../masks/path';
+import { passOf } from '../passes/registry';
+import type { Rect } from '../picture/rect';
+import { hash } from '../plan/hash';
+import type { PassPlan } from '../plan/plan';
+
+type PictureShape = Extract<ShapePlan, { kind: 'picture' }>;
+type MatteShape = Extract<ShapePlan, { kind: 'matte' }>;
+interface BytePlane {
+  w: number;
+  h: number;
+  values: Uint8Array;
+}
+/** Outlines of a text at a height of 1, centred on the origin. */
+export type Outline = (text: string) => Promise<readonly Ring[]>;
+type FetchPicture = (shape: PictureShape) => Promise<{ data: Uint8Array | Uint8ClampedArray; width: number; height: number }>;
+
+/** Most bytes of planes held. */
+const PLANES = 64e6;
+const ASSETS = 40;
+
+/** Planes of masks by content, and the pictures and outlines that they need. */
+export class MaskStore {
+  private readonly planes = new Map<string, Float32Array>();
+  private held = 0;
+  private readonly pictures = new Map<string, BytePlane>();
+  private readonly texts = new Map<string, readonly Ring[]>();
+
+  constructor(
+    private readonly fetchPicture: FetchPicture,
+    private readonly outline: Outline,
+  ) {}
+
+  /** Fetches all that the masks of passes need. */
+  async prepare(passes: readonly PassPlan[]): Promise<void> {
+    for (const shape of passes.flatMap(coveragesOf).flatMap((plan) => plan.masks.map((mask) => mask.shape))) {
+      if (shape.kind === 'picture' && !this.pictures.has(pictureKey(shape))) remember(this.pictures, pictureKey(shape), channelOf(await this.fetchPicture(shape), shape.channel));
+      if (shape.kind === 'text' && !this.texts.has(shape.text)) remember(this.texts, shape.text, await this.outline(shape.text));
+    }
+  }
+
+  /** Coverage over a rectangle, computed or held. Not to be changed. */
+  plane(plan: CoveragePlan, rect: Rect): Float32Array {
+    const key = hash(JSON.stringify([plan, rect]));
+    let plane = this.planes.get(key);
+    if (plane) this.planes.delete(key);
+    else {
+      plane = coverage(plan, rect, this.assets);
+      this.held += plane.byteLength;
+    }
+    this.planes.set(key, plane);
+    for (const [old, other] of this.planes) {
+      if (this.held <= PLANES || old === key) break;
+      this.planes.delete(old);
+      this.held -= other.byteLength;
+    }
+    return plane;
+  }
+
+  private readonly assets: MaskAssets = {
+    plane: (shape) => {
+      if (shape.kind === 'picture') return this.pictures.get(pictureKey(shape)) ?? null;
+      const key = hash(shape.matte.data);
+      return this.pictures.get(key) ?? remember(this.pictures, key, unpacked(shape));
+    },
+    outlines: (text) => this.texts.get(text) ?? [],
+  };
+}
+
+/** All coverages that a pass asks for. */
+function coveragesOf(pass: PassPlan): CoveragePlan[] {
+  const { params } = passOf(pass.type)!;
+  const own = Object.entries(params).flatMap(([name, param]) => (param.kind === 'masks' ? [pass.values[name] as CoveragePlan] : []));
+  return pass.area ? [...own, pass.area] : own;
+}
+
+const pictureKey = ({ stock, file, seconds, channel }: PictureShape): string => `${stock} ${file} ${seconds} ${channel}`;
+
+function remember<T>(map: Map<string, T>, key: string, value: T): T {
+  map.set(key, value);
+  if (map.size > ASSETS) map.delete(map.keys().next().value!);
+  return value;
+}
+
+/** @returns alpha, or BT.709 luma times alpha, of straight 8-bit RGBA */
+function channelOf({ data, width, height }: Awaited<ReturnType<FetchPicture>>, channel: PictureShape['channel']): BytePlane {
+  const values = new Uint8Array(width * height);
+  for (let i = 0; i < values.length; i++) {
+    const alpha = data[i * 4 + 3]!;
+    values[i] = channel === 'alpha' ? alpha : Math.round(((0.2126 * data[i * 4]! + 0.7152 * data[i * 4 + 1]! + 0.0722 * data[i * 4 + 2]!) * alpha) / 255);
+  }
+  return { w: width, h: height, values };
+}
+
+/** A matte out of its deflated base64; a damaged one covers nothing. */
+function unpacked({ matte: { w, h, data } }: MatteShape): BytePlane {
+  const values = new Uint8Array(w * h);
+  try {
+    const bytes = Uint8Array.from(atob(data), (c) => c.charCodeAt(0));
+    inflateSync(bytes, { out: values });
+  } catch {
+    values.fill(0);
+  }
+  return { w, h, values };
+}
