@@ -60,7 +60,12 @@ const WORKS: Record<string, () => Promise<unknown>> = {
     const parts = await towerParts();
     await clip('signal-tower-day', { ...PLATE, frames: 120, bitrate: 3_000_000 }, (i) => drawTower(parts, i / RATE), 0.8);
   },
-  'signal-tower-still': async () => png(bytes(drawTower(await towerParts(), 0.4)), 1280, 720).webp({ quality: 92 }).toFile(join(MEDIA, 'signal-tower-still.webp')),
+  'signal-tower-still': async () => {
+    const parts = await towerParts();
+    await png(bytes(drawTower(parts, 0.4)), 1280, 720).webp({ quality: 92 }).toFile(join(MEDIA, 'signal-tower-still.webp'));
+    await mkdir(join(TRUTH, 'tower'), { recursive: true });
+    await png(bytes(drawTower(parts, 0.4, false)), 1280, 720).extractChannel(3).png({ compressionLevel: 9 }).toFile(join(TRUTH, 'tower', 'matte.png'));
+  },
   'wind-up-boat': async () => {
     const parts = await boatParts();
     await clip('wind-up-boat', { ...PLATE, frames: 144, bitrate: 2_600_000 }, (i) => drawBoat(parts, i / RATE), 0.8);

@@ -29,9 +29,10 @@ export async function towerParts(): Promise<TowerParts> {
   };
 }
 
-export function drawTower(parts: TowerParts, seconds: number): Sheet {
+/** @param sky false leaves it clear, so that the coverage of the rest is the truth of a cut-out sky */
+export function drawTower(parts: TowerParts, seconds: number, sky = true): Sheet {
   const out = sheet(W, H);
-  draw(out, parts.sky, translation(-40, -40));
+  if (sky) draw(out, parts.sky, translation(-40, -40));
   draw(out, parts.far, translation(-30, 0), { shadow: { x: 3, y: -4, strength: 0.25 } });
   draw(out, parts.near, translation(-40, 0), { shadow: { x: 3, y: -5, strength: 0.3 } });
   draw(out, parts.flag, multiply(translation(838, 60), multiply(rotation(3 * Math.sin(seconds * 5)), translation(-14, 0))), { shadow: { x: 4, y: 6, strength: 0.2 } });

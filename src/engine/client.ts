@@ -1,7 +1,11 @@
 // What the app sees of the engine: typed calls to the workers, and the cache of finished frames.
 import * as Comlink from 'comlink';
 import kernelsUrl from '../../build/kernels.wasm?url';
+import type { Luma } from '../core/analysis/edge-pull';
+import type { SelectHint } from '../core/analysis/select';
+import type { DrawnMatte } from '../core/document/mask';
 import { JackplaneError } from '../core/errors';
+import type { CoveragePlan } from '../core/masks/coverage';
 import type { Project, ShotId } from '../core/document/schema';
 import type { FramePlan, LayerPlan } from '../core/plan/plan';
 import type { SoundItem } from '../core/sound/mix';
@@ -113,6 +117,9 @@ export class Engine {
 
   thumbnails = (layer: LayerPlan, width: number, height: number): Promise<ImageBitmap[]> => this.renders[0]!.thumbnails(layer, width, height);
   mean = (layer: LayerPlan, part: { x: number; y: number; w: number; h: number }): Promise<[number, number, number, number]> => this.renders[0]!.mean(layer, part);
+  luma = (layer: LayerPlan): Promise<Luma> => this.renders[0]!.luma(layer);
+  coverage = (plan: CoveragePlan): Promise<{ w: number; h: number; values: Uint8Array<ArrayBuffer> }> => this.renders[0]!.coverage(plan);
+  select = (layer: LayerPlan, hints: readonly SelectHint[], carry: { layer: LayerPlan; matte: DrawnMatte } | null): Promise<{ matte: DrawnMatte; confidence: number }> => this.renders[0]!.select(layer, hints, carry);
   pixels = (plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> => this.renders[0]!.bytes(plan);
   mix = (items: SoundItem[], from: number, length: number, rate: number): Promise<[Float32Array, Float32Array]> => this.decode.mix(items, from, length, rate);
 

@@ -55,7 +55,8 @@ export const usePlayer = defineStore('player', () => {
     if (!project || !shot) return null;
     const without = side === 'before' && bench.pass ? bench.pass.id : undefined;
     if (bench.view === 'picture' || bench.view === 'compare') return planFrame(project, shot.id, frame, { reduction: reduction.value, without });
-    const only = { ...shot, background: null, layers: shot.layers.filter((layer) => layer.id === bench.layerId).map((layer) => ({ ...layer, shown: true, opacity: { still: 1 }, blend: 'normal' as const })) };
+    // the others stay, hidden: the layer may follow one of them or take its matte from it
+    const only = { ...shot, background: null, layers: shot.layers.map((layer) => (layer.id === bench.layerId ? { ...layer, shown: true, opacity: { still: 1 }, blend: 'normal' as const } : { ...layer, shown: false })).map((layer) => ({ ...layer, solo: false })) };
     return planFrame({ ...project, shots: [only] }, shot.id, frame, { reduction: reduction.value });
   }
 

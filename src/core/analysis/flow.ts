@@ -49,6 +49,24 @@ function motion({ kernels, arena }: Tools, from: readonly Plane[], to: readonly 
   return { ...from[0]!, at: coarse };
 }
 
+/** Where each place of one picture is in another, as pairs of pixels of half their size. Null when they are too small to follow. */
+export interface Motion {
+  w: number;
+  h: number;
+  pairs: Float32Array;
+}
+export function motionTo(tools: Tools, from: Picture, to: Picture): Motion | null {
+  const { w, h } = from.rect;
+  if (Math.min(w, h) < 2 * SMALLEST) return null;
+  const taken: number[] = [];
+  try {
+    const found = motion(tools, pyramid(tools, from, taken), pyramid(tools, to, taken), taken);
+    return { w: found.w, h: found.h, pairs: tools.arena.floats(found.at, found.w * found.h * 2).slice() };
+  } finally {
+    taken.forEach((at) => tools.arena.give(at));
+  }
+}
+
 /**
  * The picture at a moment between two pictures of one size, by following what moves. Pictures too small to follow are mixed.
  * @param share 0 = the first, 1 = the second @returns owned by the caller

@@ -45,7 +45,7 @@ describe('masks on a layer', () => {
   });
 
   test.each(['adjust', 'blur'])('the area of %s leaves the rest as it is', async (type) => {
-    const values = type === 'adjust' ? { exposure: still(-10) } : { radius: still(40), edges: still('fade') };
+    const values: Pass['values'] = type === 'adjust' ? { exposure: still(-10) } : { radius: still(40), edges: still('fade') };
     const seen = await rendered(projectOf([red({ masks: [left()], passes: [pass(type, values, { masks: [id('left')], side: 'inside' })] })]));
     expect(seen(50, 18)).toEqual([0.8, 0.2, 0.2, 1]);
     expect(seen(10, 18)[0]).toBeLessThan(0.5);

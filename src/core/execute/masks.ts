@@ -1,6 +1,6 @@
-import { inflateSync } from 'fflate';
 import type { CoveragePlan, MaskAssets, ShapePlan } from '../masks/coverage';
 import { coverage } from '../masks/coverage';
+import { unpackMatte } from '../masks/matte-data';
 import type { Ring } from '../masks/path';
 import { passOf } from '../passes/registry';
 import type { Rect } from '../picture/rect';
@@ -8,7 +8,6 @@ import { hash } from '../plan/hash';
 import type { PassPlan } from '../plan/plan';
 
 type PictureShape = Extract<ShapePlan, { kind: 'picture' }>;
-type MatteShape = Extract<ShapePlan, { kind: 'matte' }>;
 interface BytePlane {
   w: number;
   h: number;
@@ -35,8 +34,12 @@ export class MaskStore {
   ) {}
 
   /** Fetches all that the masks of passes need. */
-  async prepare(passes: readonly PassPlan[]): Promise<void> {
-    for (const shape of passes.flatMap(coveragesOf).flatMap((plan) => plan.masks.map((mask) => mask.shape))) {
+  prepare(passes: readonly PassPlan[]): Promise<void> {
+    return this.prepareCoverage(passes.flatMap(coveragesOf));
+  }
+
+  async prepareCoverage(plans: readonly CoveragePlan[]): Promise<void> {
+    for (const shape of plans.flatMap((plan) => plan.masks.map((mask) => mask.shape))) {
       if (shape.kind === 'picture' && !this.pictures.has(pictureKey(shape))) remember(this.pictures, pictureKey(shape), channelOf(await this.fetchPicture(shape), shape.channel));
       if (shape.kind === 'text' && !this.texts.has(shape.text)) remember(this.texts, shape.text, await this.outline(shape.text));
     }
@@ -64,7 +67,7 @@ export class MaskStore {
     plane: (shape) => {
       if (shape.kind === 'picture') return this.pictures.get(pictureKey(shape)) ?? null;
       const key = hash(shape.matte.data);
-      return this.pictures.get(key) ?? remember(this.pictures, key, unpacked(shape));
+      return this.pictures.get(key) ?? remember(this.pictures, key, { w: shape.matte.w, h: shape.matte.h, values: unpackMatte(shape.matte) });
     },
     outlines: (text) => this.texts.get(text) ?? [],
   };
@@ -93,16 +96,4 @@ function channelOf({ data, width, height }: Awaited<ReturnType<FetchPicture>>, c
     values[i] = channel === 'alpha' ? alpha : Math.round(((0.2126 * data[i * 4]! + 0.7152 * data[i * 4 + 1]! + 0.0722 * data[i * 4 + 2]!) * alpha) / 255);
   }
   return { w: width, h: height, values };
-}
-
-/** A matte out of its deflated base64; a damaged one covers nothing. */
-function unpacked({ matte: { w, h, data } }: MatteShape): BytePlane {
-  const values = new Uint8Array(w * h);
-  try {
-    const bytes = Uint8Array.from(atob(data), (c) => c.charCodeAt(0));
-    inflateSync(bytes, { out: values });
-  } catch {
-    values.fill(0);
-  }
-  return { w, h, values };
 }

@@ -1,8 +1,17 @@
 // Computes frames from plans. Each of the pool has its own kernels, memory and cache.
+import fontUrl from '@fontsource/archivo/files/archivo-latin-700-normal.woff?url';
 import * as Comlink from 'comlink';
 import { checkKey, checkPicture } from '../../core/analysis/key-check';
+import { agreement, carriedMatte } from '../../core/analysis/carry';
+import type { Luma } from '../../core/analysis/edge-pull';
+import { motionTo } from '../../core/analysis/flow';
+import { select, type Pixels, type SelectHint } from '../../core/analysis/select';
+import type { DrawnMatte } from '../../core/document/mask';
 import { thumbnail } from '../../core/execute/composite';
 import { Executor, type Problem } from '../../core/execute/execute';
+import type { Outline } from '../../core/execute/masks';
+import type { CoveragePlan } from '../../core/masks/coverage';
+import { packMatte, unpackMatte } from '../../core/masks/matte-data';
 import { Arena } from '../../core/picture/arena';
 import { bindKernels } from '../../core/picture/kernels';
 import { Picture } from '../../core/picture/picture';
@@ -39,11 +48,43 @@ async function checked(picture: Picture, problems: Problem[]): Promise<ShownFram
   return Comlink.transfer({ bitmap, problems, check: { ...check, islands } }, [bitmap]);
 }
 
+/** Straight 8-bit pixels of a layer's picture. */
+async function pixelsOf(layer: LayerPlan): Promise<Pixels> {
+  const picture = await executor.layer(layer);
+  const { w, h } = picture.rect;
+  const data = executor.toBytes(picture);
+  picture.release();
+  return { w, h, data };
+}
+
+/** A matte of another frame of a layer, moved as the picture moved since. */
+async function carried(layer: LayerPlan, from: { layer: LayerPlan; matte: DrawnMatte }): Promise<Uint8Array> {
+  const [now, then] = [await executor.layer(layer), await executor.layer(from.layer)];
+  const motion = motionTo(executor, now, then);
+  const { w, h } = now.rect;
+  now.release();
+  then.release();
+  const matte = unpackMatte(from.matte);
+  return motion ? carriedMatte(matte, w, h, motion) : matte;
+}
+
+let font: ReturnType<typeof loadFont> | null = null;
+async function loadFont() {
+  const [{ readFont }, data] = await Promise.all([import('../../core/masks/text'), fetch(fontUrl).then((response) => response.arrayBuffer())]);
+  return readFont(data);
+}
+/** Outlines of a text mask; the font is read when the first one is needed. */
+const outlineOf: Outline = async (text) => {
+  const { textOutlines } = await import('../../core/masks/text');
+  font ??= loadFont();
+  return textOutlines(await font, text);
+};
+
 const api = {
   async start(module: WebAssembly.Module, limit: number, decoder: MessagePort): Promise<void> {
     const arena = new Arena(limit);
     const decode = Comlink.wrap<DecodeApi>(decoder);
-    executor = new Executor(await bindKernels(module, arena), arena, (source) => decode.frame(source.stock, source.name, source.seconds));
+    executor = new Executor(await bindKernels(module, arena), arena, (source) => decode.frame(source.stock, source.name, source.seconds), outlineOf);
   },
 
   /** A frame to show. @param editing keep every step, for turning dials */
@@ -86,6 +127,33 @@ const api = {
     const colour = executor.mean(picture, part);
     picture.release();
     return colour;
+  },
+
+  /** Brightness of a layer's picture, 0…255. */
+  async luma(layer: LayerPlan): Promise<Luma> {
+    const pixels = await pixelsOf(layer);
+    const values = Uint8Array.from({ length: pixels.w * pixels.h }, (_, i) => 0.2126 * pixels.data[i * 4]! + 0.7152 * pixels.data[i * 4 + 1]! + 0.0722 * pixels.data[i * 4 + 2]!);
+    return Comlink.transfer({ w: pixels.w, h: pixels.h, values }, [values.buffer]);
+  },
+
+  /**
+   * A smart selection of a layer's picture. @param carry the layer at the frame before and its matte, which go on to this one
+   */
+  async select(layer: LayerPlan, hints: readonly SelectHint[], carry: { layer: LayerPlan; matte: DrawnMatte } | null): Promise<{ matte: DrawnMatte; confidence: number }> {
+    const pixels = await pixelsOf(layer);
+    const before = carry && (await carried(layer, carry));
+    const found = select(pixels, hints, before ?? undefined);
+    const confidence = before ? found.confidence * agreement(found.matte, before, found.w) : found.confidence;
+    return { matte: packMatte(found.matte, found.w, found.h), confidence };
+  },
+
+  /** Coverage of masks over a layer's whole source, 0…255, w×h. */
+  async coverage(plan: CoveragePlan): Promise<{ w: number; h: number; values: Uint8Array<ArrayBuffer> }> {
+    await executor.masks.prepareCoverage([plan]);
+    const [w, h] = [Math.round(plan.centre[0] * 2), Math.round(plan.centre[1] * 2)];
+    const plane = executor.masks.plane(plan, { x: 0, y: 0, w, h });
+    const values = Uint8Array.from(plane, (v) => Math.round(v * 255));
+    return Comlink.transfer({ w, h, values }, [values.buffer]);
   },
 
   connect(port: MessagePort): void {

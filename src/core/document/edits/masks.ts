@@ -8,7 +8,7 @@ import { layerIn, shotIn } from '../find';
 import type { Mask, MaskId, Shape } from '../mask';
 import type { Layer, Pass, PassId, Project } from '../schema';
 import type { Value } from '../value';
-import { changedAt, mapped, valueIn, writeValue } from '../values';
+import { changedAt, mapped, valueIn, withKeys, writeValue } from '../values';
 import { passOf } from '../../passes/registry';
 import { localFrame, type At } from './keys';
 
@@ -37,8 +37,8 @@ export const removeMask = (project: Project, at: At, id: MaskId): Edit =>
 
 /** Changes the ids of masks that a pass refers to. */
 function withMasks(pass: Draft<Pass>, change: (ids: MaskId[]) => MaskId[]): void {
-  if (pass.area) pass.area = pass.area.masks.length ? { ...pass.area, masks: change(pass.area.masks) } : undefined;
-  if (pass.area && !pass.area.masks.length) delete pass.area;
+  if (pass.area) pass.area.masks = change(pass.area.masks);
+  if (!pass.area?.masks.length) delete pass.area;
   for (const [name, param] of Object.entries(passOf(pass.type)!.params)) if (param.kind === 'masks') pass.values[name] = mapped(plain(pass.values[name] as Value<MaskId[]>), change);
 }
 
@@ -76,7 +76,7 @@ export const setShape = (project: Project, at: At, id: MaskId, shape: Shape, wha
 export type Reach = 'here' | 'all' | { from: number; to: number };
 
 /**
- * Gives a path another form at the playhead. Elsewhere its vertices move by as much as they do here, in all keyframes or those of
+ * Gives a path another form at the playhead, which makes a keyframe there. Or its vertices move by as much in all keyframes, or those of
  * a range. The number of vertices stays.
  */
 export const setPath = (project: Project, at: At, id: MaskId, next: Path, reach: Reach): Edit => {
@@ -86,7 +86,8 @@ export const setPath = (project: Project, at: At, id: MaskId, next: Path, reach:
     if (!draft) return;
     const value = plain(draft);
     const frame = localFrame(layer as Layer, at);
-    if (reach === 'here' || 'still' in value) return writeValue(layer, where, changedAt(value, frame, next));
+    if (reach === 'here') return writeValue(layer, where, 'still' in value ? withKeys(value, [{ at: frame, value: next, ease: 'linear' }], next) : changedAt(value, frame, next));
+    if ('still' in value) return writeValue(layer, where, { ...value, still: next });
     const now = steadyAt(value, frame);
     const shifted = (path: Path): Path => path.map((vertex, i) => vertex.map((v, k) => v + (next[i]![k]! - now[i]![k]!)) as unknown as Vertex);
     const within = (frameOfKey: number) => reach === 'all' || (frameOfKey >= reach.from && frameOfKey <= reach.to);
@@ -109,9 +110,15 @@ export const removeVertices = (project: Project, at: At, id: MaskId, which: Read
 /** Appends a vertex to a path that is being drawn. */
 export const appendVertex = (project: Project, at: At, id: MaskId, vertex: Vertex): Edit => onEveryPath(project, at, id, 'Draw', (path) => [...path, vertex]);
 
-export const closePath = (project: Project, at: At, id: MaskId, closed: boolean): Edit =>
-  onMask(project, at, id, closed ? 'Close' : 'Open', (mask) => {
-    if (mask.shape.kind === 'path') mask.shape.closed = closed;
+/** Closes a drawn path. @param pegged with its first keyframe at the playhead */
+export const closePath = (project: Project, at: At, id: MaskId, pegged: boolean): Edit =>
+  onLayer(at, `Close ${nameOf(project, at, id)}`, (layer) => {
+    for (const { id: own, shape } of layer.masks) {
+      if (own !== id || shape.kind !== 'path') continue;
+      shape.closed = true;
+      const value = plain(shape.path) as typeof shape.path;
+      if (pegged && 'still' in value) shape.path = withKeys(value, [{ at: localFrame(layer as Layer, at), value: value.still, ease: 'linear' }], value.still);
+    }
   });
 
 /** Limits a pass to masks of its layer, or frees it. */

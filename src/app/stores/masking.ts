@@ -1,0 +1,119 @@
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { addMask, pasteMasks, removeMask, removeVertices, type Reach } from '../../core/document/edits/masks';
+import { MASK_COLOURS, newMask, newShape, SHAPE_TITLES, type Mask, type MaskId, type Shape, type ShapeKind } from '../../core/document/mask';
+import { rangeOf } from '../../core/document/edits/markers';
+import { keysOf } from '../../core/document/values';
+import type { Vertex } from '../../core/masks/path';
+import { steadyAt } from '../../core/time/values';
+import type { Value } from '../../core/document/value';
+import { newId } from '../ids';
+import { useBench } from './bench';
+import { useNotices } from './notices';
+
+/** What the pointer does on the picture: edit, draw a path by points or freehand, paint, erase, or say what a selection keeps or drops. */
+export type MaskTool = 'edit' | 'points' | 'freehand' | 'paint' | 'erase' | 'keep' | 'drop';
+
+/** What is chosen of the layer's masks, and the tools that draw them. */
+export const useMasking = defineStore('masking', () => {
+  const bench = useBench();
+  const notices = useNotices();
+  const open = ref(false);
+  const maskId = ref<MaskId | null>(null);
+  const tool = ref<MaskTool>('edit');
+  const vertices = ref(new Set<number>());
+  const reach = ref<'here' | 'all' | 'range'>('here');
+  const onion = ref(false);
+  const pull = ref(false);
+  const brush = ref({ size: 40, hardness: 0.7, opacity: 1 });
+  const clipboard = shallowRef<readonly Mask[]>([]);
+
+  const masks = computed<readonly Mask[]>(() => bench.layer?.masks ?? []);
+  const mask = computed<Mask | null>(() => masks.value.find((item) => item.id === maskId.value) ?? null);
+  /** frame of layer time */
+  const frame = computed(() => bench.frame - (bench.layer?.span.start ?? 0));
+  const path = computed<readonly Vertex[]>(() => (mask.value?.shape.kind === 'path' ? (steadyAt(mask.value.shape.path, frame.value) as readonly Vertex[]) : []));
+  const now = <T>(value: Value<T>): T => steadyAt(value, frame.value);
+
+  watch([() => bench.layerId, masks], () => {
+    if (!mask.value) maskId.value = masks.value.at(-1)?.id ?? null;
+  });
+  watch([maskId, () => bench.layerId], () => {
+    vertices.value = new Set();
+    tool.value = mask.value ? restingTool(mask.value.shape) : 'edit';
+  });
+  watch(path, (points) => {
+    if ([...vertices.value].some((i) => i >= points.length)) vertices.value = new Set();
+  });
+  // choosing a pass or an end of the line leaves the masks
+  watch(() => bench.chosen, () => (open.value = false));
+
+  /** What the pointer does when a mask has just been chosen. */
+  function restingTool(shape: Shape): MaskTool {
+    if (shape.kind === 'brush') return 'paint';
+    if (shape.kind === 'matte' && shape.hints.length) return 'keep';
+    return shape.kind === 'path' && !shape.closed && (!('still' in shape.path) || shape.path.still.length < 3) ? 'points' : 'edit';
+  }
+
+  function show(id?: MaskId): void {
+    open.value = true;
+    if (id) maskId.value = id;
+    else if (!mask.value) maskId.value = masks.value[0]?.id ?? null;
+    bench.picking = false;
+  }
+
+  /** Adds a mask to the chosen layer and opens it. @returns its id */
+  function add(shape: Shape, title: string, drawWith: MaskTool = restingTool(shape)): MaskId | null {
+    if (!bench.layer || bench.layer.locked) return null;
+    const id = newId<MaskId>();
+    const names = new Set(masks.value.map((item) => item.name));
+    let name = title;
+    for (let n = 2; names.has(name); n++) name = `${title} ${n}`;
+    const colour = MASK_COLOURS[masks.value.length % MASK_COLOURS.length]!;
+    bench.editLayer((_, at) => addMask(at, newMask(id, name, shape, colour)));
+    maskId.value = id;
+    open.value = true;
+    // after the choice has reset it
+    queueMicrotask(() => (tool.value = drawWith));
+    return id;
+  }
+  function addShape(kind: Exclude<ShapeKind, 'picture' | 'matte'>, drawWith?: MaskTool): void {
+    if (bench.size) add(newShape(kind, bench.size), SHAPE_TITLES[kind], drawWith);
+  }
+
+  /** Removes the chosen vertices of the path, or the mask when there is no path or none of it is left. */
+  function remove(): void {
+    const { id, shape } = mask.value ?? {};
+    if (!id) return;
+    const chosen = new Set(vertices.value);
+    if (shape?.kind === 'path' && chosen.size && chosen.size < path.value.length) bench.editLayer((project, at) => removeVertices(project, at, id, chosen));
+    else if (shape?.kind !== 'path' || chosen.size) bench.editLayer((project, at) => removeMask(project, at, id));
+    vertices.value = new Set();
+  }
+
+  const copy = (which: readonly Mask[]): void => {
+    clipboard.value = which;
+    notices.say(which.length === 1 ? `Copied mask ${which[0]!.name}. Choose another layer and paste it there.` : `Copied ${which.length} masks. Choose another layer and paste them there.`);
+  };
+  const paste = (): void => {
+    if (clipboard.value.length) bench.editLayer((_, at) => pasteMasks(at, clipboard.value, newId));
+  };
+
+  /** Which keyframes a move of the path changes. */
+  const pathReach = computed<Reach>(() => {
+    if (reach.value !== 'range' || !bench.shot) return reach.value === 'range' ? 'here' : reach.value;
+    const { from, to } = rangeOf(bench.shot);
+    const start = bench.layer?.span.start ?? 0;
+    return { from: from - start, to: to - 1 - start };
+  });
+
+  /** Frames to the keyframes of the path before and after the playhead; 0 = on one. */
+  const toKeys = computed(() => {
+    const keys = mask.value?.shape.kind === 'path' ? keysOf(mask.value.shape.path).map((key) => key.at) : [];
+    const back = keys.filter((at) => at <= frame.value).at(-1);
+    const on = keys.find((at) => at >= frame.value);
+    return { count: keys.length, back: back === undefined ? null : frame.value - back, on: on === undefined ? null : on - frame.value };
+  });
+
+  return { open, maskId, tool, vertices, reach, pathReach, onion, pull, brush, clipboard, masks, mask, frame, path, now, toKeys, restingTool, show, add, addShape, remove, copy, paste };
+});

@@ -1,0 +1,155 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { setValues } from '../../core/document/edits/keys';
+import { setShape } from '../../core/document/edits/masks';
+import type { Hint, Stroke } from '../../core/document/mask';
+import { useBench } from '../stores/bench';
+import { useMasking } from '../stores/masking';
+import { usePlayer } from '../stores/player';
+import { useProject } from '../stores/project';
+import { followPointer } from '../time/pointer';
+import type { ViewFrame } from './frame';
+import { MASK_HUES, tenths, useMaskSpace, type XY } from './mask-space';
+import { useSelecting } from './selecting';
+
+/** Paints strokes on the picture: of a brush mask, or those that say what a smart selection keeps and drops. */
+const props = defineProps<{ frame: ViewFrame }>();
+const bench = useBench();
+const masking = useMasking();
+const store = useProject();
+const player = usePlayer();
+const selecting = useSelecting();
+const svg = ref<SVGSVGElement>();
+const space = useMaskSpace(() => props.frame, () => svg.value);
+/** where the brush is, in stage pixels; the arrow keys move it too */
+const cursor = ref<XY | null>(null);
+const stroke = ref<[number, number, number][]>([]);
+
+const mask = computed(() => masking.mask!);
+const hinting = computed(() => masking.tool === 'keep' || masking.tool === 'drop');
+const hints = computed(() => (mask.value.shape.kind === 'matte' ? mask.value.shape.hints.filter((hint) => hint.at === masking.frame) : []));
+const radius = computed(() => masking.brush.size / 2 / space.perStage.value);
+const tone = computed(() => (masking.tool === 'drop' || masking.tool === 'erase' ? '#ff7b6e' : hinting.value ? '#9cc77f' : MASK_HUES[mask.value.colour]));
+const polyline = (points: readonly (readonly [number, number, ...number[]])[]) => points.map((p) => space.toStage([p[0], p[1]]).map((v) => v.toFixed(1)).join(',')).join(' ');
+
+function paint(event: PointerEvent): void {
+  if (event.button !== 0 || bench.layer?.locked) return;
+  const touch = (at: PointerEvent): [number, number, number] => [...(space.at(at).map(tenths) as [number, number]), at.pointerType === 'pen' ? Math.round(at.pressure * 100) / 100 : 1];
+  stroke.value = [touch(event)];
+  begun = strokesNow();
+  move(event);
+  followPointer(
+    event,
+    (now) => {
+      // all the places between two events, so that quick strokes stay round
+      stroke.value = [...stroke.value, ...(now.getCoalescedEvents?.() ?? [now]).map(touch)];
+      if (!hinting.value) write(true);
+    },
+    () => {
+      if (hinting.value) void hint();
+      else {
+        write(true);
+        store.endGesture();
+      }
+      player.touching = false;
+      stroke.value = [];
+    },
+  );
+}
+/** The strokes before the one that is being painted. */
+let begun: readonly Stroke[] = [];
+function write(dragging: boolean): void {
+  const { id, shape } = mask.value;
+  if (shape.kind !== 'brush') return;
+  player.touching = dragging;
+  const { size, hardness, opacity } = masking.brush;
+  const made: Stroke = { points: stroke.value, size, hardness, opacity, erase: masking.tool === 'erase' };
+  bench.editLayer((_, at) => setValues(at, { [`mask.${id}.strokes`]: [...begun, made] }, made.erase ? 'Erase' : 'Paint'), dragging ? `paint ${id}` : undefined);
+}
+const strokesNow = (): readonly Stroke[] => (mask.value.shape.kind === 'brush' ? (masking.now(mask.value.shape.strokes) as Stroke[]) : []);
+
+async function hint(): Promise<void> {
+  const { id, shape } = mask.value;
+  if (shape.kind !== 'matte') return;
+  const made: Hint = { at: masking.frame, keep: masking.tool === 'keep', size: masking.brush.size, points: stroke.value.map(([x, y]) => [x, y] as [number, number]) };
+  const all = [...shape.hints, made];
+  bench.editLayer((project, at) => setShape(project, at, id, { ...shape, hints: all }, made.keep ? 'Keep stroke on' : 'Drop stroke on'), `hint ${id}`);
+  await selecting.update(id);
+  store.endGesture();
+}
+function move(event: PointerEvent): void {
+  const bounds = svg.value!.getBoundingClientRect();
+  cursor.value = [event.clientX - bounds.left, event.clientY - bounds.top];
+}
+function step(event: KeyboardEvent, dx: number, dy: number): void {
+  const far = event.shiftKey ? 10 : 2;
+  const [x, y] = cursor.value ?? [props.frame.x + props.frame.width / 2, props.frame.y + props.frame.height / 2];
+  cursor.value = [x + dx * far, y + dy * far];
+}
+function dab(): void {
+  if (!cursor.value) return;
+  stroke.value = [[...(space.toSource(cursor.value).map(tenths) as [number, number]), 1]];
+  begun = strokesNow();
+  if (hinting.value) void hint();
+  else write(false);
+  stroke.value = [];
+}
+</script>
+
+<template>
+  <svg
+    ref="svg"
+    class="tool"
+    role="application"
+    tabindex="0"
+    :aria-label="`${hinting ? 'Strokes' : 'Brush'} of ${mask.name} on the picture: arrow keys move, Enter dabs`"
+    @pointerdown="paint"
+    @pointermove="move"
+    @pointerleave="cursor = null"
+    @keydown.left.stop.prevent="step($event, -1, 0)"
+    @keydown.right.stop.prevent="step($event, 1, 0)"
+    @keydown.up.stop.prevent="step($event, 0, -1)"
+    @keydown.down.stop.prevent="step($event, 0, 1)"
+    @keydown.enter.stop.prevent="dab"
+  >
+    <template v-if="hinting">
+      <polyline v-for="(item, i) in hints" :key="i" class="hint" :points="polyline(item.points.length > 1 ? item.points : [item.points[0]!, item.points[0]!])" :style="{ stroke: item.keep ? '#9cc77f' : '#ff7b6e', strokeWidth: item.size / space.perStage.value }" />
+      <polyline v-if="stroke.length" class="hint" :points="polyline(stroke)" :style="{ stroke: tone, strokeWidth: 2 * radius }" />
+    </template>
+    <g v-if="cursor" class="cursor" :transform="`translate(${cursor[0]} ${cursor[1]})`">
+      <circle :r="radius" class="shadow" />
+      <circle :r="radius" :style="{ stroke: tone }" />
+      <text v-if="masking.tool === 'drop' || masking.tool === 'erase'" y="4" text-anchor="middle" :fill="tone">−</text>
+      <text v-else-if="masking.tool === 'keep'" y="4" text-anchor="middle" :fill="tone">+</text>
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.tool {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  cursor: none;
+  touch-action: none;
+}
+.cursor,
+.hint {
+  pointer-events: none;
+}
+circle {
+  fill: none;
+  stroke-width: 1.5;
+}
+.shadow {
+  stroke: rgb(0 0 0 / 70%);
+  stroke-width: 3.5;
+}
+.hint {
+  fill: none;
+  stroke-linecap: round;
+  stroke-linejoin: round;
+  opacity: 0.45;
+}
+</style>

@@ -1,0 +1,19 @@
+import { pulledToEdges } from '../../core/analysis/edge-pull';
+import type { Vertex } from '../../core/masks/path';
+import { planLayer } from '../../core/plan/plan';
+import { useEngine } from '../../engine/client';
+import { useBench } from '../stores/bench';
+import { useProject } from '../stores/project';
+import { tenths } from './mask-space';
+
+/** Gives a function that pulls vertices to strong edges of the chosen layer's source at the playhead. */
+export function usePullToEdges(): (path: readonly Vertex[], chosen: ReadonlySet<number>) => Promise<Vertex[] | null> {
+  const bench = useBench();
+  const store = useProject();
+  return async (path, chosen) => {
+    const plan = store.project && bench.shot && bench.layer && planLayer(store.project, bench.shot, { ...bench.layer, passes: [] }, bench.frame, 1);
+    if (!plan) return null;
+    const luma = await (await useEngine()).luma(plan);
+    return pulledToEdges(path, chosen, luma).map((v) => v.map((part, i) => (i < 2 ? tenths(part) : part)) as unknown as Vertex);
+  };
+}

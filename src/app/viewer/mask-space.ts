@@ -1,0 +1,42 @@
+import { computed, type ComputedRef } from 'vue';
+import { layerMatrix } from '../../core/plan/plan';
+import { apply, invert, type Matrix } from '../../core/picture/matrix';
+import { useBench } from '../stores/bench';
+import type { ViewFrame } from './frame';
+
+export type XY = readonly [number, number];
+export interface MaskSpace {
+  /** source pixels from the source's centre → stage pixels */
+  toStage(p: XY): [number, number];
+  toSource(p: XY): [number, number];
+  /** a pointer's place in source pixels from the source's centre */
+  at(event: PointerEvent | MouseEvent): [number, number];
+  /** source pixels for each stage pixel */
+  perStage: ComputedRef<number>;
+}
+
+/** The way between the chosen layer's source and the viewer's stage. */
+export function useMaskSpace(frame: () => ViewFrame, stage: () => Element | undefined): MaskSpace {
+  const bench = useBench();
+  const matrix = computed<Matrix>(() => layerMatrix(bench.shot!, bench.layer!, bench.frame, bench.size!));
+  const back = computed<Matrix>(() => invert(matrix.value) ?? [1, 0, 0, 1, 0, 0]);
+  const toStage = ([x, y]: XY): [number, number] => {
+    const [u, v] = apply(matrix.value, x + bench.size!.w / 2, y + bench.size!.h / 2);
+    return [frame().x + u * frame().scale, frame().y + v * frame().scale];
+  };
+  const toSource = ([x, y]: XY): [number, number] => {
+    const [u, v] = apply(back.value, (x - frame().x) / frame().scale, (y - frame().y) / frame().scale);
+    return [u - bench.size!.w / 2, v - bench.size!.h / 2];
+  };
+  const at = (event: PointerEvent | MouseEvent) => {
+    const bounds = stage()!.getBoundingClientRect();
+    return toSource([event.clientX - bounds.left, event.clientY - bounds.top]);
+  };
+  const perStage = computed(() => Math.hypot(back.value[0], back.value[1]) / frame().scale);
+  return { toStage, toSource, at, perStage };
+}
+
+export const tenths = (v: number): number => Math.round(v * 10) / 10 + 0;
+
+/** The hues of masks' outlines, to tell them apart on the picture. */
+export const MASK_HUES = { sand: '#e0c48a', moss: '#9cc77f', slate: '#8fb4d9', rust: '#e08a66', plum: '#c99ad6', chalk: '#f2f2f2' } as const;
