@@ -4,6 +4,7 @@ import { rangeOf, setRange, toggleMarker } from '../core/document/edits/markers'
 import { slipLayer } from '../core/document/edits/time';
 import type { PassId } from '../core/document/schema';
 import { VIEWS, useBench } from './stores/bench';
+import { useMasking } from './stores/masking';
 import { useNotices } from './stores/notices';
 import { usePlayer } from './stores/player';
 import { useProject } from './stores/project';
@@ -25,6 +26,7 @@ export const ask = (what: 'search' | 'shortcuts' | 'fit' | 'zoom-in' | 'zoom-out
 /** The one table of shortcuts. */
 export function shortcutTable(): Shortcut[] {
   const bench = useBench();
+  const masking = useMasking();
   const player = usePlayer();
   const project = useProject();
   const notices = useNotices();
@@ -53,9 +55,10 @@ export function shortcutTable(): Shortcut[] {
     { keys: 'End', shown: 'End', does: 'Last frame', run: () => bench.seek(last()) },
     { keys: 'z', shown: 'Z', does: 'Trim the layer’s start to the playhead', run: () => trimHere('start') },
     { keys: 'x', shown: 'X', does: 'Trim the layer’s end to the playhead', run: () => trimHere('end') },
-    { keys: 'Delete', shown: 'Delete', does: 'Delete the chosen keyframes, or layers', run: () => selection.remove() },
+    { keys: 'Delete', shown: 'Delete', does: 'Delete the chosen vertices, mask, keyframes or layers', run: () => (masking.open && masking.mask && !selection.keys.length ? masking.remove() : selection.remove()) },
     { keys: 'Shift+Delete', shown: 'Shift+Delete', does: 'Delete the chosen layers and close the gap', run: () => selection.remove(true) },
-    { keys: 'Escape', shown: 'Esc', does: 'Choose no keyframes', run: () => (selection.keys = []) },
+    { keys: 'Escape', shown: 'Esc', does: 'Stop drawing (the path stays), or choose nothing', run: () => (masking.escape() ? undefined : (selection.keys = [])) },
+    { keys: 'Enter', shown: 'Enter', does: 'Close the path that is being drawn', run: () => masking.closeDrawn() },
     { keys: 's', shown: 'S', does: 'Split the layer at the playhead', run: selection.split },
     { keys: 'd', shown: 'D', does: 'Duplicate the layer', run: () => selection.duplicate(0) },
     { keys: '$mod+c', shown: 'Ctrl+C', does: 'Copy keyframes or layers', run: selection.copy },
@@ -81,6 +84,7 @@ export function shortcutTable(): Shortcut[] {
     { keys: 'Shift+f', shown: 'Shift+F', does: 'Fit the shot into the time panel', run: () => void ask('fit-time') },
     { keys: '+', shown: '+', does: 'Zoom in', run: () => void ask('zoom-in') },
     { keys: '-', shown: '−', does: 'Zoom out', run: () => void ask('zoom-out') },
+    { keys: 'a', shown: 'A', does: 'Masks of the layer', run: () => masking.show() },
     { keys: 'e', shown: 'E', does: 'Colour key: open or add', run: () => choosePass('colour-key') },
     { keys: 'p', shown: 'P', does: 'Place', run: () => (bench.chosen = 'place') },
     { keys: 'g', shown: 'G', does: 'Adjust: open or add', run: () => choosePass('adjust') },
@@ -105,8 +109,8 @@ export function useShortcuts(): void {
     const bindings = shortcutTable().map(({ keys, run }) => {
       const handle = (event: KeyboardEvent) => {
         if (taken(event)) return;
-        const onButton = keys === 'Space' && (event.target as HTMLElement).closest('button, a, [role=button]');
-        if (onButton && onButton.matches(':focus-visible')) return;
+        const onButton = (keys === 'Space' || keys === 'Enter') && (event.target as HTMLElement).closest('button, a, [role=button]');
+        if (onButton && (keys === 'Enter' || onButton.matches(':focus-visible'))) return;
         event.preventDefault();
         run();
       };

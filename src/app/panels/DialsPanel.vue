@@ -2,11 +2,14 @@
 import { computed } from 'vue';
 import { passOf } from '../../core/passes/registry';
 import { useBench } from '../stores/bench';
+import { useMasking } from '../stores/masking';
+import MasksPanel from './MasksPanel.vue';
 import PassDials from './PassDials.vue';
 import PlaceDials from './PlaceDials.vue';
 import SourceDials from './SourceDials.vue';
 
 const bench = useBench();
+const masking = useMasking();
 const title = computed(() => {
   if (!bench.layer) return 'Nothing chosen';
   if (bench.pass) return passOf(bench.pass.type)!.title;
@@ -18,12 +21,16 @@ const position = computed(() => (bench.pass ? `${bench.layer!.passes.indexOf(ben
 <template>
   <section class="dials" aria-label="Dials">
     <header>
-      <span class="panel-title">{{ title }}</span>
-      <span class="mono dim">{{ position }}</span>
+      <span v-if="bench.layer && bench.size" class="segmented" role="group" aria-label="Dials of">
+        <button :aria-pressed="!masking.open" @click="masking.open = false">{{ title }} <span class="mono dim">{{ position }}</span></button>
+        <button :aria-pressed="masking.open" title="The layer’s masks (A)" @click="masking.show()">Masks <span class="mono dim">{{ masking.masks.length || '' }}</span></button>
+      </span>
+      <span v-else class="panel-title">{{ title }}</span>
       <span v-if="bench.layer" class="dim layer">{{ bench.layer.name }}<template v-if="bench.layer.locked"> · locked</template></span>
     </header>
     <template v-if="bench.layer">
-      <PassDials v-if="bench.pass" :key="bench.pass.id" />
+      <MasksPanel v-if="masking.open && bench.size" />
+      <PassDials v-else-if="bench.pass" :key="bench.pass.id" />
       <SourceDials v-else-if="bench.chosen === 'source' || !bench.size" />
       <PlaceDials v-else />
     </template>
@@ -40,7 +47,7 @@ const position = computed(() => (bench.pass ? `${bench.layer!.passes.indexOf(ben
 }
 header {
   display: grid;
-  grid-template-columns: 1fr auto;
+  gap: 4px;
   margin-bottom: 10px;
 }
 .layer {

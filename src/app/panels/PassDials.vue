@@ -1,15 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { mdiClose, mdiEyedropper } from '@mdi/js';
+import { setArea } from '../../core/document/edits/masks';
 import { setPassValue } from '../../core/document/edits/passes';
+import type { MaskId } from '../../core/document/mask';
 import type { Value } from '../../core/document/value';
 import type { Colour, NumberParam } from '../../core/passes/define';
 import { passOf } from '../../core/passes/registry';
 import { steadyAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
+import MaskPicker from '../controls/MaskPicker.vue';
 import Peg from '../controls/Peg.vue';
 import Icon from '../controls/Icon.vue';
 import { useBench } from '../stores/bench';
+import { useMasking } from '../stores/masking';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 
@@ -49,6 +53,16 @@ function end(): void {
   player.touching = false;
   store.endGesture();
 }
+const masking = useMasking();
+/** Where the pass works. The first choice of a side takes the mask that was worked on last. */
+function limit(side: string): void {
+  const { id, area } = pass.value;
+  const first = masking.maskId ?? masking.masks[0]?.id;
+  const masks = area?.masks ?? (first ? [first] : []);
+  if (side !== 'everywhere' && !masks.length) return masking.show();
+  bench.editLayer((project, at) => setArea(project, at, id, side === 'everywhere' ? null : { masks, side: side as 'inside' }));
+}
+const areaMasks = (masks: MaskId[]): void => bench.editLayer((project, at) => setArea(project, at, pass.value.id, { masks, side: pass.value.area?.side ?? 'inside' }));
 const css = (colour: Colour) => `rgb(${colour.map((v) => Math.round(v * 255)).join(' ')})`;
 const without = (name: string, index: number) => set(name, (valueOf(name) as Colour[]).filter((_, i) => i !== index));
 </script>
@@ -64,6 +78,10 @@ const without = (name: string, index: number) => set(name, (valueOf(name) as Col
         </select>
         <Peg :path="`pass.${pass.id}.${name}`" />
       </label>
+      <div v-else-if="param.kind === 'masks'" :title="param.help">
+        <span class="dial-row">{{ param.label }} <span v-if="!(valueOf(name) as MaskId[]).length" class="dim">{{ param.empty === 'all' ? 'all of them' : 'none' }}</span></span>
+        <MaskPicker :label="param.label" :chosen="valueOf(name) as MaskId[]" :disabled="locked" @change="(ids) => set(name, ids)" />
+      </div>
       <div v-else class="samples" role="group" :aria-label="param.label" :title="param.help">
         <span v-for="(colour, i) in valueOf(name) as Colour[]" :key="i" class="swatch" :style="{ background: css(colour) }">
           <button :aria-label="`Remove sample ${i + 1}`" :disabled="locked" @click="without(name, i)"><Icon :path="mdiClose" /></button>
@@ -72,6 +90,18 @@ const without = (name: string, index: number) => set(name, (valueOf(name) as Col
         <Peg :path="`pass.${pass.id}.${name}`" />
         <p v-if="!(valueOf(name) as Colour[]).length" class="dim">Nothing is keyed yet. Choose Pick, then click on the screen in the picture.</p>
       </div>
+    </template>
+    <template v-if="pass.type !== 'mask'">
+      <hr />
+      <label class="dial-row">
+        Area
+        <select :value="pass.area?.side ?? 'everywhere'" :disabled="locked" aria-label="Area" @change="(limit(($event.target as HTMLSelectElement).value), (($event.target as HTMLSelectElement).value = pass.area?.side ?? 'everywhere'))">
+          <option value="everywhere">everywhere</option>
+          <option value="inside">inside masks</option>
+          <option value="outside">outside masks</option>
+        </select>
+      </label>
+      <MaskPicker v-if="pass.area" label="Masks of the area" :chosen="pass.area.masks" :disabled="locked" @change="areaMasks" />
     </template>
     <p class="help dim">{{ declared.help }}</p>
   </div>

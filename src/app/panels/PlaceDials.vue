@@ -7,6 +7,7 @@ import { BLEND_MODES, blendLabel, type BlendMode } from '../../core/picture/blen
 import { isKeyed } from '../../core/document/values';
 import { steadyAt } from '../../core/time/values';
 import FollowDials from './FollowDials.vue';
+import MatteDials from './MatteDials.vue';
 import Dial from '../controls/Dial.vue';
 import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
@@ -108,6 +109,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
       </select>
     </label>
     <FollowDials />
+    <MatteDials />
   </div>
 </template>
 

@@ -6,10 +6,14 @@ import IconButton from '../controls/IconButton.vue';
 import { asks } from '../shortcuts';
 import { isKeyed } from '../../core/document/values';
 import { useBench, VIEWS } from '../stores/bench';
+import { useMasking } from '../stores/masking';
 import { usePlayer } from '../stores/player';
 import { stackStock } from '../time/actions';
 import { useProject } from '../stores/project';
 import FramingTool from '../viewer/FramingTool.vue';
+import GripTool from '../viewer/GripTool.vue';
+import PaintTool from '../viewer/PaintTool.vue';
+import PathTool from '../viewer/PathTool.vue';
 import KeyCheckMarks from '../viewer/KeyCheckMarks.vue';
 import MotionPath from '../viewer/MotionPath.vue';
 import PickTool from '../viewer/PickTool.vue';
@@ -18,6 +22,7 @@ const PlaceHandles = defineAsyncComponent(() => import('../viewer/PlaceHandles.v
 const CropHandles = defineAsyncComponent(() => import('../viewer/CropHandles.vue'));
 
 const bench = useBench();
+const masking = useMasking();
 const player = usePlayer();
 const store = useProject();
 const stage = ref<HTMLElement>();
@@ -47,7 +52,12 @@ const box = computed(() => ({
   height: `${frame.value.height}px`,
   imageRendering: (scale.value * player.reduction >= 2 && player.reduction === 1 ? 'pixelated' : 'auto') as 'pixelated' | 'auto',
 }));
-const handles = computed(() => !player.playing && !bench.picking && bench.layer?.shown && !bench.layer.locked && bench.size && (bench.view === 'picture' || bench.view === 'alone'));
+const shaping = computed(() => masking.open && masking.mask && !player.playing && !bench.framing && bench.layer && !bench.layer.locked && bench.size);
+const maskTool = computed(() => {
+  const kind = masking.mask?.shape.kind;
+  return kind === 'path' ? PathTool : kind === 'brush' || (kind === 'matte' && masking.tool !== 'edit') ? PaintTool : GripTool;
+});
+const handles = computed(() => !masking.open && !player.playing && !bench.picking && bench.layer?.shown && !bench.layer.locked && bench.size && (bench.view === 'picture' || bench.view === 'alone'));
 watchEffect(() => (player.displayScale = width.value ? scale.value : 1));
 
 function paint(canvas: HTMLCanvasElement | undefined, bitmap: ImageBitmap | undefined): void {
@@ -142,6 +152,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       <PlaceHandles v-if="handles && bench.chosen === 'place' && !bench.framing && !bench.layer?.parent" :frame="frame" :stage="{ width, height }" />
       <MotionPath v-if="handles && bench.chosen === 'place' && !bench.framing && bench.layer && isKeyed(bench.layer.place.position)" :frame="frame" />
       <CropHandles v-if="handles && bench.pass?.type === 'crop'" :frame="frame" :stage="{ width, height }" />
+      <component :is="maskTool" v-if="shaping" :key="masking.maskId!" :frame="frame" />
       <PickTool v-if="bench.picking" :frame="frame" />
       <KeyCheckMarks v-if="bench.view === 'check' && player.shown?.check" :check="player.shown.check" :frame="frame" />
       <div v-if="!shot.layers.length" class="empty">

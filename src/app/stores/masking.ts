@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { addMask, pasteMasks, removeMask, removeVertices, type Reach } from '../../core/document/edits/masks';
+import { addMask, closePath, pasteMasks, removeMask, removeVertices, type Reach } from '../../core/document/edits/masks';
 import { MASK_COLOURS, newMask, newShape, SHAPE_TITLES, type Mask, type MaskId, type Shape, type ShapeKind } from '../../core/document/mask';
 import { rangeOf } from '../../core/document/edits/markers';
 import { keysOf } from '../../core/document/values';
@@ -91,6 +91,22 @@ export const useMasking = defineStore('masking', () => {
     vertices.value = new Set();
   }
 
+  /** The path that is being drawn, if one is. */
+  const drawn = computed(() => (open.value && tool.value === 'points' && mask.value?.shape.kind === 'path' && !mask.value.shape.closed ? mask.value : null));
+  /** Ends drawing, keeping what is drawn, or lets go of what is chosen. @returns false when there was nothing to end */
+  function escape(): boolean {
+    if (!open.value || (tool.value === 'edit' && !vertices.value.size)) return false;
+    if (drawn.value || tool.value === 'freehand') tool.value = 'edit';
+    vertices.value = new Set();
+    return true;
+  }
+  function closeDrawn(): void {
+    const { id } = drawn.value ?? {};
+    if (!id || path.value.length < 3) return;
+    bench.editLayer((project, at) => closePath(project, at, id, reach.value === 'here'));
+    tool.value = 'edit';
+  }
+
   const copy = (which: readonly Mask[]): void => {
     clipboard.value = which;
     notices.say(which.length === 1 ? `Copied mask ${which[0]!.name}. Choose another layer and paste it there.` : `Copied ${which.length} masks. Choose another layer and paste them there.`);
@@ -115,5 +131,5 @@ export const useMasking = defineStore('masking', () => {
     return { count: keys.length, back: back === undefined ? null : frame.value - back, on: on === undefined ? null : on - frame.value };
   });
 
-  return { open, maskId, tool, vertices, reach, pathReach, onion, pull, brush, clipboard, masks, mask, frame, path, now, toKeys, restingTool, show, add, addShape, remove, copy, paste };
+  return { open, maskId, tool, vertices, reach, pathReach, onion, pull, brush, clipboard, masks, mask, frame, path, now, toKeys, restingTool, escape, closeDrawn, show, add, addShape, remove, copy, paste };
 });

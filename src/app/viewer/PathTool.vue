@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { appendVertex, closePath, insertVertex, setPath, setShape } from '../../core/document/edits/masks';
+import { appendVertex, insertVertex, setPath, setShape } from '../../core/document/edits/masks';
 import { corner, converted, fromFreehand, isSmooth, nearestOn, segment, type Vertex } from '../../core/masks/path';
 import { keysOf } from '../../core/document/values';
 import { useBench } from '../stores/bench';
@@ -237,11 +237,7 @@ function stagePoint(event: MouseEvent): XY {
   const bounds = svg.value!.getBoundingClientRect();
   return [event.clientX - bounds.left, event.clientY - bounds.top];
 }
-function close(): void {
-  const { id } = mask.value;
-  bench.editLayer((project, at) => closePath(project, at, id, masking.reach === 'here'));
-  masking.tool = 'edit';
-}
+const close = masking.closeDrawn;
 function convert(i: number): void {
   write(path.value.map((v, k) => (k === i ? converted(path.value, i, isSmooth(v) ? 'corner' : 'smooth') : v)), false);
 }
@@ -250,7 +246,6 @@ function nudge(event: KeyboardEvent, i: number, dx: number, dy: number): void {
   if (!masking.vertices.has(i)) masking.vertices = new Set([i]);
   write(movedBy(path.value, masking.vertices, dx * far, dy * far), false);
 }
-defineExpose({ close });
 </script>
 
 <template>

@@ -59,9 +59,10 @@ export class Executor {
     if (!start && linear) this.kernels.toLinearSpan(under.at, under.pixels);
     pictures.forEach((picture, i) => {
       under = this.owned(under);
-      drawLayer(this, under, drawn[i]!, picture, linear, mattes[i] ?? null);
+      const matte = mattes[i] ?? null;
+      drawLayer(this, under, drawn[i]!, picture, linear, matte);
       picture.release();
-      if (mattes[i] != null) this.arena.give(mattes[i]!);
+      if (matte !== null) this.arena.give(matte);
       if (keep === 'every' && !problems.length) this.cache.put(keys[first + i]!, under);
     });
     if (linear) {

@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { VueDraggable } from 'vue-draggable-plus';
+import { mdiClose, mdiContentCopy, mdiContentPaste, mdiDotsVertical, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
+import { addPass, newPass } from '../../core/document/edits/passes';
+import { orderMask, removeMask, setMask } from '../../core/document/edits/masks';
+import { MASK_MODES, type Mask, type ShapeKind } from '../../core/document/mask';
+import type { PassId } from '../../core/document/schema';
+import { still } from '../../core/document/value';
+import Icon from '../controls/Icon.vue';
+import IconButton from '../controls/IconButton.vue';
+import { newId } from '../ids';
+import { useBench } from '../stores/bench';
+import { useMasking, type MaskTool } from '../stores/masking';
+import { useProject } from '../stores/project';
+import { useMaskFiles } from './mask-files';
+import { MASK_HUES } from '../viewer/mask-space';
+import MaskDials from './MaskDials.vue';
+
+/** The layer's masks: added, ordered, switched, and the dials of the chosen one. */
+const bench = useBench();
+const store = useProject();
+const masking = useMasking();
+const files = useMaskFiles();
+const locked = computed(() => bench.layer!.locked || store.readOnly);
+const order = computed({ get: () => [...masking.masks], set: () => undefined });
+const unused = computed(() => {
+  const { passes } = bench.layer!;
+  return masking.masks.length > 0 && !passes.some((pass) => pass.area || pass.type === 'mask' || ['keep', 'drop'].some((name) => (pass.values[name] as { still?: unknown[] } | undefined)?.still?.length));
+});
+const MODE_LABELS = { add: 'adds', subtract: 'subtracts', intersect: 'intersects', exclude: 'excludes' } as const;
+
+type Kind = Exclude<ShapeKind, 'picture' | 'matte'>;
+const SHAPES: readonly { title: string; help: string; kind: Kind; tool?: MaskTool }[] = [
+  { title: 'Path by points', help: 'Click corners, drag curves; click the first point to close', kind: 'path' },
+  { title: 'Freehand path', help: 'Draw round it in one go', kind: 'path', tool: 'freehand' },
+  { title: 'Rectangle', help: 'With round corners if wanted', kind: 'rectangle' },
+  { title: 'Ellipse', help: 'A circle or an oval', kind: 'ellipse' },
+  { title: 'Line', help: 'Everything on one side of a line', kind: 'line' },
+  { title: 'Brush', help: 'Paint what is covered', kind: 'brush' },
+  { title: 'Linear gradient', help: 'Solid at one end, clear at the other', kind: 'linear' },
+  { title: 'Radial gradient', help: 'Solid in the middle, clear at the rim', kind: 'radial' },
+  { title: 'Text', help: 'The letters of a text', kind: 'text' },
+];
+const pictures = computed(() => (store.project?.stock ?? []).filter((item) => item.kind !== 'sound'));
+const svgInput = ref<HTMLInputElement>();
+const pngInput = ref<HTMLInputElement>();
+const jigInput = ref<HTMLInputElement>();
+const chosenFile = (event: Event, take: (file: File) => Promise<void>) => {
+  const input = event.target as HTMLInputElement;
+  const file = input.files?.[0];
+  input.value = '';
+  if (file) void take(file);
+};
+
+function reordered({ oldIndex, newIndex }: { oldIndex?: number; newIndex?: number }): void {
+  const mask = masking.masks[oldIndex ?? -1];
+  if (mask && newIndex !== undefined) bench.editLayer((project, at) => orderMask(project, at, mask.id, newIndex));
+}
+const change = (mask: Mask, part: Parameters<typeof setMask>[3]): void => bench.editLayer((project, at) => setMask(project, at, mask.id, part));
+/** A Mask pass at the end of the line, cutting by all masks. */
+function cut(): void {
+  const pass = newPass(newId<PassId>(), 'mask');
+  bench.editLayer((_, at) => addPass(at, { ...pass, values: { ...pass.values, side: still('inside') } }));
+}
+const addPicture = (stock: string, title: string): void => void masking.add({ kind: 'picture', stock: stock as never, channel: 'brightness' }, title);
+const addSelection = (): void => void masking.add({ kind: 'matte', matte: still({ w: 1, h: 1, data: '' }), hints: [], confidence: still(1) }, 'Selection', 'keep');
+</script>
+
+<template>
+  <div>
+    <div class="adding">
+      <v-menu>
+        <template #activator="{ props: menu }">
+          <button v-bind="menu" class="plain-button add" :disabled="locked"><Icon :path="mdiPlus" /> Add a mask</button>
+        </template>
+        <v-list>
+          <v-list-item v-for="shape in SHAPES" :key="shape.title" :title="shape.title" :subtitle="shape.help" @click="masking.addShape(shape.kind, shape.tool)" />
+          <v-list-item title="Smart selection" subtitle="Strokes over what to keep and what to drop" @click="addSelection" />
+          <v-divider />
+          <v-list-item v-for="item in pictures" :key="item.id" :title="`Picture: ${item.name}`" @click="addPicture(item.id, item.name)" />
+          <v-divider />
+          <v-list-item title="Paths from an SVG file…" @click="svgInput?.click()" />
+          <v-list-item title="Drawn matte from a PNG file…" @click="pngInput?.click()" />
+          <v-list-item title="Masks from a jig…" @click="jigInput?.click()" />
+        </v-list>
+      </v-menu>
+      <span class="tools">
+        <IconButton label="Paste masks" :icon="mdiContentPaste" :disabled="locked || !masking.clipboard.length" @click="masking.paste()" />
+        <v-menu v-if="masking.masks.length">
+          <template #activator="{ props: menu }"><IconButton v-bind="menu" label="More for masks" :icon="mdiDotsVertical" /></template>
+          <v-list>
+            <v-list-item title="Copy all masks" @click="masking.copy(masking.masks)" />
+            <v-list-item title="Save paths as SVG" @click="files.saveSvg()" />
+            <v-list-item title="Save this frame’s coverage as PNG" @click="files.savePng()" />
+            <v-list-item title="Save masks as a jig" @click="files.saveJig()" />
+          </v-list>
+        </v-menu>
+      </span>
+      <input ref="svgInput" class="visually-hidden" type="file" accept=".svg" tabindex="-1" aria-label="SVG file with paths" @change="chosenFile($event, files.openSvg)" />
+      <input ref="pngInput" class="visually-hidden" type="file" accept=".png" tabindex="-1" aria-label="PNG file with a matte" @change="chosenFile($event, files.openPng)" />
+      <input ref="jigInput" class="visually-hidden" type="file" accept=".json" tabindex="-1" aria-label="Jig file with masks" @change="chosenFile($event, files.openJig)" />
+    </div>
+    <p v-if="!masking.masks.length" class="dim">This layer has no masks. A mask cuts the layer by a Mask pass, or limits any pass to an area.</p>
+    <VueDraggable v-model="order" tag="ul" class="list" aria-label="Masks" handle=".name" :disabled="locked" :animation="120" @end="reordered">
+      <li v-for="mask in masking.masks" :key="mask.id" :class="{ chosen: mask.id === masking.maskId, off: !mask.on }">
+        <button class="name" :aria-pressed="mask.id === masking.maskId" @click="masking.show(mask.id)"><span class="dot" :style="{ background: MASK_HUES[mask.colour] }" />{{ mask.name }}</button>
+        <select :value="mask.mode" :disabled="locked" :aria-label="`Mode of ${mask.name}`" @change="change(mask, { mode: ($event.target as HTMLSelectElement).value as Mask['mode'] })">
+          <option v-for="mode in MASK_MODES" :key="mode" :value="mode">{{ MODE_LABELS[mode] }}</option>
+        </select>
+        <IconButton :label="`${mask.on ? 'Switch off' : 'Switch on'} mask ${mask.name}`" :icon="mask.on ? mdiEye : mdiEyeOff" :disabled="locked" @click="change(mask, { on: !mask.on })" />
+        <IconButton :label="`Copy mask ${mask.name}`" :icon="mdiContentCopy" @click="masking.copy([mask])" />
+        <IconButton :label="`Delete mask ${mask.name}`" :icon="mdiClose" :disabled="locked" @click="bench.editLayer((project, at) => removeMask(project, at, mask.id))" />
+      </li>
+    </VueDraggable>
+    <p v-if="unused" class="unused">No pass uses these masks yet. <button class="plain-button" :disabled="locked" @click="cut">Cut the layer</button> or choose an area in the dials of a pass.</p>
+    <MaskDials v-if="masking.mask" :key="masking.mask.id" />
+  </div>
+</template>
+
+<style scoped>
+.adding {
+  display: flex;
+  justify-content: space-between;
+  margin-bottom: 8px;
+}
+.add {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.add svg {
+  width: 14px;
+  fill: currentColor;
+}
+.tools {
+  display: flex;
+}
+.list {
+  list-style: none;
+  margin: 0 -6px 8px;
+  padding: 0;
+}
+li {
+  display: flex;
+  align-items: center;
+  padding: 1px 4px 1px 0;
+  border-left: 2px solid transparent;
+}
+li.chosen {
+  background: var(--brass-soft);
+  border-left-color: var(--brass);
+}
+li.off .name {
+  color: var(--dim);
+  text-decoration: line-through;
+}
+.name {
+  flex: 1;
+  min-width: 0;
+  height: 26px;
+  padding: 0 6px;
+  overflow: hidden;
+  text-align: left;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.dot {
+  display: inline-block;
+  width: 9px;
+  height: 9px;
+  margin-right: 7px;
+  border-radius: 2px;
+}
+select {
+  width: 78px;
+  height: 22px;
+  background: var(--well);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  color: inherit;
+  font-size: 12px;
+}
+.unused {
+  padding: 6px 8px;
+  margin-bottom: 8px;
+  border: 1px solid var(--line);
+  font-size: 12px;
+  line-height: 1.7;
+}
+</style>

@@ -1,0 +1,114 @@
+import { pathData, pathsOf } from '../../core/formats/svg-path';
+import { readJig, writeJig, JIG_ENDING } from '../../core/formats/jig';
+import { encodePng } from '../../core/formats/png';
+import { safeName } from '../../core/formats/names';
+import { JackplaneError } from '../../core/errors';
+import { pasteMasks } from '../../core/document/edits/masks';
+import { still } from '../../core/document/value';
+import { packMatte } from '../../core/masks/matte-data';
+import type { Vertex } from '../../core/masks/path';
+import { planCoverage } from '../../core/plan/masks';
+import { steadyAt } from '../../core/time/values';
+import { useEngine } from '../../engine/client';
+import { newId } from '../ids';
+import { useBench } from '../stores/bench';
+import { useMasking } from '../stores/masking';
+import { useNotices } from '../stores/notices';
+import { useProject } from '../stores/project';
+import { download } from '../stores/renders';
+
+const MOST_BYTES = 20e6;
+const MOST_PIXELS = 40e6;
+
+/** Masks to files and from them: SVG paths, PNG mattes, jigs. */
+export function useMaskFiles() {
+  const bench = useBench();
+  const masking = useMasking();
+  const notices = useNotices();
+  const store = useProject();
+
+  const named = (ending: string): string => safeName(`${bench.layer!.name} masks${ending}`);
+  const said = async (work: () => unknown): Promise<void> => {
+    try {
+      await work();
+    } catch (error) {
+      notices.problem(error);
+    }
+  };
+  async function textOf(file: File): Promise<string> {
+    if (file.size > MOST_BYTES) throw new JackplaneError('unsupported', `“${file.name}” is larger than ${MOST_BYTES / 1e6} MB.`, 'Simplify the drawing.');
+    return file.text();
+  }
+
+  function saveSvg(): void {
+    const { w, h } = bench.size!;
+    const paths = masking.masks.flatMap(({ shape, name }) => (shape.kind === 'path' ? [{ name, d: pathData(steadyAt(shape.path, masking.frame) as readonly Vertex[]) }] : []));
+    if (!paths.length) return notices.say(`${bench.layer!.name} has no paths; only those can be written as SVG.`, 'problem');
+    const escaped = (text: string) => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
+    const lines = paths.map(({ name, d }) => `  <path d="${d}"><title>${escaped(name)}</title></path>`);
+    const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}" viewBox="${-w / 2} ${-h / 2} ${w} ${h}">\n${lines.join('\n')}\n</svg>\n`;
+    download(new Blob([svg], { type: 'image/svg+xml' }), named('.svg'));
+  }
+
+  /** Paths, polygons and rectangles of a drawing; its view box is laid over the source. */
+  const openSvg = (file: File): Promise<void> =>
+    said(async () => {
+      const tree = new DOMParser().parseFromString(await textOf(file), 'image/svg+xml');
+      const root = tree.documentElement;
+      if (root.nodeName !== 'svg') throw new JackplaneError('bad-media', `“${file.name}” is not an SVG drawing.`, 'Choose an SVG file with paths.');
+      const { w, h } = bench.size!;
+      const [x, y, wide, tall] = (root.getAttribute('viewBox')?.split(/[\s,]+/).map(Number) ?? [0, 0, parseFloat(root.getAttribute('width') ?? '') || w, parseFloat(root.getAttribute('height') ?? '') || h]) as [number, number, number, number];
+      const fit = `translate(${-w / 2} ${-h / 2}) scale(${w / wide} ${h / tall}) translate(${-x} ${-y})`;
+      const found = [...tree.querySelectorAll('path, polygon, rect')].flatMap((element) => pathsOf(dataOf(element), `${fit} ${transformsOf(element)}`).map((path) => ({ path, name: element.querySelector('title')?.textContent?.trim() || element.id || 'Path' })));
+      if (!found.length) throw new JackplaneError('bad-media', `“${file.name}” has no closed paths with three or more points.`, 'Turn its shapes into paths and save it again.');
+      for (const { path, name } of found) masking.add({ kind: 'path', closed: true, path: still(path as never) }, name.slice(0, 200));
+    });
+
+  async function savePng(): Promise<void> {
+    await said(async () => {
+      const plan = planCoverage(store.current(), bench.shot!, bench.layer!, masking.masks.map((mask) => mask.id), masking.frame, bench.size!, 1);
+      const { w, h, values } = await (await useEngine()).coverage(plan);
+      const pixels = new Uint8ClampedArray(w * h * 4);
+      values.forEach((v, i) => pixels.set([v, v, v, 255], i * 4));
+      download(new Blob([encodePng(pixels, w, h)], { type: 'image/png' }), named('.png'));
+    });
+  }
+  /** A picture's brightness times its alpha as a drawn matte. */
+  const openPng = (file: File): Promise<void> =>
+    said(async () => {
+      const bitmap = await createImageBitmap(file).catch(() => {
+        throw new JackplaneError('bad-media', `“${file.name}” could not be read as a picture.`, 'Choose a PNG file.');
+      });
+      const { width, height } = bitmap;
+      if (width * height > MOST_PIXELS) throw new JackplaneError('unsupported', `“${file.name}” has more than ${MOST_PIXELS / 1e6} million pixels.`, 'Make it smaller first.');
+      const context = new OffscreenCanvas(width, height).getContext('2d')!;
+      context.drawImage(bitmap, 0, 0);
+      bitmap.close();
+      const { data } = context.getImageData(0, 0, width, height);
+      const values = Uint8Array.from({ length: width * height }, (_, i) => ((0.2126 * data[i * 4]! + 0.7152 * data[i * 4 + 1]! + 0.0722 * data[i * 4 + 2]!) * data[i * 4 + 3]!) / 255 + 0.5);
+      masking.add({ kind: 'matte', matte: still(packMatte(values, width, height)), hints: [], confidence: still(1) }, file.name.replace(/\.png$/i, '') || 'Matte', 'edit');
+    });
+
+  const saveJig = (): void => download(new Blob([writeJig(`${bench.layer!.name} masks`, masking.masks)], { type: 'application/json' }), named(JIG_ENDING));
+  const openJig = (file: File): Promise<void> =>
+    said(async () => {
+      const jig = readJig(await textOf(file), file.name);
+      bench.editLayer((_, at) => pasteMasks(at, jig.masks, newId));
+      masking.open = true;
+    });
+
+  return { saveSvg, openSvg, savePng, openPng, saveJig, openJig };
+}
+
+function dataOf(element: Element): string {
+  const number = (name: string) => parseFloat(element.getAttribute(name) ?? '') || 0;
+  if (element.nodeName === 'polygon') return `M${element.getAttribute('points') ?? ''}Z`;
+  if (element.nodeName === 'rect') return `M${number('x')} ${number('y')}h${number('width')}v${number('height')}h${-number('width')}Z`;
+  return element.getAttribute('d') ?? '';
+}
+/** The transforms of an element and of all it lies in, the outermost first. */
+function transformsOf(element: Element): string {
+  const out: string[] = [];
+  for (let at: Element | null = element; at; at = at.parentElement) out.unshift(at.getAttribute('transform') ?? '');
+  return out.join(' ');
+}
