@@ -82,6 +82,7 @@ const nudge = (event: KeyboardEvent, grip: Grip, dx: number, dy: number): void =
       :transform="`translate(${grip.stage[0]} ${grip.stage[1]})`"
       role="button"
       tabindex="0"
+      @mousedown.prevent
       :aria-label="`${grip.name} of ${mask.name}`"
       @pointerdown.stop="drag($event, grip)"
       @keydown.left.stop.prevent="nudge($event, grip, -1, 0)"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { setValues } from '../../core/document/edits/keys';
 import { setShape } from '../../core/document/edits/masks';
 import type { Hint, Stroke } from '../../core/document/mask';
@@ -23,7 +23,7 @@ const svg = ref<SVGSVGElement>();
 const space = useMaskSpace(() => props.frame, () => svg.value);
 /** where the brush is, in stage pixels; the arrow keys move it too */
 const cursor = ref<XY | null>(null);
-const stroke = ref<[number, number, number][]>([]);
+const stroke = shallowRef<[number, number, number][]>([]);
 
 const mask = computed(() => masking.mask!);
 const hinting = computed(() => masking.tool === 'keep' || masking.tool === 'drop');
@@ -102,6 +102,7 @@ function dab(): void {
     class="tool"
     role="application"
     tabindex="0"
+    @mousedown.prevent
     :aria-label="`${hinting ? 'Strokes' : 'Brush'} of ${mask.name} on the picture: arrow keys move, Enter dabs`"
     @pointerdown="paint"
     @pointermove="move"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { appendVertex, insertVertex, setPath, setShape } from '../../core/document/edits/masks';
 import { corner, converted, fromFreehand, isSmooth, nearestOn, segment, type Vertex } from '../../core/masks/path';
 import { keysOf } from '../../core/document/values';
@@ -24,7 +24,7 @@ const space = useMaskSpace(() => props.frame, () => svg.value);
 const pulled = usePullToEdges();
 const guide = ref<{ x: number | null; y: number | null }>({ x: null, y: null });
 const marquee = ref<{ from: XY; to: XY } | null>(null);
-const line = ref<XY[]>([]);
+const line = shallowRef<XY[]>([]);
 
 /** Stage pixels within which points snap to each other's lines, and a path closes. */
 const SNAP = 5;
@@ -275,6 +275,7 @@ function nudge(event: KeyboardEvent, i: number, dx: number, dy: number): void {
       :transform="`translate(${point.at[0]} ${point.at[1]})`"
       role="button"
       tabindex="0"
+      @mousedown.prevent
       :aria-label="`Vertex ${point.i + 1} of ${path.length}`"
       :aria-pressed="point.picked"
       @pointerdown.stop="dragVertex($event, point.i)"

@@ -1,0 +1,208 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { addToShot, allKept, asFile, colourAt, complaints, full, importFiles, layer, makeShot, newProject, openDemo, pass, picture, pictureShown, redrawn, typeNumber } from './helpers';
+
+/** A place of the picture in shares of its size, on the page. */
+async function place(page: Page, x: number, y: number): Promise<[number, number]> {
+  const box = (await picture(page).boundingBox())!;
+  return [box.x + box.width * x, box.y + box.height * y];
+}
+async function click(page: Page, x: number, y: number): Promise<void> {
+  await page.mouse.click(...(await place(page, x, y)));
+}
+async function stroke(page: Page, ...points: [number, number][]): Promise<void> {
+  await page.mouse.move(...(await place(page, ...points[0]!)));
+  await page.mouse.down();
+  for (const point of points.slice(1)) await page.mouse.move(...(await place(page, ...point)), { steps: 5 });
+  await page.mouse.up();
+}
+async function addMask(page: Page, title: string): Promise<void> {
+  await page.getByRole('button', { name: 'Add a mask' }).click();
+  await page.locator('.v-list-item').getByText(title, { exact: true }).click();
+}
+const vertex = (page: Page, n: number) => page.getByRole('button', { name: new RegExp(`^Vertex ${n} of`) });
+
+/** A project with one clip of the tower over a clear ground, masks open. */
+async function tower(page: Page): Promise<void> {
+  await newProject(page, 'Cutting');
+  await makeShot(page, { clear: true });
+  await importFiles(page, 'signal-tower-still.webp');
+  await addToShot(page, 'signal tower still');
+  await pictureShown(page);
+  await full(page);
+  await page.keyboard.press('a');
+}
+async function square(page: Page): Promise<void> {
+  await addMask(page, 'Path by points');
+  for (const [x, y] of [[0.3, 0.3], [0.7, 0.3], [0.7, 0.7], [0.3, 0.7]] as const) await click(page, x, y);
+  await click(page, 0.3, 0.3);
+}
+
+test('a path is drawn on the composite, cuts, and is keyframed while stepping', async ({ page }) => {
+  const said = complaints(page);
+  await tower(page);
+  await square(page);
+  await expect(page.getByText(/On a shape keyframe; 1 in all/)).toBeVisible();
+  await redrawn(page, () => page.getByRole('button', { name: 'Cut the layer' }).click());
+  await expect.poll(async () => (await colourAt(page, 0.1, 0.5))[3]).toBe(0);
+  expect((await colourAt(page, 0.5, 0.5))[3]).toBe(255);
+
+  // at frame 10 the lower right vertex goes to the corner, by the mouse; at 20 by the keys
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(page.getByText(/Nearest shape keyframe: 10 f back; 1 in all/)).toBeVisible();
+  await page.mouse.move(...(await place(page, 0.7, 0.7)));
+  await page.mouse.down();
+  await page.mouse.move(...(await place(page, 0.95, 0.93)), { steps: 5 });
+  await page.mouse.up();
+  await expect(page.getByText(/On a shape keyframe; 2 in all/)).toBeVisible();
+  await expect.poll(async () => (await colourAt(page, 0.88, 0.85))[3]).toBe(255);
+  await page.keyboard.press('Shift+ArrowRight');
+  await vertex(page, 1).focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowUp');
+  await expect(page.getByText(/On a shape keyframe; 3 in all/)).toBeVisible();
+  await vertex(page, 1).blur();
+  // half way between the keyframes the vertex is half way
+  await page.keyboard.press('Home');
+  await expect.poll(async () => (await colourAt(page, 0.8, 0.78))[3]).toBe(0);
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowRight');
+  await expect.poll(async () => (await colourAt(page, 0.8, 0.78))[3]).toBe(255);
+  expect((await colourAt(page, 0.88, 0.87))[3]).toBe(0);
+  await page.getByLabel('Onion skin').check();
+  await expect(page.locator('path.onion')).toHaveCount(3);
+
+  // a vertex more by a click on a segment is in all keyframes; Delete takes it away again
+  await page.getByLabel('A move changes').selectOption('all keyframes');
+  await page.keyboard.press('Home');
+  await click(page, 0.5, 0.3);
+  await expect(vertex(page, 5)).toBeVisible();
+  await page.keyboard.press('Delete');
+  await expect(vertex(page, 5)).toHaveCount(0);
+  await allKept(page);
+  await page.reload();
+  await pictureShown(page);
+  await full(page);
+  await expect.poll(async () => (await colourAt(page, 0.1, 0.5))[3]).toBe(0);
+  expect(said).toEqual([]);
+});
+
+test('a blur works only inside a path; the rest stays sharp', async ({ page }) => {
+  await tower(page);
+  await square(page);
+  const before = await colourAt(page, 0.658, 0.9);
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('blur');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Area', { exact: true }).selectOption('inside masks');
+  await expect(page.getByRole('group', { name: 'Masks of the area' }).getByRole('button', { name: 'Path' })).toHaveAttribute('aria-pressed', 'true');
+  await redrawn(page, () => typeNumber(page, 'Radius', '60'));
+  // how much neighbouring pixels differ along a row
+  const rough = (y: number, from: number, to: number) => picture(page).evaluate((canvas: HTMLCanvasElement, [v, a, b]) => {
+    const [x, n] = [Math.round(a! * canvas.width), Math.round((b! - a!) * canvas.width)];
+    const { data } = canvas.getContext('2d')!.getImageData(x, Math.round(v! * canvas.height), n, 1);
+    let sum = 0;
+    for (let i = 4; i < data.length; i += 4) sum += Math.abs(data[i]! - data[i - 4]!);
+    return sum / n;
+  }, [y, from, to]);
+  await expect.poll(() => rough(0.6, 0.4, 0.68)).toBeLessThan(1);
+  expect(await rough(0.95, 0.4, 0.68)).toBeGreaterThan(0.5);
+  expect(await colourAt(page, 0.658, 0.9)).toEqual(before);
+  await page.getByLabel('Area', { exact: true }).selectOption('everywhere');
+  await expect(page.getByRole('group', { name: 'Masks of the area' })).toHaveCount(0);
+});
+
+test('Escape keeps a path that is being drawn, and it can be gone on with', async ({ page }) => {
+  await tower(page);
+  await addMask(page, 'Path by points');
+  await click(page, 0.3, 0.3);
+  await click(page, 0.6, 0.3);
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('list', { name: 'Masks' }).getByRole('button', { name: 'Path', exact: true })).toBeVisible();
+  await expect(vertex(page, 2)).toBeVisible();
+  await page.getByRole('button', { name: 'Go on drawing' }).click();
+  await click(page, 0.6, 0.7);
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/1 in all/)).toBeVisible();
+  // a marquee chooses; the box about the chosen ones scales them
+  await stroke(page, [0.5, 0.2], [0.68, 0.8]);
+  await expect(page.getByText('2 vertices chosen.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Turn the chosen vertices' })).toBeVisible();
+});
+
+test('shapes, brush and text are masks too, with exact numbers', async ({ page }) => {
+  await tower(page);
+  await addMask(page, 'Ellipse');
+  await page.getByRole('button', { name: 'Cut the layer' }).click();
+  await typeNumber(page, 'Size width', '400');
+  await typeNumber(page, 'Size height', '400');
+  await expect.poll(async () => (await colourAt(page, 0.7, 0.5))[3]).toBe(0);
+  expect((await colourAt(page, 0.62, 0.5))[3]).toBe(255);
+  await typeNumber(page, 'Feather', '200');
+  await expect.poll(async () => Math.abs((await colourAt(page, 0.5 + 200 / 1280, 0.5))[3]! - 128)).toBeLessThan(16);
+  await addMask(page, 'Brush');
+  await stroke(page, [0.1, 0.9], [0.3, 0.9]);
+  await expect.poll(async () => (await colourAt(page, 0.2, 0.9))[3]).toBe(255);
+  await page.getByRole('button', { name: 'Erase' }).click();
+  await stroke(page, [0.2, 0.85], [0.2, 0.95]);
+  await expect.poll(async () => (await colourAt(page, 0.2, 0.9))[3]).toBeLessThan(30);
+  await addMask(page, 'Text');
+  await typeNumber(page, 'Height', '200');
+  await page.getByLabel('Text', { exact: true }).fill('IIII');
+  await page.getByLabel('Text', { exact: true }).press('Enter');
+  await page.getByRole('combobox', { name: 'Mode of Text' }).selectOption('subtracts');
+  await expect.poll(() => picture(page).evaluate((canvas: HTMLCanvasElement) => {
+    const { data } = canvas.getContext('2d')!.getImageData(Math.round(canvas.width * 0.4), canvas.height / 2, Math.round(canvas.width * 0.2), 1);
+    let edges = 0;
+    for (let i = 7; i < data.length; i += 4) if (data[i]! > 128 !== data[i - 4]! > 128) edges++;
+    return edges;
+  })).toBeGreaterThanOrEqual(4);
+});
+
+test('strokes select, and the selection becomes a mask', async ({ page }) => {
+  await tower(page);
+  await addMask(page, 'Smart selection');
+  await stroke(page, [0.2, 0.85], [0.6, 0.85]);
+  await page.getByRole('button', { name: 'Drop', exact: true }).click();
+  await stroke(page, [0.1, 0.2], [0.4, 0.15], [0.5, 0.4], [0.8, 0.1], [0.9, 0.4]);
+  await page.getByRole('button', { name: 'Cut the layer' }).click();
+  await expect.poll(async () => (await colourAt(page, 0.3, 0.3))[3]).toBe(0);
+  expect((await colourAt(page, 0.3, 0.9))[3]).toBe(255);
+  await expect(page.getByText(/Sure of the border: \d+ %/)).toBeVisible();
+});
+
+test('masks go to another layer, to SVG and back', async ({ page }) => {
+  await tower(page);
+  await square(page);
+  await page.getByRole('button', { name: 'More for masks' }).click();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByText('Save paths as SVG').click()]);
+  const svg = readFileSync(await download.path(), 'utf8');
+  expect(svg).toContain('viewBox="-640 -360 1280 720"');
+  expect(svg).toMatch(/<path d="M-256 -144L256 -144L256 144L-256 144L-256 -144Z"><title>Path<\/title>/);
+  await page.getByLabel('SVG file with paths').setInputFiles(asFile('back.svg', Buffer.from(svg.replace('>Path<', '>Returned<'))));
+  await expect(page.getByRole('list', { name: 'Masks' }).getByRole('button', { name: 'Returned', exact: true })).toBeVisible();
+  await page.getByLabel('SVG file with paths').setInputFiles(asFile('broken.svg', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><circle r="3"/></svg>')));
+  await expect(page.getByText(/“broken.svg” has no closed paths/)).toBeVisible();
+  await page.getByLabel('Jig file with masks').setInputFiles(asFile('broken.jig.json', Buffer.from('{"jig":1,"name":"x","masks":[{}]}')));
+  await expect(page.getByText(/“broken.jig.json” is not a jig/)).toBeVisible();
+  await page.getByRole('button', { name: 'Copy mask Path', exact: true }).click();
+  await page.getByRole('button', { name: 'plain colour layer' }).click();
+  await page.keyboard.press('a');
+  await page.getByRole('button', { name: 'Paste masks' }).click();
+  await expect(page.getByRole('list', { name: 'Masks' }).getByRole('button', { name: 'Path', exact: true })).toBeVisible();
+});
+
+test('a layer takes its matte from a hidden one; a circle is refused by name', async ({ page }) => {
+  await openDemo(page);
+  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
+  await pass(page, 'Place').click();
+  await full(page);
+  const before = await colourAt(page, 0.5, 0.06);
+  const captain = await colourAt(page, 0.5, 0.5);
+  await page.getByLabel('Matte from').selectOption('card rail');
+  await expect.poll(async () => (await colourAt(page, 0.5, 0.5)).join()).not.toBe(captain.join());
+  expect(await colourAt(page, 0.5, 0.06)).toEqual(before);
+  await layer(page, 'card rail').getByRole('button', { name: 'card rail', exact: true }).click();
+  await pass(page, 'Place').click();
+  await page.getByLabel('Matte from').selectOption('captain');
+  await expect(page.getByText(/take their mattes from each other in a circle: .*card rail/)).toBeVisible();
+  await expect(page.getByLabel('Matte from')).toHaveValue('');
+});
