@@ -8,7 +8,7 @@ const FILE = join(import.meta.dirname, '../docs/passes.md');
 const shown = (param: Param, value: number) => (param.kind === 'number' && param.unit === '%' ? `${Math.round(value * 1000) / 10} %` : `${value}${param.kind === 'number' && param.unit ? ` ${param.unit}` : ''}`);
 
 function row(name: string, param: Param): string {
-  const range = param.kind === 'number' ? `${shown(param, param.min)} … ${shown(param, param.max)}` : param.kind === 'choice' ? param.options.map((option) => option.label).join(', ') : param.kind === 'masks' ? 'masks of the layer' : `up to ${param.most} colours`;
+  const range = param.kind === 'number' ? `${shown(param, param.min)} … ${shown(param, param.max)}` : param.kind === 'choice' ? param.options.map((option) => option.label).join(', ') : param.kind === 'masks' ? 'masks of the layer' : param.kind === 'plate' ? 'a picture in stock' : `up to ${param.most} colours`;
   const initial = param.kind === 'number' ? shown(param, param.default) : param.kind === 'choice' ? param.options.find((option) => option.value === param.default)!.label : param.kind === 'masks' && param.empty === 'all' ? 'all of them' : 'none';
   return `| ${param.label} | \`${name}\` | ${range} | ${initial} | ${param.help} |`;
 }

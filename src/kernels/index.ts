@@ -1,13 +1,14 @@
 // Everything that runs once per pixel. Compiled to one WebAssembly module with SIMD; memory is the caller's.
 export { widen, widenReduced, halve, narrow, fill, copy, matteSpan, meanRect } from './convert';
 export { toLinearSpan, toDisplaySpan } from './light';
-export { keyAlpha, guideTile, keyUnmix } from './key';
+export { keyAlpha, guideTile, keyUnmix, screenCells } from './key';
 export { lumaKeySpan, hueKeySpan } from './range-key';
 export { adjustSpan } from './adjust';
 export { cropSpan } from './crop';
 export { affine } from './affine';
 export { projective } from './projective';
 export { addScaled, coveragePlane, lerpByPlane, lerpSpan, scaleByPlane } from './mix';
+export { colourFrom, coverBy, differencePlane, pickByAlpha, solidOnly, unmixPlate } from './edge';
 export { blurRows, blurColumns } from './blur';
 export { lumaPlane, halvePlane, flowLevel, flowBetween } from './flow';
 export { blendSpan } from './blend';

@@ -3,16 +3,30 @@ import { decode, encode } from './light';
 
 /*
  * Parameters, as 32-bit floats at `params`:
- * 0 samples (1…8) · 1 key channel (0 r, 1 g, 2 b) · 2 clear up to · 3 1/ramp width · 4 clip black · 5 1/(clip white − clip black)
- * · 6 spill strength 0…1 · 7 unused · then per sample four floats: linear r, g, b and 1/(its colour difference).
+ * 0 key channel (0 r, 1 g, 2 b) · 1, 2 weights of the other two channels · 3 clear up to · 4 1/ramp width · 5 clip black
+ * · 6 1/(clip white − clip black) · 7 spill strength 0…1 · 8 spill limit: 0 the larger of the others, 1 their mean
+ * · 9 strength of the replacement · 10, 11, 12 its linear colour at a luminance of 1 · 13 luminance of the key channel.
+ * The screen comes as a row of a grid, one v128 for every CELL pixels, the first one for the pixels before the row's
+ * beginning: linear r, g, b and 1/(its colour difference).
  */
-const SAMPLES = 32;
+const CELL: i32 = 8;
 
-/** The greater of the two channels that are not the key channel. */
+/** The other two channels, weighted, the greater of them. */
 // @ts-ignore: decorator
 @inline
-function others(r: v128, g: v128, b: v128, channel: i32): v128 {
-  return channel == 0 ? f32x4.pmax(g, b) : channel == 1 ? f32x4.pmax(r, b) : f32x4.pmax(r, g);
+function others(r: v128, g: v128, b: v128, channel: i32, params: usize): v128 {
+  const one = f32x4.mul(channel == 0 ? g : r, v128.load32_splat(params, 4));
+  const two = f32x4.mul(channel == 2 ? g : b, v128.load32_splat(params, 8));
+  return f32x4.pmax(one, two);
+}
+
+/** What the key channel may be at most without being spill. */
+// @ts-ignore: decorator
+@inline
+function limit(r: v128, g: v128, b: v128, channel: i32, mean: bool): v128 {
+  const one = channel == 0 ? g : r;
+  const two = channel == 2 ? g : b;
+  return mean ? f32x4.mul(f32x4.add(one, two), f32x4.splat(<f32>0.5)) : f32x4.pmax(one, two);
 }
 
 // @ts-ignore: decorator
@@ -21,32 +35,18 @@ function keyed(r: v128, g: v128, b: v128, channel: i32): v128 {
   return channel == 0 ? r : channel == 1 ? g : b;
 }
 
-/** Weights of a sample at four pixels: closeness in colour. */
+/** Part k of the screen at four pixels from column x, between the grid's cells. x is a multiple of 4, so they lie between the same two. */
 // @ts-ignore: decorator
 @inline
-function closeness(r: v128, g: v128, b: v128, sample: usize): v128 {
-  const dr = f32x4.sub(r, v128.load32_splat(sample));
-  const dg = f32x4.sub(g, v128.load32_splat(sample, 4));
-  const db = f32x4.sub(b, v128.load32_splat(sample, 8));
-  const distance = f32x4.add(f32x4.add(f32x4.mul(dr, dr), f32x4.mul(dg, dg)), f32x4.mul(db, db));
-  return f32x4.div(f32x4.splat(1), f32x4.add(distance, f32x4.splat(<f32>1e-4)));
-}
-
-/** Part k of the screen at four pixels, the mean of the samples weighted by closeness: 0, 1, 2 = linear colour, 3 = 1/(its colour difference). */
-// @ts-ignore: decorator
-@inline
-function screenPart(r: v128, g: v128, b: v128, params: usize, k: i32): v128 {
-  const count = <i32>load<f32>(params);
-  let sample = params + SAMPLES;
-  if (count == 1) return v128.load32_splat(sample + (<usize>k << 2));
-  let sum = f32x4.splat(0);
-  let total = f32x4.splat(0);
-  for (let s = 0; s < count; s++, sample += 16) {
-    const weight = closeness(r, g, b, sample);
-    sum = f32x4.add(sum, f32x4.mul(weight, v128.load32_splat(sample + (<usize>k << 2))));
-    total = f32x4.add(total, weight);
-  }
-  return f32x4.div(sum, total);
+function screenPart(grid: usize, x: i32, k: usize): v128 {
+  const at = grid + (<usize>((x + CELL / 2) / CELL) << 4) + (k << 2);
+  const from = v128.load32_splat(at);
+  const begin = f32((x + CELL / 2) % CELL);
+  let t = f32x4.splat(begin + <f32>0.5);
+  t = f32x4.replace_lane(t, 1, begin + <f32>1.5);
+  t = f32x4.replace_lane(t, 2, begin + <f32>2.5);
+  t = f32x4.replace_lane(t, 3, begin + <f32>3.5);
+  return f32x4.add(from, f32x4.mul(f32x4.sub(v128.load32_splat(at, 16), from), f32x4.mul(t, f32x4.splat(<f32>1.0 / <f32>CELL))));
 }
 
 /** Pixel i of the up to `left` pixels from `at`; those beyond are clear. */
@@ -57,25 +57,26 @@ function pixelAt(at: usize, i: i32, left: i32): v128 {
 }
 
 /**
- * Matte before its clips, and the luma to guide it. With C = αF + (1−α)S the share of screen is
+ * Matte before its clips, and the luma to guide it, of one row. With C = αF + (1−α)S the share of screen is
  * d(C)/d(S), where d is the key channel less the larger of the other two, in linear light. Four pixels at a time.
  * @param alpha, luma n floats each, with room for three more
  * Source: Vlahos' colour-difference key.
  */
-export function keyAlpha(src: usize, n: i32, alpha: usize, luma: usize, params: usize): void {
-  const channel = <i32>load<f32>(params, 4);
-  if (channel == 0) alphaOf(src, n, alpha, luma, params, 0);
-  else if (channel == 1) alphaOf(src, n, alpha, luma, params, 1);
-  else alphaOf(src, n, alpha, luma, params, 2);
+export function keyAlpha(src: usize, n: i32, alpha: usize, luma: usize, params: usize, grid: usize): void {
+  const channel = <i32>load<f32>(params);
+  if (channel == 0) alphaOf(src, n, alpha, luma, params, grid, 0);
+  else if (channel == 1) alphaOf(src, n, alpha, luma, params, grid, 1);
+  else alphaOf(src, n, alpha, luma, params, grid, 2);
 }
 
 // @ts-ignore: decorator
 @inline
-function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, channel: i32): void {
-  const solid = f32x4.splat(<f32>1.0 - load<f32>(params, 8));
-  const perRamp = v128.load32_splat(params, 12);
+function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, grid: usize, channel: i32): void {
+  const solid = f32x4.splat(<f32>1.0 - load<f32>(params, 12));
+  const perRamp = v128.load32_splat(params, 16);
   const one = f32x4.splat(1);
-  for (let left = n; left > 0; left -= 4, src += 64, alpha += 16, luma += 16) {
+  for (let x = 0; x < n; x += 4, src += 64, alpha += 16, luma += 16) {
+    const left = n - x;
     const p0 = v128.load(src);
     const p1 = pixelAt(src, 1, left);
     const p2 = pixelAt(src, 2, left);
@@ -92,8 +93,42 @@ function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, c
     const red = decode(r);
     const green = decode(g);
     const blue = decode(b);
-    const share = f32x4.mul(f32x4.sub(keyed(red, green, blue, channel), others(red, green, blue, channel)), screenPart(red, green, blue, params, 3));
+    const share = f32x4.mul(f32x4.sub(keyed(red, green, blue, channel), others(red, green, blue, channel, params)), screenPart(grid, x, 3));
     v128.store(alpha, f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(solid, share), perRamp), f32x4.splat(0)), one));
+  }
+}
+
+/**
+ * Sums of the screen in the cells of a grid: of every second pixel of every second row that has the hue of a sample, whatever its
+ * brightness. @param samples count, then for each its linear r, g, b @param near how far the two other channels may be
+ * from the sample's, in shares of the key channel @param out for each cell linear r, g, b and how many
+ */
+export function screenCells(src: usize, w: i32, h: i32, channel: i32, samples: usize, near: f32, out: usize): void {
+  const across = (w + CELL - 1) / CELL;
+  const count = <i32>load<f32>(samples);
+  for (let y = 0; y < h; y += 2) {
+    for (let x = 0; x < w; x += 2) {
+      const p = v128.load(src + (<usize>(y * w + x) << 4));
+      const alpha = f32x4.extract_lane(p, 3);
+      if (alpha < <f32>0.99) continue;
+      const c = decode(f32x4.div(p, f32x4.splat(alpha)));
+      const r = f32x4.extract_lane(c, 0);
+      const g = f32x4.extract_lane(c, 1);
+      const b = f32x4.extract_lane(c, 2);
+      const key = channel == 0 ? r : channel == 1 ? g : b;
+      const one = channel == 0 ? g : r;
+      const two = channel == 2 ? g : b;
+      if (key <= max(one, two)) continue;
+      for (let s = 0, at = samples + 4; s < count; s++, at += 12) {
+        const full = load<f32>(at + (<usize>channel << 2));
+        const first = load<f32>(at + (channel == 0 ? 4 : 0)) / full;
+        const second = load<f32>(at + (channel == 2 ? 4 : 8)) / full;
+        if (key < <f32>0.2 * full || key > <f32>4 * full || abs(one / key - first) > near || abs(two / key - second) > near) continue;
+        const cell = out + (<usize>((y / CELL) * across + x / CELL) << 4);
+        v128.store(cell, f32x4.add(v128.load(cell), f32x4.replace_lane(c, 3, 1)));
+        break;
+      }
+    }
   }
 }
 
@@ -185,26 +220,31 @@ export function guideTile(alpha: usize, luma: usize, out: usize, w: i32, h: i32,
 }
 
 /**
- * Takes the screen out: clips the matte, unmixes F = (C − (1−α)S)/α in linear light, limits the screen's cast. Four pixels at a time.
+ * Takes the screen out of one row: clips the matte, unmixes F = (C − (1−α)S)/α in linear light, limits the screen's cast and puts
+ * something else of the same luminance in its place. Four pixels at a time.
  * @param alphas n floats, with room for three more
  * Source: Smith & Blinn 1996 for the unmixing.
  */
-export function keyUnmix(src: usize, dst: usize, n: i32, alphas: usize, params: usize): void {
-  const channel = <i32>load<f32>(params, 4);
-  if (channel == 0) unmixOf(src, dst, n, alphas, params, 0);
-  else if (channel == 1) unmixOf(src, dst, n, alphas, params, 1);
-  else unmixOf(src, dst, n, alphas, params, 2);
+export function keyUnmix(src: usize, dst: usize, n: i32, alphas: usize, params: usize, grid: usize): void {
+  const channel = <i32>load<f32>(params);
+  if (channel == 0) unmixOf(src, dst, n, alphas, params, grid, 0);
+  else if (channel == 1) unmixOf(src, dst, n, alphas, params, grid, 1);
+  else unmixOf(src, dst, n, alphas, params, grid, 2);
 }
 
 // @ts-ignore: decorator
 @inline
-function unmixOf(src: usize, dst: usize, n: i32, alphas: usize, params: usize, channel: i32): void {
-  const clipBlack = v128.load32_splat(params, 16);
-  const perClip = v128.load32_splat(params, 20);
-  const spill = v128.load32_splat(params, 24);
+function unmixOf(src: usize, dst: usize, n: i32, alphas: usize, params: usize, grid: usize, channel: i32): void {
+  const clipBlack = v128.load32_splat(params, 20);
+  const perClip = v128.load32_splat(params, 24);
+  const spill = v128.load32_splat(params, 28);
+  const byMean = load<f32>(params, 32) > 0;
+  const replaced = load<f32>(params, 36);
+  const simple = load<f32>(params, 28) >= 1 && !byMean && replaced == 0;
   const zero = f32x4.splat(0);
   const one = f32x4.splat(1);
-  for (let left = n; left > 0; left -= 4, src += 64, dst += 64, alphas += 16) {
+  for (let x = 0; x < n; x += 4, src += 64, dst += 64, alphas += 16) {
+    const left = n - x;
     const alpha = f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(alphas), clipBlack), perClip), zero), one);
     if (!v128.any_true(f32x4.gt(alpha, zero))) {
       memory.fill(dst, 0, <usize>min(left, 4) << 4);
@@ -222,9 +262,9 @@ function unmixOf(src: usize, dst: usize, n: i32, alphas: usize, params: usize, c
     let g = v128.shuffle<f32>(rg01, rg23, 2, 3, 6, 7);
     let b = v128.shuffle<f32>(ba01, ba23, 0, 1, 4, 5);
     let a = v128.shuffle<f32>(ba01, ba23, 2, 3, 6, 7);
-    if (i32x4.all_true(f32x4.ge(alpha, one)) && load<f32>(params, 24) >= 1) {
+    if (simple && i32x4.all_true(f32x4.ge(alpha, one))) {
       // nothing to unmix; the key channel comes down to the larger of the others, which is the same in light and as encoded
-      const most = others(r, g, b, channel);
+      const most = limit(r, g, b, channel, false);
       if (channel == 0) r = f32x4.pmin(r, most);
       else if (channel == 1) g = f32x4.pmin(g, most);
       else b = f32x4.pmin(b, most);
@@ -235,13 +275,19 @@ function unmixOf(src: usize, dst: usize, n: i32, alphas: usize, params: usize, c
       const blue = decode(f32x4.mul(b, per));
       const screen = f32x4.sub(one, alpha);
       const whole = f32x4.div(one, f32x4.pmax(alpha, f32x4.splat(<f32>1e-6)));
-      r = f32x4.mul(f32x4.pmax(f32x4.sub(red, f32x4.mul(screen, screenPart(red, green, blue, params, 0))), zero), whole);
-      g = f32x4.mul(f32x4.pmax(f32x4.sub(green, f32x4.mul(screen, screenPart(red, green, blue, params, 1))), zero), whole);
-      b = f32x4.mul(f32x4.pmax(f32x4.sub(blue, f32x4.mul(screen, screenPart(red, green, blue, params, 2))), zero), whole);
-      const cut = f32x4.mul(f32x4.pmax(f32x4.sub(keyed(r, g, b, channel), others(r, g, b, channel)), zero), spill);
+      r = f32x4.mul(f32x4.pmax(f32x4.sub(red, f32x4.mul(screen, screenPart(grid, x, 0))), zero), whole);
+      g = f32x4.mul(f32x4.pmax(f32x4.sub(green, f32x4.mul(screen, screenPart(grid, x, 1))), zero), whole);
+      b = f32x4.mul(f32x4.pmax(f32x4.sub(blue, f32x4.mul(screen, screenPart(grid, x, 2))), zero), whole);
+      const cut = f32x4.mul(f32x4.pmax(f32x4.sub(keyed(r, g, b, channel), limit(r, g, b, channel, byMean)), zero), spill);
       if (channel == 0) r = f32x4.sub(r, cut);
       else if (channel == 1) g = f32x4.sub(g, cut);
       else b = f32x4.sub(b, cut);
+      if (replaced > 0) {
+        const lost = f32x4.mul(cut, f32x4.splat(replaced * load<f32>(params, 52)));
+        r = f32x4.add(r, f32x4.mul(lost, v128.load32_splat(params, 40)));
+        g = f32x4.add(g, f32x4.mul(lost, v128.load32_splat(params, 44)));
+        b = f32x4.add(b, f32x4.mul(lost, v128.load32_splat(params, 48)));
+      }
       a = f32x4.mul(a, alpha);
       r = f32x4.mul(f32x4.pmin(encode(r), one), a);
       g = f32x4.mul(f32x4.pmin(encode(g), one), a);

@@ -9,7 +9,8 @@ import { between } from '../analysis/flow';
 import { PictureCache } from './cache';
 import { backdrop, drawLayer, type Plane } from './composite';
 import { MaskStore, type Outline } from './masks';
-import { runPasses, type Keep } from './passes';
+import { joins, runPasses, type Keep } from './passes';
+import { PlateStore } from './plates';
 
 /** A fetched frame: straight 8-bit RGBA at full size. */
 export interface FetchedPicture {
@@ -30,6 +31,7 @@ export interface Problem {
 export class Executor {
   readonly cache: PictureCache;
   readonly masks: MaskStore;
+  readonly plates: PlateStore;
 
   constructor(
     readonly kernels: Kernels,
@@ -39,6 +41,7 @@ export class Executor {
   ) {
     this.masks = new MaskStore((shape) => fetch({ kind: 'stock', stock: shape.stock as StockId, name: shape.name, file: shape.file, seconds: shape.seconds }), outline);
     this.cache = new PictureCache(arena.limit * 0.6);
+    this.plates = new PlateStore(this, (plate, seconds) => fetch({ kind: 'stock', stock: plate.stock as StockId, name: plate.name, file: plate.file, seconds }));
     arena.relief = () => this.cache.dropOldest();
   }
 
@@ -89,17 +92,24 @@ export class Executor {
   /** A layer's picture after its passes, in its source's space, owned by the caller. */
   async layer(layer: LayerPlan, keep: Keep = 'every', problems: Problem[] = []): Promise<Picture> {
     for (let done = layer.passes.length; done > 0; done--) {
-      const cached = this.cache.get(layer.passes[done - 1]!.key);
-      if (cached) await this.masks.prepare(layer.passes.slice(done));
+      const cached = joins(layer.passes[done]) ? undefined : this.cache.get(layer.passes[done - 1]!.key);
+      if (cached) await this.prepare(layer, done);
       if (cached) return runPasses(this, layer, layer.passes.slice(done), cached, keep);
     }
     try {
-      await this.masks.prepare(layer.passes);
+      await this.prepare(layer, 0);
       return runPasses(this, layer, layer.passes, await this.source(layer, keep), keep);
     } catch (error) {
       problems.push({ layer: layer.name, sentence: sentenceOf(error) });
       return this.placeholder(layer);
     }
+  }
+
+  /** Fetches what the passes from one on need beside the picture. */
+  private async prepare(layer: LayerPlan, from: number): Promise<void> {
+    const passes = layer.passes.slice(from);
+    await this.masks.prepare(passes);
+    await this.plates.prepare(passes, layer.size);
   }
 
   private async source(layer: LayerPlan, keep: Keep): Promise<Picture> {

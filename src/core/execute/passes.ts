@@ -8,12 +8,14 @@ import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
 import { intersect, isEmpty, union, type Rect } from '../picture/rect';
 import type { PictureCache } from './cache';
 import type { MaskStore } from './masks';
+import type { PlateStore } from './plates';
 
 interface Bench {
   kernels: Kernels;
   arena: Arena;
   cache: PictureCache;
   masks: MaskStore;
+  plates: PlateStore;
 }
 
 /** Every result is kept while someone is turning dials; only the last one of a layer while a render runs. */
@@ -27,12 +29,9 @@ export function runPasses(bench: Bench, layer: LayerPlan, passes: readonly PassP
   let current = picture;
   try {
     for (let i = 0; i < passes.length; ) {
-      const pass = passes[i]!;
-      const isArea = 'run' in passOf(pass.type)!;
-      const run = isArea || pass.area ? [pass] : pointRun(passes, i);
+      const run = nextRun(passes, i);
       i += run.length;
-      let next = isArea ? area(bench, layer, pass, current) : sweep(bench, layer, run, current, keep);
-      if (pass.area) next = limited(bench, layer, pass.area, current, next);
+      const next = run.length > 1 && joins(run[1]!) ? keysTogether(bench, layer, run, current) : run.length > 1 ? sweep(bench, layer, run, current, keep) : single(bench, layer, run[0]!, current);
       if (keep === 'every' || i === passes.length) bench.cache.put(run[run.length - 1]!.key, next);
       current.release();
       current = next;
@@ -42,6 +41,39 @@ export function runPasses(bench: Bench, layer: LayerPlan, passes: readonly PassP
     current.release();
     throw error;
   }
+}
+
+const isArea = (pass: PassPlan): boolean => 'run' in passOf(pass.type)!;
+/** True for a key that needs the picture from before the keys that it goes together with. */
+export const joins = (pass: PassPlan | undefined): boolean => pass?.values['combine'] === 'max' || pass?.values['combine'] === 'min';
+
+/** The passes from index i on that are done in one go: keys that go together, or point passes up to one that needs whole pictures. */
+function nextRun(passes: readonly PassPlan[], i: number): readonly PassPlan[] {
+  let end = i + 1;
+  while (end < passes.length && joins(passes[end])) end++;
+  if (end > i + 1 || isArea(passes[i]!) || passes[i]!.area) return passes.slice(i, end);
+  while (end < passes.length && !isArea(passes[end]!) && !passes[end]!.area && !joins(passes[end + 1])) end++;
+  return passes.slice(i, end);
+}
+
+function single(bench: Bench, layer: LayerPlan, pass: PassPlan, picture: Picture): Picture {
+  const after = isArea(pass) ? area(bench, layer, pass, picture) : sweep(bench, layer, [pass], picture, 'last');
+  return pass.area ? limited(bench, layer, pass.area, picture, after) : after;
+}
+
+/** Keys that all get the same picture; of each pixel the one that covers most, or least, is taken. */
+function keysTogether(bench: Bench, layer: LayerPlan, keys: readonly PassPlan[], picture: Picture): Picture {
+  let result = single(bench, layer, keys[0]!, picture);
+  for (const key of keys.slice(1)) {
+    if (isIdle(key)) continue;
+    const other = single(bench, layer, key, picture);
+    const out = Picture.make(bench.arena, picture.rect);
+    bench.kernels.pickByAlpha(result.at, other.at, out.at, out.pixels, key.values['combine'] === 'max' ? 1 : 0);
+    result.release();
+    other.release();
+    result = out;
+  }
+  return result;
 }
 
 /** Before and after a pass mixed by its area. @param after given up by the caller */
@@ -65,13 +97,6 @@ function extended({ kernels, arena }: Bench, picture: Picture, rect: Rect): Pict
   for (let y = 0; y < own.h; y++) kernels.copy(picture.row(y), out.row(own.y - rect.y + y) + (own.x - rect.x) * BYTES_PER_PIXEL, own.w);
   picture.release();
   return out;
-}
-
-/** The point passes from index i on, up to the next pass that needs whole pictures. */
-function pointRun(passes: readonly PassPlan[], i: number): PassPlan[] {
-  const rest = passes.slice(i);
-  const end = rest.findIndex((pass) => 'run' in passOf(pass.type)! || pass.area);
-  return end < 0 ? rest : rest.slice(0, end);
 }
 
 const isIdle = (pass: PassPlan): boolean => passOf(pass.type)!.idle?.(pass.values as never) ?? false;
@@ -116,7 +141,7 @@ function sweep(bench: Bench, layer: LayerPlan, run: readonly PassPlan[], picture
 }
 
 /** Tools whose scratch memory is given back when the pass is done. */
-function withTools<T>({ kernels, arena, masks }: Bench, layer: LayerPlan, use: (tools: PassTools) => T): T {
+function withTools<T>({ kernels, arena, masks, plates }: Bench, layer: LayerPlan, use: (tools: PassTools) => T): T {
   const taken: number[] = [];
   const scratch = (bytes: number) => {
     const at = arena.take(bytes);
@@ -130,7 +155,7 @@ function withTools<T>({ kernels, arena, masks }: Bench, layer: LayerPlan, use: (
       arena.floats(at, plane.length).set(plane);
       return at;
     };
-    return use({ kernels, arena, size: layer.size, scratch, coverage });
+    return use({ kernels, arena, size: layer.size, scratch, coverage, plate: (plan) => plates.get(plan, layer.size) });
   } finally {
     taken.forEach((at) => arena.give(at));
   }

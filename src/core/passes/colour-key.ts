@@ -1,11 +1,16 @@
+import { CELL, modelScreen, type ScreenModel } from '../analysis/screen-model';
 import { toLinear } from '../picture/light';
 import { Picture } from '../picture/picture';
-import { definePass, number, samples, type Colour, type PassTools } from './define';
+import { choice, COMBINE, definePass, number, plate, samples, type Colour, type PassTools } from './define';
+import { EDGE_COLOUR, extendColour, FINISH, finishAt, RULED } from './finishing';
 
 const MOST = 8;
 const TILE = 32;
 /** How flat the luma may be before it stops guiding. */
 const EPS = 1e-4;
+const LUMINANCE = [0.2126, 0.7152, 0.0722] as const;
+/** Least colour difference that a screen is taken to have. */
+const LEAST = 0.004;
 
 /** The channel that a screen colour is strongest in, and by how much it exceeds the others (linear light). */
 export function screenOf(colour: Colour): { channel: number; linear: [number, number, number]; difference: number } {
@@ -16,36 +21,46 @@ export function screenOf(colour: Colour): { channel: number; linear: [number, nu
 }
 
 /**
- * Colour key. The matte comes from colour, then its edge is made to follow the brightness, which coded video keeps at full
- * size while it halves the colour. Unmixes each pixel in linear light into foreground and screen, C = αF + (1−α)S, with α from the colour
- * difference against the picked samples; gives the matte and the foreground colour without the screen's light in it.
- * Source: Vlahos' colour-difference key; He et al. 2010 for the edge; Smith & Blinn 1996.
+ * Colour key. Models the screen as it is lit: its colour at every place comes from the pixels that have the picked hue, or from
+ * a clean plate, and is carried on under the subject. Each pixel is unmixed in linear light into foreground and screen,
+ * C = αF + (1−α)S. The matte's edge is made to follow the brightness, which coded video keeps at full size while it halves the
+ * colour. Source: Vlahos' colour-difference key; He et al. 2010 for the edge; Smith & Blinn 1996.
  */
 export const colourKey = definePass({
   type: 'colour-key',
   title: 'Colour key',
   group: 'cut out',
   words: ['green screen', 'blue screen', 'chroma key', 'remove green background', 'remove background', 'cut out', 'spill', 'matte'],
-  help: 'Makes a coloured screen clear and takes its light out of the edges. Pick the screen on the picture. Relatives: Crop for the parts the screen does not reach.',
+  help: 'Makes a coloured screen clear and takes its light out of the edges. Pick the screen on the picture, or let it be found. Relatives: Difference key, Crop and masks for the parts that the screen does not reach, Light wrap.',
   params: {
     screen: samples({ label: 'Screen', default: [], most: MOST, help: 'Colours picked from the screen. Pick on the picture; drag to average an area, Shift to add one more.' }),
-    tolerance: number({ label: 'Tolerance', unit: '%', default: 0.2, min: 0, max: 0.95, slider: [0, 0.6], help: 'How far from the picked colour still counts as screen.' }),
+    plate: plate({ label: 'Clean plate', help: 'A picture of the screen without the subject. Without one, the screen is modelled from each frame.' }),
+    balance: number({ label: 'Balance', unit: '%', default: 0, min: -0.9, max: 0.9, slider: [-0.5, 0.5], help: 'Which of the two other channels counts more: for green, red to the left and blue to the right.' }),
+    tolerance: number({ label: 'Tolerance', unit: '%', default: 0.2, min: 0, max: 0.95, slider: [0, 0.6], help: 'How far from the screen still counts as screen.' }),
     softness: number({ label: 'Softness', unit: '%', default: 0.65, min: 0.01, max: 2, slider: [0.01, 1.2], help: 'Width of the ramp from clear to solid.' }),
     clipBlack: number({ label: 'Clip black', unit: '%', default: 0, min: 0, max: 0.99, slider: [0, 0.6], help: 'Matte values below this become clear.' }),
     clipWhite: number({ label: 'Clip white', unit: '%', default: 1, min: 0.01, max: 1, slider: [0.4, 1], help: 'Matte values above this become solid.' }),
+    ...FINISH,
     guide: number({ label: 'Edge detail', unit: 'px', default: 2, min: 0, max: 8, slider: [0, 8], help: 'How far around a pixel the brightness guides the edge of the matte. 0 leaves the edge as the colour alone gives it.' }),
     spill: number({ label: 'Spill', unit: '%', default: 1, min: 0, max: 1, slider: [0, 1], help: 'How much of the screen colour reflected onto the subject is taken out.' }),
+    limit: choice({ label: 'Spill limit', default: 'maximum', options: [{ value: 'maximum', label: 'the larger of the others' }, { value: 'average', label: 'the mean of the others' }], help: 'What the screen’s channel may be at most; the mean takes out more.' }),
+    replace: choice({ label: 'Spill becomes', default: 'nothing', options: [{ value: 'nothing', label: 'nothing' }, { value: 'grey', label: 'grey' }, { value: 'colour', label: 'a colour' }], help: 'What is put in place of the spill, as bright as that was. For the background’s colour pick it from the picture.' }),
+    replacement: samples({ label: 'Colour for spill', default: [], most: 1, from: 'shot', help: 'The colour that spill becomes when it becomes a colour; pick it from the background.' }),
+    edgeColour: EDGE_COLOUR,
+    ...RULED,
+    combine: COMBINE,
   },
   idle: (v) => v.screen.length === 0,
   reach: (v) => 2 * guideRadius(v.guide),
-  run(picture, v, { kernels, arena, scratch }) {
+  run(picture, v, tools) {
+    const { kernels, arena, scratch } = tools;
     const { w, h } = picture.rect;
-    const params = writeParams(v, arena, scratch);
-    const r = guideRadius(v.guide);
     const plane = w * h * 4 + 12; // the kernels work on four pixels at a time
-    const alpha = scratch(plane);
-    const luma = scratch(plane);
-    kernels.keyAlpha(picture.at, w * h, alpha, luma, params);
+    const params = writeParams(v, arena, scratch);
+    const rows = gridRows(screenModel(picture, v, tools), v, tools, h);
+    const [alpha, luma] = [scratch(plane), scratch(plane)];
+    for (let y = 0; y < h; y++) kernels.keyAlpha(picture.row(y), w, alpha + y * w * 4, luma + y * w * 4, params, rows(y));
+    const r = guideRadius(v.guide);
     const refined = r ? scratch(plane) : alpha;
     if (r) {
       const block = scratch(2 * (TILE + 4 * r) ** 2 * 16);
@@ -53,30 +68,72 @@ export const colourKey = definePass({
         for (let x = 0; x < w; x += TILE) kernels.guideTile(alpha, luma, refined, w, h, x, y, TILE, r, EPS, block);
       }
     }
+    finishAt(refined, picture, v, tools);
     const out = Picture.make(arena, picture.rect);
-    kernels.keyUnmix(picture.at, out.at, w * h, refined, params);
+    for (let y = 0; y < h; y++) kernels.keyUnmix(picture.row(y), out.row(y), w, refined + y * w * 4, params, rows(y));
+    if (v.edgeColour > 0) extendColour(out, v.edgeColour, tools);
     return out;
   },
 });
 
 const guideRadius = (guide: number): number => Math.min(8, Math.round(guide));
 
+function screenModel(picture: Picture, v: { screen: readonly Colour[]; plate: Parameters<PassTools['plate']>[0] }, tools: PassTools): ScreenModel {
+  const screens = v.screen.map(screenOf);
+  return modelScreen(tools, tools.plate(v.plate) ?? picture, screens[0]!.channel, screens.map(({ linear }) => linear));
+}
+
+/** The model's rows as the kernels want them, between its cells: linear colour and 1/(its colour difference). */
+function gridRows({ w, h, cells }: ScreenModel, v: { screen: readonly Colour[]; balance: number }, { kernels, arena, scratch }: PassTools, height: number): (y: number) => number {
+  const { channel } = screenOf(v.screen[0]!);
+  const [one, two] = [channel === 0 ? 1 : 0, channel === 2 ? 1 : 2];
+  const [first, second] = weights(v.balance);
+  const wide = w + 2;
+  const grid = scratch(wide * h * 16);
+  const floats = arena.floats(grid, wide * h * 4);
+  for (let y = 0; y < h; y++) {
+    for (let x = 0; x < wide; x++) {
+      const from = (y * w + Math.min(w - 1, Math.max(0, x - 1))) * 3;
+      const difference = cells[from + channel]! - Math.max(first * cells[from + one]!, second * cells[from + two]!);
+      floats.set([cells[from]!, cells[from + 1]!, cells[from + 2]!, 1 / Math.max(difference, LEAST)], (y * wide + x) * 4);
+    }
+  }
+  const row = scratch(wide * 16);
+  return (y) => {
+    const at = Math.min(h - 1, Math.max(0, (y + 0.5) / CELL - 0.5));
+    const upper = Math.floor(at);
+    kernels.lerpSpan(grid + upper * wide * 16, grid + Math.min(h - 1, upper + 1) * wide * 16, row, wide, at - upper);
+    return row;
+  };
+}
+
+/** What the first and the second of the other channels count, from a balance −1…1. */
+const weights = (balance: number): [number, number] => [1 - Math.max(0, balance), 1 - Math.max(0, -balance)];
+
 interface KeyValues {
   screen: readonly Colour[];
+  balance: number;
   tolerance: number;
   softness: number;
   clipBlack: number;
   clipWhite: number;
   spill: number;
+  limit: string;
+  replace: string;
+  replacement: readonly Colour[];
 }
 
 /** The kernels' parameters, laid out as src/kernels/key.ts says. */
 function writeParams(v: KeyValues, arena: PassTools['arena'], scratch: PassTools['scratch']): number {
-  const screens = v.screen.map(screenOf);
-  const at = scratch((8 + 4 * MOST) * 4);
-  const params = arena.floats(at, 8 + 4 * MOST);
+  const { channel } = screenOf(v.screen[0]!);
+  const at = scratch(14 * 4);
   const clipWhite = Math.max(v.clipWhite, v.clipBlack + 0.01);
-  params.set([screens.length, screens[0]!.channel, v.tolerance, 1 / v.softness, v.clipBlack, 1 / (clipWhite - v.clipBlack), v.spill, 0]);
-  screens.forEach(({ linear, difference }, i) => params.set([...linear, 1 / Math.max(difference, 0.004)], 8 + 4 * i));
+  const colour = v.replace === 'colour' && v.replacement[0] ? v.replacement[0].map(toLinear) : [1, 1, 1];
+  const bright = Math.max(1e-3, colour.reduce((sum, part, i) => sum + part * LUMINANCE[i]!, 0));
+  const replaced = v.replace === 'nothing' || (v.replace === 'colour' && !v.replacement[0]) ? 0 : 1;
+  arena.floats(at, 14).set([
+    channel, ...weights(v.balance), v.tolerance, 1 / v.softness, v.clipBlack, 1 / (clipWhite - v.clipBlack), v.spill, v.limit === 'average' ? 1 : 0,
+    replaced, ...colour.map((part) => part / bright), LUMINANCE[channel]!,
+  ]);
   return at;
 }

@@ -31,6 +31,8 @@ export interface ChoiceParam extends ParamBase {
 /** A list of picked colours, display-encoded RGB 0…1. */
 export interface SamplesParam extends ParamBase {
   kind: 'samples';
+  /** what is picked from: what comes into the pass, or the shot without the layer */
+  from?: 'layer' | 'shot';
   default: readonly Colour[];
   most: number;
 }
@@ -41,18 +43,31 @@ export interface MasksParam extends ParamBase {
   empty: 'all' | 'none';
   default: readonly string[];
 }
-export type Param = NumberParam | ChoiceParam | SamplesParam | MasksParam;
+/** A picture of the scene without its subject: a moment of stock, or the median over a whole clip. */
+export interface PlateParam extends ParamBase {
+  kind: 'plate';
+  default: null;
+}
+export const plateSchema = z.object({ stock: z.string().regex(/^[A-Za-z0-9_-]{1,64}$/), seconds: z.number().min(0).max(1e6), median: z.boolean() }).strict().nullable();
+export type Plate = z.infer<typeof plateSchema>;
+/** The moments whose median the plate is; one for a single frame. Null when none is chosen. */
+export type PlatePlan = { stock: string; name: string; file: string; seconds: readonly number[] } | null;
+
+export type Param = NumberParam | ChoiceParam | SamplesParam | MasksParam | PlateParam;
 export type Colour = readonly [number, number, number];
 
 export const number = (p: Omit<NumberParam, 'kind'>): NumberParam => ({ kind: 'number', ...p });
 export const choice = (p: Omit<ChoiceParam, 'kind'>): ChoiceParam => ({ kind: 'choice', ...p });
 export const samples = (p: Omit<SamplesParam, 'kind'>): SamplesParam => ({ kind: 'samples', ...p });
 export const masks = (p: Omit<MasksParam, 'kind' | 'default'>): MasksParam => ({ kind: 'masks', default: [], ...p });
+export const plate = (p: Omit<PlateParam, 'kind' | 'default'>): PlateParam => ({ kind: 'plate', default: null, ...p });
+/** How a key goes together with the keys right before it. */
+export const COMBINE = choice({ label: 'With earlier keys', default: 'multiply', options: [{ value: 'multiply', label: 'multiply' }, { value: 'max', label: 'keep what either keeps' }, { value: 'min', label: 'keep what both keep' }], help: 'How this key goes together with the keys right before it. The last two give every key the picture as it was before the first of them.' });
 
-type Resolved<P> = P extends MasksParam ? CoveragePlan : P extends NumberParam ? number : P extends ChoiceParam ? string : P extends SamplesParam ? readonly Colour[] : never;
+type Resolved<P> = P extends PlateParam ? PlatePlan : P extends MasksParam ? CoveragePlan : P extends NumberParam ? number : P extends ChoiceParam ? string : P extends SamplesParam ? readonly Colour[] : never;
 /** A pass's values at one frame; pixel values already at the plan's scale. */
 export type Values<P extends Record<string, Param>> = { [K in keyof P]: Resolved<P[K]> };
-export type PlainValues = Record<string, number | string | readonly Colour[] | CoveragePlan>;
+export type PlainValues = Record<string, number | string | readonly Colour[] | CoveragePlan | PlatePlan>;
 
 export interface PassTools {
   kernels: Kernels;
@@ -61,6 +76,8 @@ export interface PassTools {
   size: { w: number; h: number };
   /** coverage of masks over a rectangle: address of w×h floats, room for three more */
   coverage(plan: CoveragePlan, rect: Rect): number;
+  /** the picture of a plate, not owned by the pass; null when none is chosen */
+  plate(plan: PlatePlan): Picture | null;
   /** memory of the pass for the length of one run */
   scratch(bytes: number): number;
 }
@@ -107,6 +124,7 @@ export function definePass<const P extends Record<string, Param>>(pass: PointPas
 function paramSchema(param: Param): z.ZodType {
   if (param.kind === 'number') return z.number().min(param.min).max(param.max);
   if (param.kind === 'choice') return z.enum(param.options.map((option) => option.value) as [string, ...string[]]);
+  if (param.kind === 'plate') return plateSchema;
   if (param.kind === 'masks') return z.array(maskIdSchema).max(64);
   const channel = z.number().min(0).max(1);
   return z.array(z.tuple([channel, channel, channel])).max(param.most);

@@ -2,6 +2,8 @@ import { adjust } from './adjust';
 import { blur } from './blur';
 import { brightnessKey } from './brightness-key';
 import { colourKey } from './colour-key';
+import { differenceKey } from './difference-key';
+import { refineEdge } from './refine-edge';
 import { crop } from './crop';
 import { hueKey } from './hue-key';
 import { mask } from './mask';
@@ -9,7 +11,7 @@ import { shake } from './shake';
 import type { AnyPass } from './define';
 
 /** Every pass there is, in the order in which search lists them. */
-export const PASSES: readonly AnyPass[] = [colourKey, brightnessKey, hueKey, mask, crop, adjust, blur, shake];
+export const PASSES: readonly AnyPass[] = [colourKey, brightnessKey, differenceKey, hueKey, refineEdge, mask, crop, adjust, blur, shake];
 
 const byType = new Map(PASSES.map((pass) => [pass.type, pass]));
 

@@ -12,11 +12,18 @@ export interface Kernels {
   meanRect(src: number, width: number, x: number, y: number, w: number, h: number, out: number): void;
   toLinearSpan(at: number, n: number): void;
   toDisplaySpan(at: number, n: number): void;
-  keyAlpha(src: number, n: number, alpha: number, luma: number, params: number): void;
+  keyAlpha(src: number, n: number, alpha: number, luma: number, params: number, grid: number): void;
+  screenCells(src: number, w: number, h: number, channel: number, samples: number, near: number, out: number): void;
   guideTile(
     alpha: number, luma: number, out: number, w: number, h: number, x0: number, y0: number, size: number, r: number, eps: number, scratch: number,
   ): void;
-  keyUnmix(src: number, dst: number, n: number, alphas: number, params: number): void;
+  keyUnmix(src: number, dst: number, n: number, alphas: number, params: number, grid: number): void;
+  coverBy(src: number, plane: number, dst: number, n: number): void;
+  solidOnly(src: number, dst: number, n: number): void;
+  colourFrom(at: number, other: number, n: number): void;
+  pickByAlpha(a: number, b: number, dst: number, n: number, more: number): void;
+  differencePlane(a: number, b: number, n: number, dst: number): void;
+  unmixPlate(src: number, plate: number, plane: number, dst: number, n: number): void;
   lumaKeySpan(src: number, dst: number, n: number, table: number, steps: number, grey: number): void;
   hueKeySpan(src: number, dst: number, n: number, table: number, steps: number, from: number, to: number, keep: number): void;
   adjustSpan(src: number, dst: number, n: number, tables: number, steps: number, saturation: number): void;

@@ -5,7 +5,7 @@ import { shotIn, sourceSize } from '../document/find';
 import type { Layer, Pass, PassId, Project, Shot, ShotId, StockId } from '../document/schema';
 import type { Value } from '../document/value';
 import { passOf } from '../passes/registry';
-import type { AnyPass, PlainValues } from '../passes/define';
+import type { AnyPass, PlainValues, Plate, PlatePlan } from '../passes/define';
 import type { BlendMode } from '../picture/blend';
 import { multiply, projective, projectiveProduct, scaling, type Matrix, type Projective } from '../picture/matrix';
 import { frameAt, secondsAt, STAMP_ROUNDING } from '../time/rate';
@@ -126,7 +126,7 @@ export function planLayer(project: Project, shot: Shot, layer: Layer, frame: num
     .map((pass) => {
       const declared = passOf(pass.type)!;
       const coverage = (ids: readonly MaskId[], empty: 'all' | 'none' = 'none') => planCoverage(project, shot, layer, ids.length || empty === 'none' ? ids : layer.masks.map((mask) => mask.id), local, size, reduction);
-      const resolved = planValues(pass, declared, local, reduction, coverage);
+      const resolved = planValues(project, pass, declared, local, reduction, coverage);
       const values = 'moment' in declared && declared.moment ? { ...resolved, ...declared.moment(resolved as never, local) } : resolved;
       const area = pass.area ? { ...coverage(pass.area.masks), side: pass.area.side } : null;
       if (!declared.idle?.(values as never)) key = hash(`${key} ${pass.type} ${JSON.stringify([values, area])}`);
@@ -202,11 +202,23 @@ export function sourceSeconds(shot: Shot, layer: Layer, local: number): number {
   return secondsAt(sourceFrameAt(layer.time, local), shot.rate);
 }
 
-function planValues(pass: Pass, declared: AnyPass, local: number, reduction: Reduction, coverage: (ids: readonly MaskId[], empty: 'all' | 'none') => CoveragePlan): PlainValues {
+/** Moments that a median is taken of. */
+const MEDIAN_OF = 11;
+
+function planPlate(project: Project, plate: Plate): PlatePlan {
+  const item = plate && project.stock.find((entry) => entry.id === plate.stock);
+  if (!plate || !item) return null;
+  const long = item.facts.seconds ?? 0;
+  const seconds = plate.median ? Array.from({ length: MEDIAN_OF }, (_, i) => ((i + 0.5) / MEDIAN_OF) * long) : [plate.seconds];
+  return { stock: item.id, name: item.name, file: `${item.file} ${item.facts.bytes}`, seconds: item.kind === 'image' ? [STAMP_ROUNDING] : seconds.map((at) => at + STAMP_ROUNDING) };
+}
+
+function planValues(project: Project, pass: Pass, declared: AnyPass, local: number, reduction: Reduction, coverage: (ids: readonly MaskId[], empty: 'all' | 'none') => CoveragePlan): PlainValues {
   const out: PlainValues = {};
   for (const [name, param] of Object.entries(declared.params)) {
     const value = valueAt(pass.values[name] as Value<number | string>, local);
-    if (param.kind === 'masks') out[name] = coverage(value as unknown as MaskId[], param.empty);
+    if (param.kind === 'plate') out[name] = planPlate(project, value as unknown as Plate);
+    else if (param.kind === 'masks') out[name] = coverage(value as unknown as MaskId[], param.empty);
     else out[name] = param.kind === 'number' ? Math.min(param.max, Math.max(param.min, value as number)) / (param.unit === 'px' ? reduction : 1) : value;
   }
   return out;

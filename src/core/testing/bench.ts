@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { PictureCache } from '../execute/cache';
 import { MaskStore } from '../execute/masks';
 import { runPasses } from '../execute/passes';
+import { PlateStore } from '../execute/plates';
 import type { CoveragePlan } from '../masks/coverage';
 import type { PlainValues } from '../passes/define';
 import { passOf } from '../passes/registry';
@@ -15,6 +16,7 @@ export interface TestBench {
   arena: Arena;
   kernels: Kernels;
   masks: MaskStore;
+  plates: PlateStore;
 }
 
 /** Masks whose pictures and texts are empty. */
@@ -24,7 +26,8 @@ export const plainMasks = (): MaskStore => new MaskStore(() => Promise.reject(ne
 export async function testBench(limit = 512e6): Promise<TestBench> {
   const module = await WebAssembly.compile(readFileSync(new URL('../../../build/kernels.wasm', import.meta.url)));
   const arena = new Arena(limit);
-  return { arena, kernels: await bindKernels(module, arena), masks: plainMasks() };
+  const kernels = await bindKernels(module, arena);
+  return { arena, kernels, masks: plainMasks(), plates: new PlateStore({ kernels, arena }, () => Promise.reject(new Error('no pictures here'))) };
 }
 
 /** A picture from premultiplied floats, four a pixel. */

@@ -1,0 +1,91 @@
+import type { PlatePlan } from '../passes/define';
+import { passOf } from '../passes/registry';
+import type { Arena } from '../picture/arena';
+import type { Kernels } from '../picture/kernels';
+import { scaling } from '../picture/matrix';
+import { Picture } from '../picture/picture';
+import { place } from '../picture/transform';
+import { hash } from '../plan/hash';
+import type { PassPlan } from '../plan/plan';
+
+type Chosen = NonNullable<PlatePlan>;
+interface Size {
+  w: number;
+  h: number;
+}
+type FetchPlate = (plate: Chosen, seconds: number) => Promise<{ data: Uint8Array | Uint8ClampedArray; width: number; height: number }>;
+
+/** Most plates held. */
+const HELD = 4;
+
+/** Clean plates by content: a frame, or the median over a clip, fitted to the layer they are compared with. */
+export class PlateStore {
+  private readonly pictures = new Map<string, Picture>();
+
+  constructor(
+    private readonly tools: { kernels: Kernels; arena: Arena },
+    private readonly fetch: FetchPlate,
+  ) {}
+
+  /** Fetches and computes the plates of passes. */
+  async prepare(passes: readonly PassPlan[], size: Size): Promise<void> {
+    for (const pass of passes) {
+      for (const [name, param] of Object.entries(passOf(pass.type)!.params)) {
+        const plan = param.kind === 'plate' ? (pass.values[name] as PlatePlan) : null;
+        if (plan && !this.pictures.has(keyOf(plan, size))) this.keep(keyOf(plan, size), await this.made(plan, size));
+      }
+    }
+  }
+
+  /** The picture of a plate that was prepared, still the store's own; null when none is chosen. */
+  get(plan: PlatePlan, size: Size): Picture | null {
+    return plan ? (this.pictures.get(keyOf(plan, size)) ?? null) : null;
+  }
+
+  private keep(key: string, picture: Picture): void {
+    this.pictures.set(key, picture);
+    for (const [old, other] of this.pictures) {
+      if (this.pictures.size <= HELD) break;
+      this.pictures.delete(old);
+      other.release();
+    }
+  }
+
+  private async made(plan: Chosen, size: Size): Promise<Picture> {
+    const frames = await Promise.all(plan.seconds.map((seconds) => this.fetch(plan, seconds)));
+    const { width, height } = frames[0]!;
+    const data = frames.length > 1 ? medianOf(frames.map((frame) => frame.data)) : frames[0]!.data;
+    const { kernels, arena } = this.tools;
+    const whole = Picture.make(arena, { x: 0, y: 0, w: width, h: height });
+    arena.scratch(data.length, (at) => {
+      arena.bytes(at, data.length).set(data);
+      kernels.widen(at, whole.at, whole.pixels);
+    });
+    if (width === size.w && height === size.h) return whole;
+    const fitted = place(this.tools, whole, scaling(size.w / width, size.h / height), 1, { x: 0, y: 0, ...size });
+    whole.release();
+    return fitted ?? Picture.make(arena, { x: 0, y: 0, ...size });
+  }
+}
+
+const keyOf = (plan: Chosen, { w, h }: Size): string => hash(JSON.stringify([plan, w, h]));
+
+/** Value by value the one in the middle. */
+export function medianOf(frames: readonly (Uint8Array | Uint8ClampedArray)[]): Uint8ClampedArray {
+  const out = new Uint8ClampedArray(frames[0]!.length);
+  const values = new Uint8Array(frames.length);
+  const middle = frames.length >> 1;
+  for (let i = 0; i < out.length; i++) {
+    for (let k = 0; k < frames.length; k++) {
+      const v = frames[k]![i]!;
+      let at = k;
+      while (at > 0 && values[at - 1]! > v) {
+        values[at] = values[at - 1]!;
+        at--;
+      }
+      values[at] = v;
+    }
+    out[i] = values[middle]!;
+  }
+  return out;
+}

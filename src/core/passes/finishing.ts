@@ -1,0 +1,56 @@
+import { finishMatte, isPlain, type Finish } from '../masks/finish';
+import type { Picture } from '../picture/picture';
+import { Picture as Pictures } from '../picture/picture';
+import { boxesFor } from './blur';
+import { masks, number, type PassTools } from './define';
+import type { CoveragePlan } from '../masks/coverage';
+
+/** Dials of a matte's last steps, the same in every pass that has them. */
+export const FINISH = {
+  gamma: number({ label: 'Matte gamma', unit: '', default: 1, min: 0.1, max: 10, slider: [0.2, 5], help: 'Above 1 the half-clear parts become more solid, below 1 more clear.' }),
+  shrink: number({ label: 'Shrink', unit: 'px', default: 0, min: -50, max: 50, slider: [-10, 10], help: 'Moves the edge inwards, outwards when negative; parts of a pixel count.' }),
+  feather: number({ label: 'Feather', unit: 'px', default: 0, min: 0, max: 500, slider: [0, 40], help: 'Softens the edge by this width.' }),
+  holes: number({ label: 'Fill holes', unit: 'px', default: 0, min: 0, max: 500, slider: [0, 60], help: 'Fills gaps in the subject up to this many pixels across.' }),
+  specks: number({ label: 'Drop specks', unit: 'px', default: 0, min: 0, max: 500, slider: [0, 60], help: 'Clears specks outside of the subject up to this many pixels across.' }),
+};
+export const EDGE_COLOUR = number({ label: 'Edge colour', unit: 'px', default: 0, min: 0, max: 200, slider: [0, 30], help: 'Carries the colour of solid parts this far out into the soft edge.' });
+/** Masks that overrule a key. */
+export const RULED = {
+  keep: masks({ label: 'Always solid', empty: 'none', help: 'Inside these masks the matte is solid, whatever the key says.' }),
+  drop: masks({ label: 'Always clear', empty: 'none', help: 'Inside these masks the matte is clear, whatever the key says.' }),
+};
+export interface FinishValues extends Finish {
+  keep: CoveragePlan;
+  drop: CoveragePlan;
+}
+
+/** Finishes a matte in the arena and lets the keep and drop masks overrule it. @param at w×h floats */
+export function finishAt(at: number, picture: Picture, v: FinishValues, { arena, coverage }: PassTools): void {
+  const { w, h } = picture.rect;
+  const area = (across: number) => (Math.PI / 4) * across * across;
+  const finish = { gamma: v.gamma, shrink: v.shrink, feather: v.feather, holes: area(v.holes), specks: area(v.specks) };
+  if (!isPlain(finish)) {
+    const plane = arena.floats(at, w * h).slice();
+    finishMatte(plane, w, h, finish);
+    arena.floats(at, w * h).set(plane);
+  }
+  for (const [plan, solid] of [[v.keep, true], [v.drop, false]] as const) {
+    if (!plan.masks.length) continue;
+    const mask = coverage(plan, picture.rect);
+    const [plane, cover] = [arena.floats(at, w * h), arena.floats(mask, w * h)];
+    for (let i = 0; i < plane.length; i++) plane[i] = solid ? Math.max(plane[i]!, cover[i]!) : Math.min(plane[i]!, 1 - cover[i]!);
+  }
+}
+
+/** Puts the colour of nearby solid pixels into those that are partly clear, in place. @param reach pixels */
+export function extendColour(picture: Picture, reach: number, { kernels, arena, scratch }: PassTools): void {
+  const { w, h } = picture.rect;
+  const solid = Pictures.make(arena, picture.rect);
+  kernels.solidOnly(picture.at, solid.at, w * h);
+  const { r, ends } = boxesFor(Math.max(0.5, reach / 2));
+  const lines = scratch(Math.max(2 * w, 6 * h) * 16);
+  kernels.blurRows(solid.at, solid.at, w, h, r, ...ends, 1, lines);
+  kernels.blurColumns(solid.at, w, h, r, ...ends, 1, lines);
+  kernels.colourFrom(picture.at, solid.at, w * h);
+  solid.release();
+}
