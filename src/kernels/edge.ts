@@ -70,3 +70,20 @@ export function coverBy(src: usize, plane: usize, dst: usize, n: i32): void {
     v128.store(dst, f32x4.replace_lane(f32x4.mul(straight(v128.load(src)), f32x4.splat(alpha)), 3, alpha));
   }
 }
+
+/**
+ * Screens the light below over the inner edge of a layer, in place.
+ * @param under blurred picture of what is below @param soft the layer blurred alike, for its alpha
+ */
+export function lightWrap(at: usize, under: usize, soft: usize, n: i32, strength: f32): void {
+  for (let i = 0; i < n; i++, at += 16, under += 16, soft += 16) {
+    const alpha = load<f32>(at, 12);
+    const share = min(<f32>1, max(<f32>0, (<f32>1 - load<f32>(soft, 12)) * <f32>2)) * strength;
+    if (alpha <= 0 || share <= 0) continue;
+    const own = v128.load(at);
+    const light = f32x4.pmin(f32x4.mul(v128.load(under), f32x4.splat(share)), f32x4.splat(1));
+    // premultiplied screen that leaves the coverage: F + (α − F)·U
+    const lit = f32x4.add(own, f32x4.mul(f32x4.sub(f32x4.splat(alpha), own), light));
+    v128.store(at, f32x4.replace_lane(lit, 3, alpha));
+  }
+}

@@ -1,4 +1,5 @@
 import { BLEND_MODES } from '../picture/blend';
+import { boxesFor } from '../passes/blur';
 import type { Kernels } from '../picture/kernels';
 import { apply, multiply, scaling, translation, type Matrix } from '../picture/matrix';
 import { place, placedBounds } from '../picture/transform';
@@ -30,7 +31,7 @@ export type Plane = number;
 export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, picture: Picture, linear: boolean, matte: Plane | null = null): void {
   if (isEmpty(picture.rect) || layer.opacity <= 0) return;
   const mode = BLEND_MODES.indexOf(layer.blend);
-  const flat = !layer.tilt && !layer.trail.length && matte === null;
+  const flat = !layer.tilt && !layer.trail.length && matte === null && !layer.wrap;
   const shift = flat && layer.opacity === 1 && !linear ? wholeShift(layer.matrix) : null;
   if (shift) {
     blendRows(tools, under, picture, { ...picture.rect, x: picture.rect.x + shift[0], y: picture.rect.y + shift[1] }, mode);
@@ -45,8 +46,28 @@ export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, pictur
     }
   }
   if (linear) tools.kernels.toLinearSpan(placed.at, placed.pixels);
+  if (layer.wrap) wrapLight(tools, under, placed, layer.wrap);
   blendRows(tools, under, placed, placed.rect, mode);
   placed.release();
+}
+
+/** Screens the blurred light of what is below over a placed layer's edge, in place. */
+function wrapLight(tools: Tools, under: Picture, placed: Picture, { reach, strength }: { reach: number; strength: number }): void {
+  const { kernels, arena } = tools;
+  const { x, y, w, h } = placed.rect;
+  const below = Picture.make(arena, placed.rect);
+  for (let row = 0; row < h; row++) kernels.copy(under.row(y + row) + x * BYTES_PER_PIXEL, below.row(row), w);
+  const soft = Picture.make(arena, placed.rect);
+  const { r, ends } = boxesFor(Math.max(0.5, reach / 2));
+  arena.scratch(Math.max(2 * w, 6 * h) * BYTES_PER_PIXEL, (lines) => {
+    kernels.blurRows(below.at, below.at, w, h, r, ...ends, 1, lines);
+    kernels.blurColumns(below.at, w, h, r, ...ends, 1, lines);
+    kernels.blurRows(placed.at, soft.at, w, h, r, ...ends, 1, lines);
+    kernels.blurColumns(soft.at, w, h, r, ...ends, 1, lines);
+  });
+  kernels.lightWrap(placed.at, below.at, soft.at, w * h, strength);
+  below.release();
+  soft.release();
 }
 
 /** The mean of a picture at all the places of its trail: what an open shutter sees. Mixed in linear light. */

@@ -6,12 +6,14 @@ import { differenceKey } from './difference-key';
 import { refineEdge } from './refine-edge';
 import { crop } from './crop';
 import { hueKey } from './hue-key';
+import { lightWrap } from './light-wrap';
+import { outline } from './outline';
 import { mask } from './mask';
 import { shake } from './shake';
 import type { AnyPass } from './define';
 
 /** Every pass there is, in the order in which search lists them. */
-export const PASSES: readonly AnyPass[] = [colourKey, brightnessKey, differenceKey, hueKey, refineEdge, mask, crop, adjust, blur, shake];
+export const PASSES: readonly AnyPass[] = [colourKey, brightnessKey, differenceKey, hueKey, refineEdge, lightWrap, outline, mask, crop, adjust, blur, shake];
 
 const byType = new Map(PASSES.map((pass) => [pass.type, pass]));
 

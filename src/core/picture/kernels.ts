@@ -18,6 +18,7 @@ export interface Kernels {
     alpha: number, luma: number, out: number, w: number, h: number, x0: number, y0: number, size: number, r: number, eps: number, scratch: number,
   ): void;
   keyUnmix(src: number, dst: number, n: number, alphas: number, params: number, grid: number): void;
+  lightWrap(at: number, under: number, soft: number, n: number, strength: number): void;
   coverBy(src: number, plane: number, dst: number, n: number): void;
   solidOnly(src: number, dst: number, n: number): void;
   colourFrom(at: number, other: number, n: number): void;

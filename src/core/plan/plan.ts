@@ -58,6 +58,8 @@ export interface LayerPlan {
   trail: readonly Projective[];
   opacity: number;
   blend: BlendMode;
+  /** light of the layers below over its edge, pixels at the plan's scale */
+  wrap: { reach: number; strength: number } | null;
   /** the layer that gives it its coverage */
   matte: { layer: LayerPlan; by: 'alpha' | 'brightness'; invert: boolean } | null;
 }
@@ -101,7 +103,7 @@ export function planFrame(project: Project, shotId: ShotId, frame: number, optio
 }
 
 /** All that says how a layer's processed picture comes into the shot. */
-export const drawnAs = (layer: LayerPlan): unknown[] => [layer.key, layer.matrix, layer.tilt, layer.trail, layer.opacity, layer.blend, layer.matte && [drawnAs(layer.matte.layer), layer.matte.by, layer.matte.invert]];
+export const drawnAs = (layer: LayerPlan): unknown[] => [layer.key, layer.matrix, layer.tilt, layer.trail, layer.opacity, layer.blend, layer.wrap, layer.matte && [drawnAs(layer.matte.layer), layer.matte.by, layer.matte.invert]];
 
 /** Layers that show at a frame, top first: shown ones, or only the solo ones when there are any. */
 export function visibleLayers(shot: Shot, frame: number): Layer[] {
@@ -138,8 +140,15 @@ export function planLayer(project: Project, shot: Shot, layer: Layer, frame: num
   return {
     id: layer.id, name: layer.name, source, size, sourceKey, passes, key, matrix,
     tilt: tilted && reducedTilt(tilted, reduction), trail: planTrail(shot, layer, frame, full, reduction), opacity, blend: layer.blend,
+    wrap: planWrap(passes),
     matte: planMatte(project, shot, layer, frame, reduction),
   };
+}
+
+/** Values of the last light wrap among passes. */
+function planWrap(passes: readonly PassPlan[]): LayerPlan['wrap'] {
+  const values = passes.filter((pass) => pass.type === 'light-wrap').at(-1)?.values as { reach: number; strength: number } | undefined;
+  return values && values.reach > 0 && values.strength > 0 ? { reach: values.reach, strength: values.strength } : null;
 }
 
 /** The matte layer's plan; outside of its own time it covers nothing. */
