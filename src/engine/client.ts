@@ -7,6 +7,7 @@ import type { DrawnMatte } from '../core/document/mask';
 import { JackplaneError } from '../core/errors';
 import type { CoveragePlan } from '../core/masks/coverage';
 import type { Project, ShotId } from '../core/document/schema';
+import type { Colour } from '../core/passes/define';
 import type { FramePlan, LayerPlan } from '../core/plan/plan';
 import type { SoundItem } from '../core/sound/mix';
 import { carryErrors } from './thrown';
@@ -120,6 +121,8 @@ export class Engine {
   luma = (layer: LayerPlan): Promise<Luma> => this.renders[0]!.luma(layer);
   coverage = (plan: CoveragePlan): Promise<{ w: number; h: number; values: Uint8Array<ArrayBuffer> }> => this.renders[0]!.coverage(plan);
   select = (layer: LayerPlan, hints: readonly SelectHint[], carry: { layer: LayerPlan; matte: DrawnMatte } | null): Promise<{ matte: DrawnMatte; confidence: number }> => this.renders[0]!.select(layer, hints, carry);
+  findScreen = (layer: LayerPlan): Promise<{ samples: Colour[]; share: number } | null> => this.renders[0]!.findScreen(layer);
+  screenShare = (layer: LayerPlan, picked: readonly Colour[]): Promise<number> => this.renders[0]!.screenShare(layer, picked);
   pixels = (plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> => this.renders[0]!.bytes(plan);
   mix = (items: SoundItem[], from: number, length: number, rate: number): Promise<[Float32Array, Float32Array]> => this.decode.mix(items, from, length, rate);
 

@@ -11,8 +11,8 @@ export interface Probe {
   peaks: number[] | null;
 }
 
-/** What of a frame is shown: its colours, its coverage as grey, or its coverage sorted into solid, clear and between. */
-export type Look = 'picture' | 'matte' | 'check';
+/** What of a frame is shown: its colours, its coverage as grey or as a tint over what is clear, or its coverage sorted into solid, clear and between. */
+export type Look = 'picture' | 'matte' | 'tint' | 'check';
 
 export interface ShownFrame {
   bitmap: ImageBitmap;

@@ -35,18 +35,29 @@ function keyed(r: v128, g: v128, b: v128, channel: i32): v128 {
   return channel == 0 ? r : channel == 1 ? g : b;
 }
 
-/** Part k of the screen at four pixels from column x, between the grid's cells. x is a multiple of 4, so they lie between the same two. */
+/** How far the middles of four pixels are past the first one's left side, in cells. */
+const MIDDLES = memory.data<f32>([0.0625, 0.1875, 0.3125, 0.4375], 16);
+
+/** How far four pixels from column x are from one cell of the grid to the next. x is a multiple of 4, so they lie between the same two. */
 // @ts-ignore: decorator
 @inline
-function screenPart(grid: usize, x: i32, k: usize): v128 {
-  const at = grid + (<usize>((x + CELL / 2) / CELL) << 4) + (k << 2);
-  const from = v128.load32_splat(at);
-  const begin = f32((x + CELL / 2) % CELL);
-  let t = f32x4.splat(begin + <f32>0.5);
-  t = f32x4.replace_lane(t, 1, begin + <f32>1.5);
-  t = f32x4.replace_lane(t, 2, begin + <f32>2.5);
-  t = f32x4.replace_lane(t, 3, begin + <f32>3.5);
-  return f32x4.add(from, f32x4.mul(f32x4.sub(v128.load32_splat(at, 16), from), f32x4.mul(t, f32x4.splat(<f32>1.0 / <f32>CELL))));
+function past(x: i32): v128 {
+  const middles = v128.load(MIDDLES);
+  return (x + CELL / 2) & (CELL - 1) ? f32x4.add(middles, f32x4.splat(<f32>0.5)) : middles;
+}
+
+/** Part k of the screen there. @param cell of the grid before it */
+// @ts-ignore: decorator
+@inline
+function screenPart(cell: usize, t: v128, k: usize): v128 {
+  const from = v128.load32_splat(cell + (k << 2));
+  return f32x4.add(from, f32x4.mul(f32x4.sub(v128.load32_splat(cell + (k << 2), 16), from), t));
+}
+
+// @ts-ignore: decorator
+@inline
+function cellAt(grid: usize, x: i32): usize {
+  return grid + (<usize>((x + CELL / 2) >> 3) << 4);
 }
 
 /** Pixel i of the up to `left` pixels from `at`; those beyond are clear. */
@@ -93,20 +104,20 @@ function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, g
     const red = decode(r);
     const green = decode(g);
     const blue = decode(b);
-    const share = f32x4.mul(f32x4.sub(keyed(red, green, blue, channel), others(red, green, blue, channel, params)), screenPart(grid, x, 3));
+    const share = f32x4.mul(f32x4.sub(keyed(red, green, blue, channel), others(red, green, blue, channel, params)), screenPart(cellAt(grid, x), past(x), 3));
     v128.store(alpha, f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(solid, share), perRamp), f32x4.splat(0)), one));
   }
 }
 
 /**
- * Sums of the screen in the cells of a grid: of every second pixel of every second row that has the hue of a sample, whatever its
+ * Sums of the screen in the cells of a grid: of every second pixel of every fourth row that has the hue of a sample, whatever its
  * brightness. @param samples count, then for each its linear r, g, b @param near how far the two other channels may be
  * from the sample's, in shares of the key channel @param out for each cell linear r, g, b and how many
  */
 export function screenCells(src: usize, w: i32, h: i32, channel: i32, samples: usize, near: f32, out: usize): void {
   const across = (w + CELL - 1) / CELL;
   const count = <i32>load<f32>(samples);
-  for (let y = 0; y < h; y += 2) {
+  for (let y = 0; y < h; y += 4) {
     for (let x = 0; x < w; x += 2) {
       const p = v128.load(src + (<usize>(y * w + x) << 4));
       const alpha = f32x4.extract_lane(p, 3);
@@ -139,26 +150,47 @@ function inPlane(w: i32, h: i32, x: i32, y: i32): usize {
   return <usize>(min(max(y, 0), h - 1) * w + min(max(x, 0), w - 1)) << 2;
 }
 
-/** Box means of a side×side block of v128, in place by way of `other`; only the inner (side−2r)² are right. */
+/** Box means of a side×side block of v128, in place by way of `other`, by running sums; only the inner (side−2r)² are right. */
 function boxBlock(at: usize, other: usize, side: i32, r: i32): void {
   const share = f32x4.splat(<f32>1.0 / f32((r + r + 1) * (r + r + 1)));
   const line = <usize>side << 4;
+  const before = <usize>(r + 1) << 4;
+  const ahead = <usize>r << 4;
   for (let y = 0; y < side; y++) {
     const row = at + line * <usize>y;
-    const to = other + line * <usize>y;
-    for (let x = r; x < side - r; x++) {
-      let sum = f32x4.splat(0);
-      for (let k = -r; k <= r; k++) sum = f32x4.add(sum, v128.load(row + (<usize>(x + k) << 4)));
-      v128.store(to + (<usize>x << 4), sum);
+    let sum = f32x4.splat(0);
+    for (let k = 0; k < r + r + 1; k++) sum = f32x4.add(sum, v128.load(row + (<usize>k << 4)));
+    let to = other + line * <usize>y + ahead;
+    v128.store(to, sum);
+    for (let x = row + ahead + 16, end = row + line - ahead; x < end; x += 16) {
+      sum = f32x4.add(sum, f32x4.sub(v128.load(x + ahead), v128.load(x - before)));
+      to += 16;
+      v128.store(to, sum);
     }
   }
-  for (let y = r; y < side - r; y++) {
-    for (let x = r; x < side - r; x++) {
-      let sum = f32x4.splat(0);
-      for (let k = -r; k <= r; k++) sum = f32x4.add(sum, v128.load(other + line * <usize>(y + k) + (<usize>x << 4)));
-      v128.store(at + line * <usize>y + (<usize>x << 4), f32x4.mul(sum, share));
+  for (let x = r; x < side - r; x++) {
+    const column = other + (<usize>x << 4);
+    let sum = f32x4.splat(0);
+    for (let k = 0; k < r + r + 1; k++) sum = f32x4.add(sum, v128.load(column + line * <usize>k));
+    let to = at + line * <usize>r + (<usize>x << 4);
+    v128.store(to, f32x4.mul(sum, share));
+    for (let y = r + 1; y < side - r; y++) {
+      sum = f32x4.add(sum, f32x4.sub(v128.load(column + line * <usize>(y + r)), v128.load(column + line * <usize>(y - r - 1))));
+      to += line;
+      v128.store(to, f32x4.mul(sum, share));
     }
   }
+}
+
+/** True when a matte is all the same in a rectangle that lies inside its plane. The width is a multiple of four. */
+function isFlat(alpha: usize, w: i32, x0: i32, y0: i32, wide: i32, tall: i32): bool {
+  const first = v128.load32_splat(alpha + (<usize>(y0 * w + x0) << 2));
+  for (let y = y0; y < y0 + tall; y++) {
+    let off = f32x4.splat(0);
+    for (let at = alpha + (<usize>(y * w + x0) << 2), end = at + (<usize>wide << 2); at < end; at += 16) off = f32x4.pmax(off, f32x4.abs(f32x4.sub(v128.load(at), first)));
+    if (v128.any_true(f32x4.gt(off, f32x4.splat(<f32>1e-5)))) return false;
+  }
+  return true;
 }
 
 /**
@@ -170,18 +202,27 @@ function boxBlock(at: usize, other: usize, side: i32, r: i32): void {
  */
 export function guideTile(alpha: usize, luma: usize, out: usize, w: i32, h: i32, x0: i32, y0: i32, size: i32, r: i32, eps: f32, scratch: usize): void {
   const pad = r + r;
-  let low: f32 = 1;
-  let high: f32 = 0;
-  for (let y = y0 - pad; y < y0 + size + pad; y++) {
-    for (let x = x0 - pad; x < x0 + size + pad; x++) {
-      const v = load<f32>(alpha + inPlane(w, h, x, y));
-      low = min(low, v);
-      high = max(high, v);
-    }
-  }
+  const left = x0 - pad;
+  const top = y0 - pad;
+  const whole = size + pad + pad;
+  const inside = left >= 0 && top >= 0 && left + whole <= w && top + whole <= h;
   const x1 = min(x0 + size, w);
   const y1 = min(y0 + size, h);
-  if (high - low < <f32>1e-5) {
+  let flat = inside;
+  if (inside) flat = isFlat(alpha, w, left, top, whole, whole);
+  else {
+    let low: f32 = 1;
+    let high: f32 = 0;
+    for (let y = max(0, top); y < min(h, top + whole); y++) {
+      for (let x = max(0, left); x < min(w, left + whole); x++) {
+        const v = load<f32>(alpha + (<usize>(y * w + x) << 2));
+        low = min(low, v);
+        high = max(high, v);
+      }
+    }
+    flat = high - low < <f32>1e-5;
+  }
+  if (flat) {
     for (let y = y0; y < y1; y++) memory.copy(out + inPlane(w, h, x0, y), alpha + inPlane(w, h, x0, y), <usize>(x1 - x0) << 2);
     return;
   }
@@ -189,8 +230,9 @@ export function guideTile(alpha: usize, luma: usize, out: usize, w: i32, h: i32,
   const other = scratch + (<usize>(side * side) << 4);
   let to = scratch;
   for (let y = y0 - pad; y < y0 + size + pad; y++) {
+    const row = <usize>(min(max(y, 0), h - 1) * w) << 2;
     for (let x = x0 - pad; x < x0 + size + pad; x++, to += 16) {
-      const at = inPlane(w, h, x, y);
+      const at = row + (<usize>(inside ? x : min(max(x, 0), w - 1)) << 2);
       const i = load<f32>(luma + at);
       const p = load<f32>(alpha + at);
       store<f32>(to, i);
@@ -274,10 +316,12 @@ function unmixOf(src: usize, dst: usize, n: i32, alphas: usize, params: usize, g
       const green = decode(f32x4.mul(g, per));
       const blue = decode(f32x4.mul(b, per));
       const screen = f32x4.sub(one, alpha);
+      const cell = cellAt(grid, x);
+      const t = past(x);
       const whole = f32x4.div(one, f32x4.pmax(alpha, f32x4.splat(<f32>1e-6)));
-      r = f32x4.mul(f32x4.pmax(f32x4.sub(red, f32x4.mul(screen, screenPart(grid, x, 0))), zero), whole);
-      g = f32x4.mul(f32x4.pmax(f32x4.sub(green, f32x4.mul(screen, screenPart(grid, x, 1))), zero), whole);
-      b = f32x4.mul(f32x4.pmax(f32x4.sub(blue, f32x4.mul(screen, screenPart(grid, x, 2))), zero), whole);
+      r = f32x4.mul(f32x4.pmax(f32x4.sub(red, f32x4.mul(screen, screenPart(cell, t, 0))), zero), whole);
+      g = f32x4.mul(f32x4.pmax(f32x4.sub(green, f32x4.mul(screen, screenPart(cell, t, 1))), zero), whole);
+      b = f32x4.mul(f32x4.pmax(f32x4.sub(blue, f32x4.mul(screen, screenPart(cell, t, 2))), zero), whole);
       const cut = f32x4.mul(f32x4.pmax(f32x4.sub(keyed(r, g, b, channel), limit(r, g, b, channel, byMean)), zero), spill);
       if (channel == 0) r = f32x4.sub(r, cut);
       else if (channel == 1) g = f32x4.sub(g, cut);

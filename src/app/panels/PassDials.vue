@@ -1,19 +1,22 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { mdiClose, mdiEyedropper } from '@mdi/js';
 import { setArea } from '../../core/document/edits/masks';
 import { setPassValue } from '../../core/document/edits/passes';
 import type { MaskId } from '../../core/document/mask';
 import type { Value } from '../../core/document/value';
-import type { Colour, NumberParam } from '../../core/passes/define';
+import type { Colour, NumberParam, Plate } from '../../core/passes/define';
 import { passOf } from '../../core/passes/registry';
 import { steadyAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
 import MaskPicker from '../controls/MaskPicker.vue';
 import Peg from '../controls/Peg.vue';
-import Icon from '../controls/Icon.vue';
+import PlateDial from '../controls/PlateDial.vue';
+import SamplesDial from '../controls/SamplesDial.vue';
 import { useBench } from '../stores/bench';
+import { planBefore } from '../../core/plan/plan';
+import { useEngine } from '../../engine/client';
 import { useMasking } from '../stores/masking';
+import { useNotices } from '../stores/notices';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 
@@ -54,6 +57,19 @@ function end(): void {
   store.endGesture();
 }
 const masking = useMasking();
+const notices = useNotices();
+/** Proposes samples for the screen from the picture that comes into the key. */
+async function find(): Promise<void> {
+  try {
+    const plan = planBefore(store.current(), bench.shot!, bench.layer!, pass.value.id, bench.frame);
+    const found = plan && (await (await useEngine()).findScreen(plan));
+    if (!found) return notices.say(`No screen was found in ${bench.layer!.name}: nothing in it is saturated enough. Pick it by hand, or use a difference key.`, 'problem');
+    set('screen', found.samples);
+    bench.picking = null;
+  } catch (error) {
+    notices.problem(error);
+  }
+}
 /** Where the pass works. The first choice of a side takes the mask that was worked on last. */
 function limit(side: string): void {
   const { id, area } = pass.value;
@@ -63,8 +79,6 @@ function limit(side: string): void {
   bench.editLayer((project, at) => setArea(project, at, id, side === 'everywhere' ? null : { masks, side: side as 'inside' }));
 }
 const areaMasks = (masks: MaskId[]): void => bench.editLayer((project, at) => setArea(project, at, pass.value.id, { masks, side: pass.value.area?.side ?? 'inside' }));
-const css = (colour: Colour) => `rgb(${colour.map((v) => Math.round(v * 255)).join(' ')})`;
-const without = (name: string, index: number) => set(name, (valueOf(name) as Colour[]).filter((_, i) => i !== index));
 </script>
 
 <template>
@@ -82,14 +96,8 @@ const without = (name: string, index: number) => set(name, (valueOf(name) as Col
         <span class="dial-row">{{ param.label }} <span v-if="!(valueOf(name) as MaskId[]).length" class="dim">{{ param.empty === 'all' ? 'all of them' : 'none' }}</span></span>
         <MaskPicker :label="param.label" :chosen="valueOf(name) as MaskId[]" :disabled="locked" @change="(ids) => set(name, ids)" />
       </div>
-      <div v-else class="samples" role="group" :aria-label="param.label" :title="param.help">
-        <span v-for="(colour, i) in valueOf(name) as Colour[]" :key="i" class="swatch" :style="{ background: css(colour) }">
-          <button :aria-label="`Remove sample ${i + 1}`" :disabled="locked" @click="without(name, i)"><Icon :path="mdiClose" /></button>
-        </span>
-        <button class="pick" :aria-pressed="bench.picking" :disabled="locked" @click="bench.picking = !bench.picking"><Icon :path="mdiEyedropper" /> Pick</button>
-        <Peg :path="`pass.${pass.id}.${name}`" />
-        <p v-if="!(valueOf(name) as Colour[]).length" class="dim">Nothing is keyed yet. Choose Pick, then click on the screen in the picture.</p>
-      </div>
+      <PlateDial v-else-if="param.kind === 'plate'" :param="param" :plate="valueOf(name) as Plate" :disabled="locked" @change="(plate) => set(name, plate)" />
+      <SamplesDial v-else :name="name" :param="param" :colours="valueOf(name) as Colour[]" :path="`pass.${pass.id}.${name}`" :disabled="locked" @change="(colours) => set(name, colours)" @find="find" />
     </template>
     <template v-if="pass.type !== 'mask'">
       <hr />
@@ -108,56 +116,6 @@ const without = (name: string, index: number) => set(name, (valueOf(name) as Col
 </template>
 
 <style scoped>
-.samples {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  align-items: center;
-  margin-bottom: 8px;
-}
-.samples p {
-  flex-basis: 100%;
-}
-.swatch {
-  position: relative;
-  width: 26px;
-  height: 20px;
-  border: 1px solid var(--line);
-}
-.swatch button {
-  position: absolute;
-  inset: 0;
-  display: grid;
-  place-items: center;
-  opacity: 0;
-  color: #fff;
-  background: rgb(0 0 0 / 40%);
-}
-.swatch button:hover,
-.swatch button:focus-visible {
-  opacity: 1;
-}
-.swatch svg {
-  width: 12px;
-  fill: currentColor;
-}
-.pick {
-  display: flex;
-  align-items: center;
-  gap: 5px;
-  padding: 2px 10px;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: var(--raised);
-}
-.pick[aria-pressed='true'] {
-  border-color: var(--brass);
-  color: var(--brass);
-}
-.pick svg {
-  width: 13px;
-  fill: currentColor;
-}
 .help {
   margin-top: 14px;
   padding-top: 10px;

@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue';
 import { useElementSize } from '@vueuse/core';
-import { mdiFitToScreenOutline, mdiMagnifyMinusOutline, mdiMagnifyPlusOutline } from '@mdi/js';
-import IconButton from '../controls/IconButton.vue';
 import { asks } from '../shortcuts';
 import { isKeyed } from '../../core/document/values';
-import { useBench, VIEWS } from '../stores/bench';
+import { useBench } from '../stores/bench';
+import { useNotices } from '../stores/notices';
 import { useMasking } from '../stores/masking';
 import { usePlayer } from '../stores/player';
 import { stackStock } from '../time/actions';
@@ -17,6 +16,9 @@ import PathTool from '../viewer/PathTool.vue';
 import KeyCheckMarks from '../viewer/KeyCheckMarks.vue';
 import MotionPath from '../viewer/MotionPath.vue';
 import PickTool from '../viewer/PickTool.vue';
+import PixelReadout from '../viewer/PixelReadout.vue';
+import ViewBar from '../viewer/ViewBar.vue';
+import { useEdges } from '../viewer/edge-places';
 
 const PlaceHandles = defineAsyncComponent(() => import('../viewer/PlaceHandles.vue'));
 const CropHandles = defineAsyncComponent(() => import('../viewer/CropHandles.vue'));
@@ -25,6 +27,7 @@ const bench = useBench();
 const masking = useMasking();
 const player = usePlayer();
 const store = useProject();
+const notices = useNotices();
 const stage = ref<HTMLElement>();
 const after = ref<HTMLCanvasElement>();
 const before = ref<HTMLCanvasElement>();
@@ -59,6 +62,24 @@ const maskTool = computed(() => {
 });
 const handles = computed(() => !masking.open && !player.playing && !bench.picking && bench.layer?.shown && !bench.layer.locked && bench.size && (bench.view === 'picture' || bench.view === 'alone'));
 watchEffect(() => (player.displayScale = width.value ? scale.value : 1));
+
+const tinted = computed(() => bench.view === 'matte' && bench.ground.matte === 'tint');
+const readout = ref(false);
+/** where the pointer is in the stage */
+const pointer = ref<{ x: number; y: number } | null>(null);
+function point(event: PointerEvent): void {
+  if (!readout.value) return;
+  const bounds = stage.value!.getBoundingClientRect();
+  pointer.value = { x: event.clientX - bounds.left, y: event.clientY - bounds.top };
+}
+const edges = useEdges();
+/** Shows the next place at the layer's edge at twice its size. */
+async function toEdge(): Promise<void> {
+  const spot = await edges.next();
+  if (!spot) return notices.say('This layer has no half-clear edge on this frame.');
+  zoom.value = 2;
+  pan.value = { x: (shot.value.width / 2 - spot.x) * 2, y: (shot.value.height / 2 - spot.y) * 2 };
+}
 
 function paint(canvas: HTMLCanvasElement | undefined, bitmap: ImageBitmap | undefined): void {
   if (!canvas || !bitmap?.width) return;
@@ -119,19 +140,10 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
 
 <template>
   <section class="viewer" aria-label="Viewer">
-    <div class="bar">
-      <div class="segmented" role="group" aria-label="View">
-        <button v-for="(view, i) in VIEWS" :key="view.name" :aria-pressed="bench.view === view.name" :title="`${view.help} (${i + 1})`" @click="bench.view = view.name">{{ view.label }}</button>
-      </div>
-      <span class="right">
-        <IconButton label="Zoom out" keys="−" :icon="mdiMagnifyMinusOutline" @click="answers['zoom-out']" />
-        <button class="mono zoom" title="Show at 100 %" aria-label="Zoom to 100 %" @click="zoomTo(1)">{{ Math.round(scale * 100) }} %</button>
-        <IconButton label="Zoom in" keys="+" :icon="mdiMagnifyPlusOutline" @click="answers['zoom-in']" />
-        <IconButton label="Fit" keys="F" :icon="mdiFitToScreenOutline" @click="answers.fit" />
-      </span>
-    </div>
-    <div ref="stage" class="stage" @wheel.prevent="wheel" @pointerdown="dragPan" @dragover.prevent @drop="drop">
-      <canvas ref="after" class="picture" :data-frame="player.shownFrame" :style="box" role="img" :aria-label="`Frame ${bench.frame} of ${shot.name}`" />
+    <ViewBar v-model:readout="readout" :scale="scale" @zoom="zoomTo" @edge="toEdge" />
+    <div ref="stage" class="stage" @wheel.prevent="wheel" @pointerdown="dragPan" @pointermove="point" @pointerleave="pointer = null" @dragover.prevent @drop="drop">
+      <canvas v-if="tinted" ref="before" class="picture plain" :style="box" aria-hidden="true" />
+      <canvas ref="after" class="picture" :class="{ over: tinted }" :data-frame="player.shownFrame" :style="box" role="img" :aria-label="`Frame ${bench.frame} of ${shot.name}`" />
       <template v-if="bench.view === 'compare'">
         <canvas ref="before" class="picture plain" :style="{ ...box, clipPath: `inset(0 ${(1 - divider) * 100}% 0 0)` }" aria-hidden="true" />
         <div
@@ -159,6 +171,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
         <strong>Drop footage here</strong>
         <span class="dim">or drag something from the stock on the left. The first layer is the ground, the next one lies on top of it.</span>
       </div>
+      <PixelReadout v-if="readout && bench.size && !player.playing" :frame="frame" :pointer="pointer" />
       <span v-if="player.busy" class="busy" role="status">computing…</span>
       <ul v-if="player.shown?.problems.length" class="problems">
         <li v-for="problem in player.shown.problems" :key="problem.layer" class="problem">{{ problem.sentence }}</li>
@@ -174,24 +187,6 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
   min-width: 0;
   min-height: 0;
 }
-.bar {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  padding: 0 10px;
-  background: var(--panel);
-  border-bottom: 1px solid var(--line);
-  overflow: hidden;
-}
-.right {
-  display: flex;
-  align-items: center;
-}
-.zoom {
-  min-width: 48px;
-  font-size: 12px;
-  text-align: center;
-}
 .stage {
   position: relative;
   overflow: hidden;
@@ -200,6 +195,10 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
 .picture {
   position: absolute;
   background: repeating-conic-gradient(#8a8a8a 0 25%, #777 0 50%) 0 0 / 16px 16px;
+}
+/* above the canvas that it tints, without the checks of clear places */
+.over {
+  background: none;
 }
 .plain {
   pointer-events: none;

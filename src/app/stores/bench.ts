@@ -16,6 +16,21 @@ export const VIEWS = [
   { name: 'compare', label: 'Before | After', help: 'Without the chosen pass on the left of the divider, with it on the right' },
   { name: 'alone', label: 'Layer alone', help: 'The chosen layer without the others' },
 ] as const;
+/** What a layer alone, or its matte, is judged on. */
+export const GROUNDS = {
+  alone: [
+    { name: 'checker', label: 'on checker' },
+    { name: 'grey', label: 'on grey' },
+    { name: 'black', label: 'on black' },
+    { name: 'white', label: 'on white' },
+    { name: 'below', label: 'on the layers below' },
+  ],
+  matte: [
+    { name: 'plain', label: 'as grey' },
+    { name: 'tint', label: 'as a tint over the layer' },
+  ],
+} as const;
+export const GROUND_COLOURS: Record<string, [number, number, number]> = { grey: [0.5, 0.5, 0.5], black: [0, 0, 0], white: [1, 1, 1] };
 /** Share of the picture's area that the source takes while framings are set. */
 export const FRAMING_ROOM = 0.96;
 export type ViewName = (typeof VIEWS)[number]['name'];
@@ -30,9 +45,11 @@ export const useBench = defineStore('bench', () => {
   const layerId = ref<LayerId | null>(null);
   const chosen = ref<Chosen>('place');
   const view = ref<ViewName>('picture');
+  const ground = ref<{ alone: string; matte: string }>({ alone: 'checker', matte: 'plain' });
   const scale = ref<PreviewScale>('auto');
   const frame = ref(0);
-  const picking = ref(false);
+  /** the parameter of the chosen pass for which a colour is being picked */
+  const picking = ref<string | null>(null);
   /** the picture is shown only up to this pass, as long as Alt is held on it */
   const upTo = ref<PassId | null>(null);
   /** a type of pass that is shown as if it were in the line, while it is looked at in the search */
@@ -60,7 +77,7 @@ export const useBench = defineStore('bench', () => {
   watch([layer, chosen], () => {
     const fixed = chosen.value === 'place' || chosen.value === 'source';
     if (layer.value && !fixed && !pass.value) chosen.value = layer.value.passes.at(-1)?.id ?? 'place';
-    picking.value = picking.value && pass.value?.type === 'colour-key';
+    if (picking.value && !(picking.value in (pass.value?.values ?? {}))) picking.value = null;
   });
 
   function openShot(id: ShotId | null): void {
@@ -117,7 +134,7 @@ export const useBench = defineStore('bench', () => {
     const id = newId<PassId>();
     store.edit(addPass(at.value, newPass(id, type), nextPlace()));
     chosen.value = id;
-    picking.value = type === 'colour-key';
+    picking.value = type === 'colour-key' ? 'screen' : null;
   }
 
   /** A copy of the chosen pass, at the end of another layer's line. */
@@ -148,5 +165,5 @@ export const useBench = defineStore('bench', () => {
     return { ...project, shots: project.shots.map((item) => (item.id === shotId.value ? changed(item) : item)) };
   });
 
-  return { framing, framingAt, upTo, tried, looked, copyPassTo, shotId, layerId, chosen, view, scale, frame, picking, shot, layer, pass, size, at, openShot, choose, seek, editLayer, insertPass };
+  return { framing, framingAt, upTo, tried, looked, copyPassTo, shotId, layerId, chosen, view, ground, scale, frame, picking, shot, layer, pass, size, at, openShot, choose, seek, editLayer, insertPass };
 });

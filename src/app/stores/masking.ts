@@ -59,7 +59,7 @@ export const useMasking = defineStore('masking', () => {
     open.value = true;
     if (id) maskId.value = id;
     else if (!mask.value) maskId.value = masks.value[0]?.id ?? null;
-    bench.picking = false;
+    bench.picking = null;
   }
 
   /** Adds a mask to the chosen layer and opens it. @returns its id */

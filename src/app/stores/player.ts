@@ -6,7 +6,8 @@ import { planSound } from '../../core/sound/mix';
 import { secondsAt } from '../../core/time/rate';
 import { frameKey, useEngine, type Engine } from '../../engine/client';
 import type { Look, ShownFrame } from '../../engine/types';
-import { useBench } from './bench';
+import type { Layer } from '../../core/document/schema';
+import { GROUND_COLOURS, useBench } from './bench';
 import { useNotices } from './notices';
 import { useProject } from './project';
 import { SoundOut } from './sound-out';
@@ -46,7 +47,8 @@ export const usePlayer = defineStore('player', () => {
     if (displayScale.value <= 0.3) return 4;
     return playing.value || touching.value || displayScale.value <= 0.55 ? 2 : 1;
   });
-  const look = computed<Look>(() => (bench.view === 'matte' || bench.view === 'check' ? bench.view : 'picture'));
+  const tinted = computed(() => bench.view === 'matte' && bench.ground.matte === 'tint');
+  const look = computed<Look>(() => (tinted.value ? 'tint' : bench.view === 'matte' || bench.view === 'check' ? bench.view : 'picture'));
 
   /** The plan of a frame as the chosen view shows it. */
   function planOf(frame: number, side: 'after' | 'before' = 'after'): FramePlan | null {
@@ -56,7 +58,11 @@ export const usePlayer = defineStore('player', () => {
     const without = side === 'before' && bench.pass ? bench.pass.id : undefined;
     if (bench.view === 'picture' || bench.view === 'compare') return planFrame(project, shot.id, frame, { reduction: reduction.value, without });
     // the others stay, hidden: the layer may follow one of them or take its matte from it
-    const only = { ...shot, background: null, layers: shot.layers.map((layer) => (layer.id === bench.layerId ? { ...layer, shown: true, opacity: { still: 1 }, blend: 'normal' as const } : { ...layer, shown: false })).map((layer) => ({ ...layer, solo: false })) };
+    const own = shot.layers.findIndex((layer) => layer.id === bench.layerId);
+    const ground = bench.view === 'alone' ? bench.ground.alone : '';
+    const alone = (layer: Layer): Layer => ({ ...layer, shown: true, opacity: { still: 1 }, blend: 'normal', ...(side === 'before' ? { passes: [], matte: null } : {}) });
+    const layers = shot.layers.map((layer, i) => ({ ...(i === own ? alone(layer) : { ...layer, shown: ground === 'below' && i > own && layer.shown }), solo: false }));
+    const only = { ...shot, background: ground === 'below' ? shot.background : (GROUND_COLOURS[ground] ?? null), layers };
     return planFrame({ ...project, shots: [only] }, shot.id, frame, { reduction: reduction.value });
   }
 
@@ -72,7 +78,7 @@ export const usePlayer = defineStore('player', () => {
         done = wanted;
         const frame = bench.frame;
         const plan = planOf(frame);
-        const plain = bench.view === 'compare' ? planOf(frame, 'before') : null;
+        const plain = bench.view === 'compare' || tinted.value ? planOf(frame, 'before') : null;
         const next = plan && (await engine.frame(plan, look.value));
         before.value = plain && (await engine.frame(plain, 'picture'));
         shown.value = next;

@@ -2,10 +2,11 @@
 import { computed, ref } from 'vue';
 import { setPassValue } from '../../core/document/edits/passes';
 import type { Value } from '../../core/document/value';
-import type { Colour } from '../../core/passes/define';
+import type { Colour, SamplesParam } from '../../core/passes/define';
+import { passOf } from '../../core/passes/registry';
 import { screenOf } from '../../core/passes/colour-key';
 import { apply, invert } from '../../core/picture/matrix';
-import { planLayer } from '../../core/plan/plan';
+import { planBefore, planFrame } from '../../core/plan/plan';
 import { valueAt } from '../../core/time/values';
 import { useEngine } from '../../engine/client';
 import { useBench } from '../stores/bench';
@@ -22,10 +23,12 @@ const from = ref<{ x: number; y: number } | null>(null);
 const to = ref({ x: 0, y: 0 });
 /** A click averages this many pixels each way, so that noise does not decide. */
 const CLICK = 5;
-const MOST = 8;
 /** Below this share of colour difference a pick is grey rather than a screen. */
 const LEAST = 0.03;
+/** Below this share of the picture a hue is hardly a screen's. */
+const RARE = 0.04;
 
+const picksScreen = computed(() => bench.picking === 'screen');
 const area = computed(() => from.value && { x: Math.min(from.value.x, to.value.x), y: Math.min(from.value.y, to.value.y), w: Math.abs(to.value.x - from.value.x), h: Math.abs(to.value.y - from.value.y) });
 
 function place(event: PointerEvent): { x: number; y: number } {
@@ -52,16 +55,19 @@ async function up(event: PointerEvent): Promise<void> {
   }
 }
 
-/** Mean colour of a part of the stage in what comes into the key. */
+/** What is picked for: the screen of a key, or a colour from the shot below the layer. */
+const param = computed(() => passOf(bench.pass!.type)!.params[bench.picking!] as SamplesParam);
+
+/** Mean colour of a part of the stage in what comes into the pass, or in the shot without the layer. */
 async function colourOf(part: { x: number; y: number; w: number; h: number }): Promise<Colour | null> {
   const { shot, layer, pass } = bench;
   if (!shot || !layer || !pass || !store.project) return null;
-  const before = layer.passes.slice(0, layer.passes.findIndex((item) => item.id === pass.id));
-  const plan = planLayer(store.project, shot, { ...layer, passes: before }, bench.frame, 1);
+  if (param.value.from === 'shot') return shotColour(part);
+  const plan = planBefore(store.project, shot, layer, pass.id, bench.frame);
   const back = plan && invert(plan.matrix);
   if (!plan || !back) return null;
-  const inShot = (x: number, y: number) => apply(back, (x - props.frame.x) / props.frame.scale, (y - props.frame.y) / props.frame.scale);
-  const ends = [inShot(part.x, part.y), inShot(part.x + part.w, part.y + part.h)] as const;
+  const inLayer = (x: number, y: number) => apply(back, (x - props.frame.x) / props.frame.scale, (y - props.frame.y) / props.frame.scale);
+  const ends = [inLayer(part.x, part.y), inLayer(part.x + part.w, part.y + part.h)] as const;
   const x = Math.min(ends[0][0], ends[1][0]);
   const y = Math.min(ends[0][1], ends[1][1]);
   const w = Math.max(CLICK, Math.abs(ends[1][0] - ends[0][0]));
@@ -74,21 +80,47 @@ async function colourOf(part: { x: number; y: number; w: number; h: number }): P
   return [r, g, b];
 }
 
+async function shotColour(part: { x: number; y: number; w: number; h: number }): Promise<Colour> {
+  const shot = bench.shot!;
+  const without = { ...shot, layers: shot.layers.map((layer) => (layer.id === bench.layerId ? { ...layer, shown: false } : layer)) };
+  const plan = planFrame({ ...store.project!, shots: [without] }, shot.id, bench.frame);
+  const pixels = await (await useEngine()).pixels(plan);
+  const at = (v: number, from: number, most: number) => Math.max(0, Math.min(most - 1, Math.floor((v - from) / props.frame.scale)));
+  const sum = [0, 0, 0];
+  let count = 0;
+  for (let y = at(part.y, props.frame.y, plan.height); y <= at(part.y + part.h, props.frame.y, plan.height); y++) {
+    for (let x = at(part.x, props.frame.x, plan.width); x <= at(part.x + part.w, props.frame.x, plan.width); x++, count++) for (let c = 0; c < 3; c++) sum[c]! += pixels[(y * plan.width + x) * 4 + c]!;
+  }
+  return sum.map((v) => v / count / 255) as unknown as Colour;
+}
+
 function keep(colour: Colour, adding: boolean): void {
-  const { pass, layer } = bench;
-  if (!pass || !layer) return;
-  const known = screenOf(colour);
-  if (known.difference < LEAST) notices.say(`The picked colour is almost grey (colour difference ${(known.difference * 100).toFixed(1)} %, a screen has 10 % or more). Pick a more saturated place.`, 'problem');
-  const old = valueAt(pass.values['screen'] as Value<Colour[]>, bench.frame - layer.span.start);
-  const screen = adding && old.length < MOST ? [...old, colour] : [colour];
-  bench.editLayer((project, at) => setPassValue(project, at, pass.id, 'screen', screen.map((c) => c.map((v) => Math.min(1, Math.max(0, Math.round(v * 10000) / 10000))))));
-  if (!adding) bench.picking = false;
+  const { pass, layer, picking } = bench;
+  if (!pass || !layer || !picking) return;
+  const old = valueAt(pass.values[picking] as Value<Colour[]>, bench.frame - layer.span.start);
+  const colours = adding && old.length < param.value.most ? [...old, colour] : [colour];
+  const rounded = colours.map((c) => c.map((v) => Math.min(1, Math.max(0, Math.round(v * 10000) / 10000)))) as unknown as Colour[];
+  if (picking === 'screen') void warn(rounded);
+  bench.editLayer((project, at) => setPassValue(project, at, pass.id, picking, rounded));
+  if (!adding) bench.picking = null;
+}
+
+/** Says when a pick is no screen: almost grey, or of a hue that hardly any of the picture has. */
+async function warn(picked: readonly Colour[]): Promise<void> {
+  const { shot, layer, pass } = bench;
+  const colour = picked.at(-1)!;
+  const { difference } = screenOf(colour);
+  const saturation = `${Math.round(100 * (1 - Math.min(...colour) / Math.max(...colour, 1e-6)))} %`;
+  if (difference < LEAST) return notices.say(`The picked colour is almost grey: its saturation is ${saturation}, its colour difference ${(difference * 100).toFixed(1)} % where a screen has 10 % or more. Pick a more saturated place.`, 'problem');
+  const plan = planBefore(store.current(), shot!, layer!, pass!.id, bench.frame);
+  const share = plan ? await (await useEngine()).screenShare(plan, picked) : 1;
+  if (share < RARE) notices.say(`Only ${(share * 100).toFixed(1)} % of ${layer!.name} has this hue (saturation ${saturation}), so it may be the subject rather than the screen. Pick again if the wrong part goes clear.`, 'problem');
 }
 </script>
 
 <template>
-  <div class="pick" aria-label="Pick the screen colour on the picture" role="application" @pointerdown="down" @pointermove="move" @pointerup="up" @keydown.esc="bench.picking = false">
-    <span class="hint">Pick the screen: click, or drag over an area. Shift adds a sample.</span>
+  <div class="pick" :aria-label="picksScreen ? 'Pick the screen colour on the picture' : `Pick ${param.label.toLowerCase()} on the picture`" role="application" @pointerdown="down" @pointermove="move" @pointerup="up" @keydown.esc="bench.picking = null">
+    <span class="hint">{{ picksScreen ? 'Pick the screen: click, or drag over an area. Shift adds a sample.' : `${param.label}: click on the picture, or drag over an area.` }}</span>
     <span v-if="area" class="area" :style="{ left: `${area.x}px`, top: `${area.y}px`, width: `${area.w}px`, height: `${area.h}px`, borderColor: HANDLE.line }" />
   </div>
 </template>

@@ -11,13 +11,14 @@ type Linear = readonly [number, number, number];
 
 /** Pixels for each cell of the model, as the kernels have it. */
 export const CELL = 8;
-/** Every second pixel of every second row is looked at. */
-const LOOKED = (CELL / 2) ** 2;
+/** Every second pixel of every fourth row is looked at. */
+const COLUMN_STEP = 2;
+const ROW_STEP = 4;
 /** A cell is sure when this share of it is screen. */
 const SURE = 0.9;
 /** How far a hue may be from a sample's to count as screen, in shares of the key channel. */
 const NEAR = 0.09;
-const ROUNDS = 40;
+const ROUNDS = 30;
 
 /** Linear r, g, b for each cell, w×h cells. */
 export interface ScreenModel {
@@ -43,15 +44,16 @@ export function modelScreen({ kernels, arena }: Tools, picture: Picture, channel
   const cells = new Float32Array(w * h * 3);
   const known = new Uint8Array(w * h);
   let seen = 0;
-  for (let i = 0; i < w * h; i++) {
-    const [x, y] = [i % w, Math.floor(i / w)];
+  for (let y = 0, i = 0; y < h; y++) {
     // cells at the right and lower border are cut off
-    const whole = Math.ceil(Math.min(CELL, pw - x * CELL) / 2) * Math.ceil(Math.min(CELL, ph - y * CELL) / 2);
-    const n = sums[i * 4 + 3]!;
-    if (n < SURE * Math.min(whole, LOOKED)) continue;
-    for (let c = 0; c < 3; c++) cells[i * 3 + c] = sums[i * 4 + c]! / n;
-    known[i] = 1;
-    seen++;
+    const rows = Math.ceil(Math.min(CELL, ph - y * CELL) / ROW_STEP);
+    for (let x = 0; x < w; x++, i++) {
+      const n = sums[i * 4 + 3]!;
+      if (n < SURE * rows * Math.ceil(Math.min(CELL, pw - x * CELL) / COLUMN_STEP)) continue;
+      for (let c = 0; c < 3; c++) cells[i * 3 + c] = sums[i * 4 + c]! / n;
+      known[i] = 1;
+      seen++;
+    }
   }
   if (!seen) {
     for (let i = 0; i < w * h; i++) cells.set(samples[0]!, i * 3);
@@ -65,17 +67,20 @@ export function modelScreen({ kernels, arena }: Tools, picture: Picture, channel
 function carriedOn(cells: Float32Array, known: Uint8Array, w: number, h: number): Float32Array {
   const out = cells.slice();
   fillFromCoarser(out, known.slice(), w, h);
+  const unknown: number[] = [];
+  for (let i = 0; i < w * h; i++) if (!known[i]) unknown.push(i);
+  const last = w * h;
   for (let round = 0; round < ROUNDS; round++) {
-    for (let y = 0; y < h; y++) {
-      for (let x = 0; x < w; x++) {
-        const i = y * w + x;
-        if (known[i]) continue;
-        const [l, r, u, d] = [x > 0 ? i - 1 : i, x < w - 1 ? i + 1 : i, y > 0 ? i - w : i, y < h - 1 ? i + w : i];
-        // a little more than the mean at each round gets there sooner (successive over-relaxation)
-        for (let c = 0; c < 3; c++) {
-          const at = i * 3 + c;
-          out[at] = Math.max(0, out[at]! + 1.6 * ((out[l * 3 + c]! + out[r * 3 + c]! + out[u * 3 + c]! + out[d * 3 + c]!) / 4 - out[at]!));
-        }
+    for (const i of unknown) {
+      const x = i % w;
+      const l = (x > 0 ? i - 1 : i) * 3;
+      const r = (x < w - 1 ? i + 1 : i) * 3;
+      const u = (i >= w ? i - w : i) * 3;
+      const d = (i + w < last ? i + w : i) * 3;
+      // a little more than the mean at each round gets there sooner (successive over-relaxation)
+      for (let c = 0; c < 3; c++) {
+        const at = i * 3 + c;
+        out[at] = Math.max(0, out[at]! + 1.6 * ((out[l + c]! + out[r + c]! + out[u + c]! + out[d + c]!) / 4 - out[at]!));
       }
     }
   }
@@ -89,7 +94,7 @@ function fillFromCoarser(cells: Float32Array, known: Uint8Array, w: number, h: n
   const counts = new Uint8Array(cw * ch);
   for (let i = 0; i < w * h; i++) {
     if (!known[i]) continue;
-    const j = Math.floor(Math.floor(i / w) / 2) * cw + ((i % w) >> 1);
+    const j = (((i / w) | 0) >> 1) * cw + ((i % w) >> 1);
     for (let c = 0; c < 3; c++) coarse[j * 3 + c]! += cells[i * 3 + c]!;
     counts[j]!++;
   }
@@ -97,22 +102,28 @@ function fillFromCoarser(cells: Float32Array, known: Uint8Array, w: number, h: n
   fillFromCoarser(coarse, counts, cw, ch);
   for (let i = 0; i < w * h; i++) {
     if (known[i]) continue;
-    const j = Math.floor(Math.floor(i / w) / 2) * cw + ((i % w) >> 1);
+    const j = (((i / w) | 0) >> 1) * cw + ((i % w) >> 1);
     for (let c = 0; c < 3; c++) cells[i * 3 + c] = coarse[j * 3 + c]!;
   }
 }
 
-/** Means of three by three cells. */
+/** Means of three by three cells, the border repeated: along the rows, then along the columns. */
 function smoothed(cells: Float32Array, w: number, h: number): Float32Array {
-  const out = new Float32Array(cells.length);
-  for (let y = 0; y < h; y++) {
-    for (let x = 0; x < w; x++) {
-      for (let c = 0; c < 3; c++) {
-        let [sum, n] = [0, 0];
-        for (let v = Math.max(0, y - 1); v <= Math.min(h - 1, y + 1); v++) for (let u = Math.max(0, x - 1); u <= Math.min(w - 1, x + 1); u++, n++) sum += cells[(v * w + u) * 3 + c]!;
-        out[(y * w + x) * 3 + c] = sum / n;
-      }
+  return meansOfThree(meansOfThree(cells, w, h, 3, w * 3), h, w, w * 3, 3);
+}
+
+/** @param step from one value to the next along a line, @param line from one line to the next; three parts each */
+function meansOfThree(from: Float32Array, n: number, lines: number, step: number, line: number): Float32Array {
+  const to = new Float32Array(from.length);
+  for (let l = 0; l < lines; l++) {
+    for (let i = 0; i < n; i++) {
+      const at = l * line + i * step;
+      const before = i > 0 ? at - step : at;
+      const after = i < n - 1 ? at + step : at;
+      to[at] = (from[before]! + from[at]! + from[after]!) / 3;
+      to[at + 1] = (from[before + 1]! + from[at + 1]! + from[after + 1]!) / 3;
+      to[at + 2] = (from[before + 2]! + from[at + 2]! + from[after + 2]!) / 3;
     }
   }
-  return out;
+  return to;
 }

@@ -1,9 +1,9 @@
 // Masks at one moment → how much of each pixel they cover.
 import type { Rect } from '../picture/rect';
-import { boxesFor } from '../passes/blur';
 import { edgeDistance, halfWayLines } from './distance';
 import { flattened, type Ring, type Vertex } from './path';
 import { fillRings } from './raster';
+import { blurPlane } from './soften';
 import { paintStrokes, type PlainStroke } from './brush';
 import { ellipseRing, placedRings, rectangleRing } from './outline';
 
@@ -228,32 +228,4 @@ function cut(plane: Float32Array, box: Rect, rect: Rect): Float32Array {
     out.set(plane.subarray(from + x0, from + Math.max(x0, x1)), y * rect.w + x0);
   }
   return out;
-}
-
-/** Gaussian blur of a plane in place, its border repeated. Three boxes with fractional ends, as the blur pass. */
-export function blurPlane(plane: Float32Array, w: number, h: number, sigma: number): void {
-  const { r, ends } = boxesFor(sigma);
-  let [from, to] = [new Float32Array(Math.max(w, h)), new Float32Array(Math.max(w, h))];
-  const line = (start: number, step: number, n: number) => {
-    for (let i = 0; i < n; i++) from[i] = plane[start + i * step]!;
-    for (const end of ends) {
-      box(from, to, n, r, end);
-      [from, to] = [to, from];
-    }
-    for (let i = 0; i < n; i++) plane[start + i * step] = from[i]!;
-  };
-  for (let y = 0; y < h; y++) line(y * w, 1, w);
-  for (let x = 0; x < w; x++) line(x, w, h);
-}
-
-function box(from: Float32Array, to: Float32Array, n: number, r: number, end: number): void {
-  const weight = 1 / (2 * r + 1 + 2 * end);
-  const last = n - 1;
-  const at = (i: number) => from[i < 0 ? 0 : i > last ? last : i]!;
-  let sum = 0;
-  for (let i = -r; i <= r; i++) sum += at(i);
-  for (let i = 0; i < n; i++) {
-    to[i] = (sum + end * (at(i - r - 1) + at(i + r + 1))) * weight;
-    sum += at(i + r + 1) - at(i - r);
-  }
 }

@@ -1,5 +1,5 @@
 // What is done to a matte after it is made: gamma, shrinking, feather, small holes and specks.
-import { blurPlane } from './coverage';
+import { blurPlane } from './soften';
 
 export interface Finish {
   gamma: number;
@@ -67,37 +67,45 @@ function shrunk(plane: Float32Array, w: number, h: number, by: number): void {
 /** Least of sign·value over a disc, times sign. Row by row: the least over the chord that the disc has there. */
 function discLeast(plane: Float32Array, w: number, h: number, radius: number, sign: 1 | -1): Float32Array {
   if (radius === 0) return plane.slice();
+  const signed = sign < 0 ? plane.map((v) => -v) : plane;
   const out = new Float32Array(plane.length).fill(Infinity);
-  const row = new Float32Array(w);
+  const chords = new Map<number, number[]>();
   for (let dy = -radius; dy <= radius; dy++) {
     const half = Math.floor(Math.sqrt(radius * radius - dy * dy) + 1e-6);
+    chords.set(half, [...(chords.get(half) ?? []), dy]);
+  }
+  const row = new Float32Array(w);
+  for (const [half, offsets] of chords) {
+    const least = chordLeast(w, half);
     for (let y = 0; y < h; y++) {
-      const from = Math.min(h - 1, Math.max(0, y + dy)) * w;
-      chordLeast(plane, from, w, half, sign, row);
-      const to = y * w;
-      for (let x = 0; x < w; x++) if (row[x]! < out[to + x]!) out[to + x] = row[x]!;
+      least(signed, y * w, row);
+      for (const dy of offsets) {
+        const to = y - dy;
+        if (to < 0 || to >= h) continue;
+        const at = to * w;
+        for (let x = 0; x < w; x++) if (row[x]! < out[at + x]!) out[at + x] = row[x]!;
+      }
     }
   }
-  if (sign < 0) for (let i = 0; i < out.length; i++) out[i] = -out[i]!;
-  return out;
+  return sign < 0 ? out.map((v) => -v) : out;
 }
 
-/** Running least over 2·half+1 values, by halves of blocks. Source: van Herk 1992. */
-function chordLeast(plane: Float32Array, from: number, w: number, half: number, sign: number, out: Float32Array): void {
+/** Running least over 2·half+1 values of a row, by halves of blocks. Source: van Herk 1992. */
+function chordLeast(w: number, half: number): (plane: Float32Array, from: number, out: Float32Array) => void {
   const size = 2 * half + 1;
-  const value = (x: number) => (x < 0 || x >= w ? Infinity : sign * plane[from + x]!);
   const long = Math.ceil((w + 2 * half) / size) * size;
+  const line = new Float32Array(long).fill(Infinity);
   const ahead = new Float32Array(long);
   const behind = new Float32Array(long);
-  for (let block = 0; block < long; block += size) {
-    for (let k = 0; k < size; k++) {
-      const at = block + k;
-      ahead[at] = k === 0 ? value(at - half) : Math.min(ahead[at - 1]!, value(at - half));
+  return (plane, from, out) => {
+    if (half === 0) return out.set(plane.subarray(from, from + w));
+    line.set(plane.subarray(from, from + w), half);
+    for (let block = 0; block < long; block += size) {
+      ahead[block] = line[block]!;
+      for (let at = block + 1; at < block + size; at++) ahead[at] = line[at]! < ahead[at - 1]! ? line[at]! : ahead[at - 1]!;
+      behind[block + size - 1] = line[block + size - 1]!;
+      for (let at = block + size - 2; at >= block; at--) behind[at] = line[at]! < behind[at + 1]! ? line[at]! : behind[at + 1]!;
     }
-    for (let k = size - 1; k >= 0; k--) {
-      const at = block + k;
-      behind[at] = k === size - 1 ? value(at - half) : Math.min(behind[at + 1]!, value(at - half));
-    }
-  }
-  for (let x = 0; x < w; x++) out[x] = Math.min(behind[x]!, ahead[x + size - 1]!);
+    for (let x = 0; x < w; x++) out[x] = behind[x]! < ahead[x + size - 1]! ? behind[x]! : ahead[x + size - 1]!;
+  };
 }

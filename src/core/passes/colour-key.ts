@@ -57,7 +57,7 @@ export const colourKey = definePass({
     const { w, h } = picture.rect;
     const plane = w * h * 4 + 12; // the kernels work on four pixels at a time
     const params = writeParams(v, arena, scratch);
-    const rows = gridRows(screenModel(picture, v, tools), v, tools, h);
+    const rows = gridRows(screenModel(picture, v, tools), v, tools);
     const [alpha, luma] = [scratch(plane), scratch(plane)];
     for (let y = 0; y < h; y++) kernels.keyAlpha(picture.row(y), w, alpha + y * w * 4, luma + y * w * 4, params, rows(y));
     const r = guideRadius(v.guide);
@@ -84,18 +84,21 @@ function screenModel(picture: Picture, v: { screen: readonly Colour[]; plate: Pa
 }
 
 /** The model's rows as the kernels want them, between its cells: linear colour and 1/(its colour difference). */
-function gridRows({ w, h, cells }: ScreenModel, v: { screen: readonly Colour[]; balance: number }, { kernels, arena, scratch }: PassTools, height: number): (y: number) => number {
+function gridRows({ w, h, cells }: ScreenModel, v: { screen: readonly Colour[]; balance: number }, { kernels, arena, scratch }: PassTools): (y: number) => number {
   const { channel } = screenOf(v.screen[0]!);
   const [one, two] = [channel === 0 ? 1 : 0, channel === 2 ? 1 : 2];
   const [first, second] = weights(v.balance);
   const wide = w + 2;
   const grid = scratch(wide * h * 16);
   const floats = arena.floats(grid, wide * h * 4);
-  for (let y = 0; y < h; y++) {
-    for (let x = 0; x < wide; x++) {
+  for (let y = 0, to = 0; y < h; y++) {
+    for (let x = 0; x < wide; x++, to += 4) {
       const from = (y * w + Math.min(w - 1, Math.max(0, x - 1))) * 3;
       const difference = cells[from + channel]! - Math.max(first * cells[from + one]!, second * cells[from + two]!);
-      floats.set([cells[from]!, cells[from + 1]!, cells[from + 2]!, 1 / Math.max(difference, LEAST)], (y * wide + x) * 4);
+      floats[to] = cells[from]!;
+      floats[to + 1] = cells[from + 1]!;
+      floats[to + 2] = cells[from + 2]!;
+      floats[to + 3] = 1 / Math.max(difference, LEAST);
     }
   }
   const row = scratch(wide * 16);

@@ -145,6 +145,11 @@ export function planLayer(project: Project, shot: Shot, layer: Layer, frame: num
   };
 }
 
+/** A layer's plan up to what comes into one of its passes, at full size. */
+export function planBefore(project: Project, shot: Shot, layer: Layer, pass: PassId, frame: number): LayerPlan | null {
+  return planLayer(project, shot, { ...layer, passes: layer.passes.slice(0, layer.passes.findIndex((item) => item.id === pass)) }, frame, 1);
+}
+
 /** Values of the last light wrap among passes. */
 function planWrap(passes: readonly PassPlan[]): LayerPlan['wrap'] {
   const values = passes.filter((pass) => pass.type === 'light-wrap').at(-1)?.values as { reach: number; strength: number } | undefined;

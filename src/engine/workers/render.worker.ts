@@ -4,7 +4,9 @@ import * as Comlink from 'comlink';
 import { checkKey, checkPicture } from '../../core/analysis/key-check';
 import { agreement, carriedMatte } from '../../core/analysis/carry';
 import type { Luma } from '../../core/analysis/edge-pull';
+import { findScreen } from '../../core/analysis/find-screen';
 import { motionTo } from '../../core/analysis/flow';
+import { modelScreen } from '../../core/analysis/screen-model';
 import { select, type Pixels, type SelectHint } from '../../core/analysis/select';
 import type { DrawnMatte } from '../../core/document/mask';
 import { thumbnail } from '../../core/execute/composite';
@@ -12,6 +14,8 @@ import { Executor, type Problem } from '../../core/execute/execute';
 import type { Outline } from '../../core/execute/masks';
 import type { CoveragePlan } from '../../core/masks/coverage';
 import { packMatte, unpackMatte } from '../../core/masks/matte-data';
+import { screenOf } from '../../core/passes/colour-key';
+import type { Colour } from '../../core/passes/define';
 import { Arena } from '../../core/picture/arena';
 import { bindKernels } from '../../core/picture/kernels';
 import { Picture } from '../../core/picture/picture';
@@ -34,6 +38,14 @@ function asMatte(picture: Picture): Picture {
   executor.kernels.matteSpan(picture.at, grey.at, picture.pixels);
   picture.release();
   return grey;
+}
+
+/** A violet veil over what is clear. */
+const TINT = [150, 70, 235, 0.72] as const;
+async function tintOf(picture: Picture): Promise<ImageBitmap> {
+  const pixels = executor.toBytes(picture);
+  for (let i = 0; i < pixels.length; i += 4) pixels.set([TINT[0], TINT[1], TINT[2], (255 - pixels[i + 3]!) * TINT[3]], i);
+  return createImageBitmap(new ImageData(pixels, picture.rect.w, picture.rect.h));
 }
 
 /** The picture's coverage sorted, painted and counted. */
@@ -93,7 +105,7 @@ const api = {
     let picture = await executor.frame(plan, editing ? 'every' : 'last', problems);
     if (look === 'check') return checked(picture, problems);
     if (look === 'matte') picture = asMatte(picture);
-    const bitmap = await bitmapOf(picture);
+    const bitmap = look === 'tint' ? await tintOf(picture) : await bitmapOf(picture);
     picture.release();
     return Comlink.transfer({ bitmap, problems }, [bitmap]);
   },
@@ -154,6 +166,21 @@ const api = {
     const plane = executor.masks.plane(plan, { x: 0, y: 0, w, h });
     const values = Uint8Array.from(plane, (v) => Math.round(v * 255));
     return Comlink.transfer({ w, h, values }, [values.buffer]);
+  },
+
+  /** Colours proposed for a layer's screen, and the share of the picture that is like them. */
+  async findScreen(layer: LayerPlan): Promise<{ samples: Colour[]; share: number } | null> {
+    const { data, w, h } = await pixelsOf(layer);
+    return findScreen(data, w, h);
+  },
+
+  /** Share of a layer's picture that has the hue of picked colours. */
+  async screenShare(layer: LayerPlan, picked: readonly Colour[]): Promise<number> {
+    const picture = await executor.layer(layer);
+    const screens = picked.map(screenOf);
+    const model = modelScreen(executor, picture, screens[0]!.channel, screens.map(({ linear }) => linear));
+    picture.release();
+    return model.seen;
   },
 
   connect(port: MessagePort): void {

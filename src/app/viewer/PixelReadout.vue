@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue';
+import { useThrottleFn } from '@vueuse/core';
+import { apply, invert } from '../../core/picture/matrix';
+import { planLayer } from '../../core/plan/plan';
+import { useEngine } from '../../engine/client';
+import { useBench } from '../stores/bench';
+import { usePlayer } from '../stores/player';
+import { useProject } from '../stores/project';
+import type { ViewFrame } from './frame';
+
+/** What the pixel under the pointer is in the chosen layer's source and after its passes. */
+const props = defineProps<{ frame: ViewFrame; pointer: { x: number; y: number } | null }>();
+const bench = useBench();
+const player = usePlayer();
+const store = useProject();
+const text = ref('');
+const INTERVAL = 60;
+
+const rgb = ([r, g, b]: readonly number[]) => [r!, g!, b!].map((v) => String(Math.round(v * 255)).padStart(3, ' ')).join(' ');
+async function read(): Promise<void> {
+  const { pointer, frame } = props;
+  const { shot, layer } = bench;
+  if (!pointer || !shot || !layer || !store.project) return void (text.value = '');
+  const { reduction } = player;
+  const after = planLayer(store.project, shot, layer, bench.frame, reduction);
+  const before = planLayer(store.project, shot, { ...layer, passes: [] }, bench.frame, reduction);
+  const back = after && invert(after.matrix);
+  if (!after || !before || !back) return void (text.value = '');
+  const at = [(pointer.x - frame.x) / frame.scale, (pointer.y - frame.y) / frame.scale] as const;
+  const [x, y] = apply(back, at[0] / reduction, at[1] / reduction);
+  if (x < 0 || y < 0 || x >= after.size.w || y >= after.size.h) return void (text.value = `${layer.name} is not here`);
+  const part = { x: Math.floor(x), y: Math.floor(y), w: 1, h: 1 };
+  const engine = await useEngine();
+  try {
+    const [source, result] = [await engine.mean(before, part), await engine.mean(after, part)];
+    text.value = `x ${Math.floor(x * reduction)}  y ${Math.floor(y * reduction)} · source ${rgb(source)} · after ${rgb(result)} · alpha ${(result[3]! * 100).toFixed(1)} %`;
+  } catch {
+    text.value = ''; // what went wrong with the layer is said in the viewer
+  }
+}
+const readSoon = useThrottleFn(read, INTERVAL, true);
+watch([() => props.pointer, () => bench.frame, () => store.project], readSoon, { immediate: true });
+</script>
+
+<template>
+  <output v-if="text" class="readout mono" aria-label="Pixel values">{{ text }}</output>
+</template>
+
+<style scoped>
+.readout {
+  position: absolute;
+  left: 8px;
+  top: 8px;
+  padding: 3px 8px;
+  background: rgb(20 20 20 / 88%);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  color: #eee;
+  font-size: 11px;
+  white-space: pre;
+  pointer-events: none;
+}
+</style>
