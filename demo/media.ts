@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { boatParts, drawBoat } from './art/boat';
 import { ferryParts, drawFerry, drawRail } from './art/ferry';
-import { FRAMES, glow, kite, plateMaker, RATE, scraps, TRUTH_FRAMES, type Lighting } from './art/plates';
+import { craneParts, drawCrane } from './art/crane';
+import { FRAMES, glow, kite, litScreen, plateMaker, RATE, scraps, TRUTH_FRAMES, type Lighting } from './art/plates';
 import { bytes, random, type Sheet } from './art/raster';
 import { harbourBed, horn, wav } from './art/sound';
 import { drawAurora, drawTower, towerParts } from './art/tower';
@@ -52,6 +53,11 @@ const WORKS: Record<string, () => Promise<unknown>> = {
   'captain-even': () => captain('even'),
   'captain-uneven': () => captain('uneven'),
   'captain-noisy': () => captain('noisy'),
+  'captain-uneven-clean': async () => png(bytes(await litScreen('uneven'), 0.8, random(201)), 1280, 720).webp({ quality: 88 }).toFile(join(MEDIA, 'captain-uneven-clean.webp')),
+  'crane-dusk': async () => {
+    const parts = await craneParts();
+    await clip('crane-dusk', { ...PLATE, bitrate: 2_600_000 }, (i) => drawCrane(parts, i / RATE), 0.8);
+  },
   'ferry-deck-night': async () => {
     const parts = await ferryParts();
     await clip('ferry-deck-night', { ...PLATE, container: 'webm', codec: 'vp9', frames: 144, bitrate: 3_000_000 }, (i) => drawFerry(parts, i / RATE), 0.8);

@@ -1,6 +1,12 @@
 // Puts the demo project file and the stock stand-in together from the drawn media: build/demo and build/library.
 import { cp, mkdir, readFile, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import sharp from 'sharp';
+import { select } from '../src/core/analysis/select';
+import { newMask, type Hint, type Mask, type MaskId, type Shape } from '../src/core/document/mask';
+import { packMatte } from '../src/core/masks/matte-data';
+import { armOutline } from './art/crane';
+import { TOWER_STROKES } from './strokes';
 import { newLayer } from '../src/core/document/edits/layers';
 import { newPass } from '../src/core/document/edits/passes';
 import { newProject } from '../src/core/document/edits/project';
@@ -24,6 +30,7 @@ type Entry = { file: string; name: string; kind: Stock['kind']; facts: Omit<Medi
 const STOCK: Record<string, Entry> = {
   even: { file: 'captain-even.mp4', name: 'captain even', kind: 'video', facts: clip('avc', 120) },
   uneven: { file: 'captain-uneven.mp4', name: 'captain uneven', kind: 'video', facts: clip('avc', 120) },
+  clean: { file: 'captain-uneven-clean.webp', name: 'uneven sheet, clean', kind: 'image', facts: { width: 1280, height: 720, codec: 'WebP', alpha: false } },
   noisy: { file: 'captain-noisy.mp4', name: 'captain noisy', kind: 'video', facts: clip('avc', 120) },
   deck: { file: 'ferry-deck-night.webm', name: 'ferry deck night', kind: 'video', facts: clip('vp9', 144) },
   rail: { file: 'card-rail.png', name: 'card rail', kind: 'image', facts: still2d(1280, 720) },
@@ -32,6 +39,7 @@ const STOCK: Record<string, Entry> = {
   towerStill: { file: 'signal-tower-still.webp', name: 'signal tower still', kind: 'image', facts: { width: 1280, height: 720, codec: 'WebP', alpha: false } },
   kite: { file: 'paper-kite.png', name: 'paper kite', kind: 'image', facts: still2d(420, 560) },
   boat: { file: 'wind-up-boat.mp4', name: 'wind-up boat', kind: 'video', facts: clip('avc', 144) },
+  crane: { file: 'crane-dusk.mp4', name: 'crane at dusk', kind: 'video', facts: clip('avc', 120) },
   bed: { file: 'harbour-bed.wav', name: 'harbour bed', kind: 'sound', facts: sound(6, 2) },
 };
 const LIBRARY: (Entry & { about: string })[] = [
@@ -58,16 +66,20 @@ const shot = (name: string, layers: Layer[]): Shot => ({ id: id<ShotId>('shot'),
 /** The mean colour of the evenly lit felt, as picking it gives. */
 const FELT = [0.302, 0.659, 0.353];
 
+const DECK = () => layer('deck', 'ferry deck', 120, { passes: [pass('blur', { radius: 1.6 }), pass('adjust', { exposure: 0.2, saturation: 1.1 })] });
+
+const NIGHT = () => pass('adjust', { exposure: -0.55, contrast: -0.06, saturation: 0.88, temperature: -0.16 });
+
 const nightFerry = shot('Night ferry', [
   layer('rail', 'card rail', 120),
   layer('even', 'captain', 120, {
     passes: [
       pass('colour-key', { screen: [FELT] }),
-      pass('adjust', { exposure: -0.55, contrast: -0.06, saturation: 0.88, temperature: -0.16 }),
+      NIGHT(),
     ],
     place: { ...newLayer('x' as LayerId, 'x', { kind: 'stock', stock: stockId('even') }, { start: 0, length: 1 }).place, position: still([24, 14] as [number, number]) },
   }),
-  layer('deck', 'ferry deck', 120, { passes: [pass('blur', { radius: 1.6 }), pass('adjust', { exposure: 0.2, saturation: 1.1 })] }),
+  DECK(),
   layer('bed', 'harbour bed', 120),
 ]);
 const toKey = shot('Captain to key', [layer('uneven', 'captain', 120), layer('deck', 'ferry deck', 120)]);
@@ -114,13 +126,69 @@ const windUpBoat: Shot = {
   markers: [{ at: 30, name: 'slow', colour: 'slate' }, { at: RAMP_LENGTH, name: 'back', colour: 'rust' }],
 };
 
+/** The uneven sheet keyed twice: from a clean plate, and hidden below it from a model of each frame. */
+const uneven = shot('Uneven light', [
+  layer('uneven', 'captain, clean plate', 120, { passes: [pass('colour-key', { screen: [FELT], plate: { stock: stockId('clean'), seconds: 0, median: false } }), NIGHT(), pass('light-wrap', { reach: 10, strength: 0.7 })] }),
+  layer('uneven', 'captain, modelled', 120, { shown: false, passes: [pass('colour-key', { screen: [FELT] }), NIGHT()] }),
+  DECK(),
+]);
+
+const mask = (name: string, shape: Shape, change: Partial<Mask> = {}): Mask => ({ ...newMask(id<MaskId>('mask'), name, shape), ...change });
+const pair = (x: number, y: number) => still([x, y] as [number, number]);
+/** The title card: the crane's arm, cut from its own plate by a path with a keyframe every twelve frames, lies over it again. */
+const STEP = 12;
+const armKeys = Array.from({ length: 11 }, (_, i) => Math.min(119, i * STEP)).map((at) => ({
+  at, value: armOutline(at / 24).map(([x, y]) => [Math.round(x * 10) / 10, Math.round(y * 10) / 10, 0, 0, 0, 0, 0]) as [number, number, number, number, number, number, number][], ease: 'smooth' as const,
+}));
+const paper = (name: string, colour: [number, number, number], masks: Mask[]): Layer => ({
+  ...newLayer(id<LayerId>('layer'), name, { kind: 'colour', colour: still(colour), width: 1280, height: 720 }, { start: 0, length: 120 }),
+  masks, passes: [pass('mask')], place: { ...wholePlace(), position: pair(-110, -40), rotation: still(-2) },
+});
+const vignette = mask('vignette', { kind: 'ellipse', centre: pair(-60, -20), size: pair(1150, 700), rotation: still(0) }, { feather: still(420), colour: 'slate' });
+const titleCard = shot('Title card', [
+  layer('crane', 'crane arm', 120, { masks: [mask('arm', { kind: 'path', closed: true, path: { keys: armKeys } }, { feather: still(2.5), grow: still(1) })], passes: [pass('mask')] }),
+  paper('title', [0.2, 0.24, 0.34], [mask('letters', { kind: 'text', text: 'Paper Harbour', centre: pair(0, 0), height: still(76), rotation: still(0) })]),
+  paper('card', [0.93, 0.89, 0.79], [mask('card', { kind: 'rectangle', centre: pair(0, 0), size: pair(840, 230), rotation: still(0), radius: still(14) })]),
+  layer('crane', 'crane at dusk', 120, { masks: [vignette], passes: [{ ...pass('adjust', { exposure: -1.3, saturation: 0.85 }), area: { masks: [vignette.id], side: 'outside' } }] }),
+  layer('bed', 'harbour bed', 120),
+]);
+
+/** The tower's sky taken out twice: by a brightness key above a soft line, less the bright parts of the tower, and by three strokes. */
+const aurora = () => layer('aurora', 'aurora', 120);
+const skyMasks = [
+  mask('sky', { kind: 'line', centre: pair(0, 190), rotation: still(180) }, { feather: still(60), colour: 'slate' }),
+  mask('house', { kind: 'rectangle', centre: pair(202, -144), size: pair(146, 78), rotation: still(0), radius: still(4) }, { mode: 'subtract', feather: still(3), colour: 'rust' }),
+  mask('stripe', { kind: 'ellipse', centre: pair(92, -132), size: pair(64, 64), rotation: still(0) }, { mode: 'subtract', colour: 'rust' }),
+];
+const skyByLine = shot('Aurora, by line', [
+  layer('towerStill', 'signal tower', 120, {
+    masks: skyMasks,
+    passes: [
+      { ...pass('brightness-key', { keep: 'dark', threshold: 0.765, softness: 0.07 }), area: { masks: skyMasks.map(({ id: own }) => own), side: 'inside' } },
+      pass('refine-edge', { shrink: 0.6, edgeColour: 6 }),
+      pass('adjust', { exposure: -1.4, temperature: -0.3, saturation: 0.8 }),
+    ],
+  }),
+  aurora(),
+]);
+const still8 = await sharp(join(MEDIA, 'signal-tower-still.webp')).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+const found = select({ w: still8.info.width, h: still8.info.height, data: still8.data }, TOWER_STROKES);
+const hints: Hint[] = TOWER_STROKES.map(({ keep, radius, points }) => ({ at: 0, keep, size: radius * 2, points: points.map(([x, y]) => [x - found.w / 2, y - found.h / 2]) }));
+const skyByStrokes = shot('Aurora, by strokes', [
+  layer('towerStill', 'signal tower', 120, {
+    masks: [mask('Selection', { kind: 'matte', matte: still(packMatte(found.matte, found.w, found.h)), hints, confidence: still(found.confidence) }, { colour: 'moss' })],
+    passes: [pass('mask'), pass('adjust', { exposure: -1.4, temperature: -0.3, saturation: 0.8 }), pass('light-wrap', { reach: 8, strength: 0.8 })],
+  }),
+  aurora(),
+]);
+
 const facts = async ({ file, facts: known }: Entry): Promise<MediaFacts> => ({ ...known, bytes: (await stat(join(MEDIA, file))).size });
 
 const project = newProject('paper-harbour' as ProjectId, 'Paper Harbour', '2026-01-12T18:30:00.000Z');
 for (const [key, entry] of Object.entries(STOCK)) {
   project.stock.push({ id: stockId(key), name: entry.name, file: entry.file, kind: entry.kind, facts: await facts(entry) });
 }
-project.shots.push(nightFerry, toKey, signalTower, windUpBoat);
+project.shots.push(nightFerry, toKey, uneven, titleCard, skyByLine, skyByStrokes, signalTower, windUpBoat);
 const media = new Map<string, Uint8Array>();
 for (const [key, { file }] of Object.entries(STOCK)) media.set(stockId(key), await readFile(join(MEDIA, file)));
 

@@ -30,10 +30,10 @@ export interface Plate {
   truth: Sheet;
 }
 
-export async function plateMaker(lighting: Lighting): Promise<(index: number) => Plate> {
-  const [parts, felted] = await Promise.all([captainParts(), feltScreen()]);
+/** The screen as it is lit, without the captain. */
+export async function litScreen(lighting: Lighting): Promise<Sheet> {
   const screen = sheet(W, H);
-  draw(screen, felted, translation(-20, -20));
+  draw(screen, await feltScreen(), translation(-20, -20));
   for (let y = 0, i = 0; y < H; y++) {
     for (let x = 0; x < W; x++, i += 4) {
       const lit = lamp(lighting, x, y);
@@ -41,6 +41,11 @@ export async function plateMaker(lighting: Lighting): Promise<(index: number) =>
       screen.data[i + 3] = 1;
     }
   }
+  return screen;
+}
+
+export async function plateMaker(lighting: Lighting): Promise<(index: number) => Plate> {
+  const [parts, screen] = await Promise.all([captainParts(), litScreen(lighting)]);
   return (index) => {
     const truth = lighting === 'noisy' ? blurredInMotion(parts, index) : drawCaptain(parts, W, H, index / RATE);
     const frame = { ...screen, data: screen.data.slice() };

@@ -23,7 +23,7 @@ const position = computed(() => (bench.pass ? `${bench.layer!.passes.indexOf(ben
     <header>
       <span v-if="bench.layer && bench.size" class="segmented" role="group" aria-label="Dials of">
         <button :aria-pressed="!masking.open" @click="masking.open = false">{{ title }} <span class="mono dim">{{ position }}</span></button>
-        <button :aria-pressed="masking.open" title="The layer’s masks (A)" @click="masking.show()">Masks <span class="mono dim">{{ masking.masks.length || '' }}</span></button>
+        <button :aria-pressed="masking.open" title="The layer’s masks (A)" @click="masking.show()">Layer masks <span class="mono dim">{{ masking.masks.length || '' }}</span></button>
       </span>
       <span v-else class="panel-title">{{ title }}</span>
       <span v-if="bench.layer" class="dim layer">{{ bench.layer.name }}<template v-if="bench.layer.locked"> · locked</template></span>

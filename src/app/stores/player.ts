@@ -149,7 +149,7 @@ export const usePlayer = defineStore('player', () => {
   }
 
   watch(
-    [() => bench.looked, () => bench.frame, () => bench.view, () => bench.layerId, () => bench.shotId, () => (bench.view === 'compare' ? bench.chosen : null), reduction, () => store.media],
+    [() => bench.looked, () => bench.frame, () => bench.view, () => bench.layerId, () => bench.shotId, () => (bench.view === 'compare' ? bench.chosen : null), () => `${bench.ground.alone} ${bench.ground.matte}`, reduction, () => store.media],
     (now, old) => {
       if (!playing.value) void refresh();
       const onlyFrame = now.every((value, i) => i === 1 || value === old[i]);

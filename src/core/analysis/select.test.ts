@@ -2,7 +2,8 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { select, type Pixels, type SelectHint } from './select';
+import { TOWER_STROKES } from '../../../demo/strokes';
+import { select, type Pixels } from './select';
 
 const DEMO = join(import.meta.dirname, '../../../demo');
 let tower: Pixels;
@@ -13,23 +14,17 @@ beforeAll(async () => {
   const { data, info } = await sharp(readFileSync(join(DEMO, 'truth/tower/matte.png'))).raw().toBuffer({ resolveWithObject: true });
   truth = Uint8Array.from({ length: info.width * info.height }, (_, i) => data[i * info.channels]!);
 });
-/** Strokes that anyone would make: two over what stays, one through the sky. */
-const STROKES: SelectHint[] = [
-  { keep: true, radius: 12, points: [[842, 160], [842, 210], [798, 330], [770, 600], [400, 640], [150, 560]] },
-  { keep: true, radius: 8, points: [[842, 240], [720, 215], [790, 250], [870, 100], [930, 100]] },
-  { keep: false, radius: 14, points: [[80, 420], [80, 120], [640, 380], [640, 60], [1000, 40], [1000, 300], [1220, 120]] },
-];
 const error = (matte: Uint8Array): number => matte.reduce((sum, v, i) => sum + Math.abs(v - truth[i]!), 0) / matte.length / 255;
 
 describe('smart selection', () => {
   test('three strokes on the signal tower tell it from the sky', () => {
-    const found = select(tower, STROKES);
+    const found = select(tower, TOWER_STROKES);
     expect(error(found.matte)).toBeLessThanOrEqual(0.02);
     expect(found.confidence).toBeGreaterThan(0.5);
   });
 
   test('strokes are kept to, whatever the colours say', () => {
-    const found = select(tower, [...STROKES, { keep: false, radius: 10, points: [[300, 650], [500, 650]] }]);
+    const found = select(tower, [...TOWER_STROKES, { keep: false, radius: 10, points: [[300, 650], [500, 650]] }]);
     expect(found.matte[650 * 1280 + 400]).toBe(0);
     expect(found.matte[160 * 1280 + 842]).toBe(255);
   });
