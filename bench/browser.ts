@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process';
 import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from '../scripts/chromium';
 import { openDemo } from '../tests/helpers';
+import { pathRow } from './cutout';
 import type { Row } from './kernels';
 import { evaluationRow, timePanelRows } from './time';
 
@@ -19,7 +20,7 @@ export async function browserRows(): Promise<Row[]> {
     await page.addInitScript('globalThis.__name = (f) => f');
     const start = await startRows(page);
     await openDemo(page);
-    return [...start, ...(await benchRows(page)), await renderRow(page), evaluationRow(), ...(await timePanelRows(page))];
+    return [...start, ...(await benchRows(page)), await renderRow(page), await pathRow(page), evaluationRow(), ...(await timePanelRows(page))];
   } finally {
     await browser.close();
     server.kill();

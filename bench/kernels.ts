@@ -20,7 +20,7 @@ export interface Row {
 }
 
 /** Median milliseconds of some runs after two to warm up. */
-async function median(work: () => unknown, runs = 9): Promise<number> {
+export async function median(work: () => unknown, runs = 9): Promise<number> {
   const times: number[] = [];
   for (let i = 0; i < runs + 2; i++) {
     const start = performance.now();

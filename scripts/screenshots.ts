@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
-import { layer, openDemo, pass, picture } from '../tests/helpers';
+import { layer, openDemo, openShot, pass, picture } from '../tests/helpers';
 import { CHROMIUM } from './chromium';
 
 const PORT = 4697;
@@ -12,10 +12,6 @@ async function shoot(page: Page, name: string): Promise<void> {
   await page.mouse.move(640, 790);
   await page.waitForFunction(() => !document.querySelector('.v-tooltip .v-overlay__content'));
   await page.screenshot({ path: join(FOLDER, `${name}.png`), animations: 'disabled' });
-}
-async function openShot(page: Page, name: string): Promise<void> {
-  await page.getByRole('button', { name: 'Shot', exact: true }).click();
-  await page.locator('.v-list-item').getByText(name, { exact: true }).click();
 }
 const cached = (page: Page) => page.getByText('cached 120 of 120').waitFor({ timeout: 120_000 });
 

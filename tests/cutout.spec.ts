@@ -1,6 +1,6 @@
 // Keys of every kind, and judging them.
 import { expect, test, type Page } from '@playwright/test';
-import { colourAt, full, layer, makeShot, newProject, openDemo, picture, pictureShown, redrawn, typeNumber, asFile, importFiles, addToShot } from './helpers';
+import { colourAt, full, layer, makeShot, newProject, openDemo, openShot, picture, pictureShown, redrawn, typeNumber, asFile, importFiles, addToShot } from './helpers';
 import { quarters } from './media-variants';
 
 async function addPass(page: Page, name: string): Promise<void> {
@@ -11,8 +11,7 @@ const alpha = async (page: Page, x: number, y: number) => (await colourAt(page, 
 
 test('key check counts solid, clear and between, and its islands go away with the tolerance', async ({ page }) => {
   await openDemo(page);
-  await page.getByRole('button', { name: 'Shot', exact: true }).click();
-  await page.locator('.v-list-item').getByText('Captain to key', { exact: true }).click();
+  await openShot(page, 'Captain to key');
   await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
   await page.keyboard.press('e');
   await typeNumber(page, 'Tolerance, %', '2');
@@ -48,4 +47,82 @@ test('a brightness key and a hue key take out what they say', async ({ page }) =
   await addPass(page, 'Hue key');
   await typeNumber(page, 'Hue, °', '120');
   await expect.poll(async () => [await alpha(page, 0.25, 0.25), await alpha(page, 0.75, 0.25), await alpha(page, 0.25, 0.75), await alpha(page, 0.75, 0.75)]).toEqual([0, 255, 0, 0]);
+});
+
+/** The captain to key, his layer chosen and a colour key added. */
+async function captain(page: Page): Promise<void> {
+  await openDemo(page);
+  await openShot(page, 'Captain to key');
+  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
+  await page.keyboard.press('e');
+}
+async function spot(page: Page, x: number, y: number): Promise<[number, number]> {
+  const box = (await picture(page).boundingBox())!;
+  return [box.x + box.width * x, box.y + box.height * y];
+}
+
+test('the screen is found without a pick, and what is cut out is judged on grounds and by its pixels', async ({ page }) => {
+  await captain(page);
+  await page.getByRole('button', { name: 'Find the screen' }).click();
+  await expect(page.getByRole('button', { name: 'Remove sample 1' })).toBeAttached();
+  await page.keyboard.press('5');
+  await expect.poll(() => alpha(page, 0.1, 0.2)).toBe(0);
+  await page.getByLabel('Judged on').selectOption('on white');
+  await expect.poll(() => colourAt(page, 0.1, 0.2)).toEqual([255, 255, 255, 255]);
+  await page.getByLabel('Judged on').selectOption('on the layers below');
+  // the night sky of the deck
+  await expect.poll(async () => (await colourAt(page, 0.1, 0.05))[2]!).toBeLessThan(160);
+  await page.getByRole('button', { name: 'Pixel values under the pointer' }).click();
+  await page.mouse.move(...(await spot(page, 0.1, 0.2)));
+  const readout = page.getByLabel('Pixel values', { exact: true });
+  await expect(readout).toContainText(/x 1\d\d +y 1\d\d · source +\d+ +\d+ +\d+ · after +0 +0 +0 · alpha 0.0 %/);
+  await page.mouse.move(...(await spot(page, 0.5, 0.75)));
+  await expect(readout).toContainText('alpha 100.0 %');
+  await page.getByRole('button', { name: 'Edge at 200 %' }).click();
+  await expect(page.getByRole('button', { name: 'Zoom to 100 %' })).toHaveText('200 %');
+  await page.keyboard.press('2');
+  await page.getByLabel('Judged on').selectOption('as a tint over the layer');
+  await expect.poll(async () => alpha(page, 0.1, 0.2)).toBeGreaterThan(150);
+  expect(await alpha(page, 0.5, 0.75)).toBe(0);
+});
+
+test('a pick on grey or on the subject is warned about with its saturation', async ({ page }) => {
+  await captain(page);
+  await page.mouse.click(...(await spot(page, 0.505, 0.18)));
+  await expect(page.getByText(/saturation/).first()).toBeVisible();
+});
+
+test('a difference key works against the median over the clip, and against a clean plate', async ({ page }) => {
+  await openDemo(page);
+  await openShot(page, 'Captain to key');
+  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
+  await addPass(page, 'Difference key');
+  await page.keyboard.press('5');
+  await expect.poll(() => alpha(page, 0.1, 0.2)).toBe(255);
+  await page.getByLabel('Clean plate').selectOption('uneven sheet, clean');
+  await expect.poll(() => alpha(page, 0.1, 0.2)).toBe(0);
+  expect(await alpha(page, 0.5, 0.75)).toBe(255);
+  await page.getByLabel('Clean plate').selectOption('median over this clip');
+  // the captain hardly moves, so over the clip he is part of what is always there
+  await expect.poll(() => alpha(page, 0.5, 0.75)).toBeLessThan(60);
+});
+
+test('an outline runs along what was cut out, in the picked colour', async ({ page }) => {
+  await captain(page);
+  await page.getByRole('button', { name: 'Find the screen' }).click();
+  await addPass(page, 'Outline');
+  await page.keyboard.press('5');
+  await page.getByLabel('Shows').selectOption('the line alone');
+  await typeNumber(page, 'Width, px', '12');
+  await page.getByLabel('Colour', { exact: true }).fill('#ff0000');
+  await expect
+    .poll(() =>
+      picture(page).evaluate((canvas: HTMLCanvasElement) => {
+        const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+        let [red, other] = [0, 0];
+        for (let i = 0; i < data.length; i += 4) if (data[i + 3]! > 200) data[i]! > 240 && data[i + 1]! < 15 ? red++ : other++;
+        return red > 2000 && other === 0;
+      }),
+    )
+    .toBe(true);
 });

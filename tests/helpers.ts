@@ -102,3 +102,8 @@ export async function middle(locator: Locator): Promise<{ x: number; y: number }
   const box = (await locator.boundingBox())!;
   return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
 }
+
+export async function openShot(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'Shot', exact: true }).click();
+  await page.locator('.v-list-item').getByText(name, { exact: true }).click();
+}

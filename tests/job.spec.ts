@@ -39,7 +39,7 @@ test('from footage to file', async ({ page }) => {
   await expect.poll(async () => (await colourAt(page, 0.1, 0.2))[1]).toBeLessThan(110);
 
   // matte: solid on the coat, clear on the screen
-  await page.getByRole('button', { name: 'Matte' }).click();
+  await page.getByRole('button', { name: 'Matte', exact: true }).click();
   await expect.poll(() => colourAt(page, 0.5, 0.8)).toEqual([255, 255, 255, 255]);
   await expect.poll(() => colourAt(page, 0.1, 0.2)).toEqual([0, 0, 0, 255]);
 

@@ -46,7 +46,7 @@ export const colourKey = definePass({
     limit: choice({ label: 'Spill limit', default: 'maximum', options: [{ value: 'maximum', label: 'the larger of the others' }, { value: 'average', label: 'the mean of the others' }], help: 'What the screen’s channel may be at most; the mean takes out more.' }),
     replace: choice({ label: 'Spill becomes', default: 'nothing', options: [{ value: 'nothing', label: 'nothing' }, { value: 'grey', label: 'grey' }, { value: 'colour', label: 'a colour' }], help: 'What is put in place of the spill, as bright as that was. For the background’s colour pick it from the picture.' }),
     replacement: samples({ label: 'Colour for spill', default: [], most: 1, from: 'shot', help: 'The colour that spill becomes when it becomes a colour; pick it from the background.' }),
-    edgeColour: EDGE_COLOUR,
+    edgeColour: { ...EDGE_COLOUR, default: 3 },
     ...RULED,
     combine: COMBINE,
   },

@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import type { Edit } from '../document/edit';
-import { addLayer, newLayer, orderLayer, removeLayer, renameLayer, setBlend, setGain, setOpacity, setPlace, switchLayer } from '../document/edits/layers';
+import { addLayer, newLayer, orderLayer, removeLayer, renameLayer, setBlend, setGain, setMatte, setOpacity, setPlace, switchLayer } from '../document/edits/layers';
 import { moveKeys, setJitter, togglePeg } from '../document/edits/keys';
+import { addMask, insertVertex, orderMask, removeMask, removeVertices, setArea, setMask, setPath } from '../document/edits/masks';
+import { newMask, pathShape, MASK_MODES, type Mask, type MaskId } from '../document/mask';
 import { setRange, toggleMarker } from '../document/edits/markers';
 import { duplicateLayer, freezeHere, moveLayer, removeLayers, reverseLayer, setSpeed, slipLayer, splitLayer, trimEnd, trimStart } from '../document/edits/time';
 import { keysOf } from '../document/values';
@@ -35,12 +37,20 @@ export function projectOf(layers: Layer[] = [], shot: Partial<Shot> = {}): Proje
   return edits.reduce((project, edit) => perform(project, edit)!.project, newProject('project-1' as ProjectId, 'Paper Harbour', '2026-01-12T18:30:00.000Z'));
 }
 
+const vertexCount = ({ shape }: Mask): number => (shape.kind !== 'path' ? 0 : 'still' in shape.path ? shape.path.still.length : shape.path.keys[0]!.value.length);
+/** A matte from a layer that takes none itself, so that no circle comes about. */
+function freeMatte(project: Project, layer: Layer): Layer['matte'] {
+  const { layers } = project.shots[0]!;
+  const giver = layers.find((other) => other.id !== layer.id && !other.matte);
+  return giver && !layers.some((other) => other.matte?.layer === layer.id) ? { layer: giver.id, by: 'alpha', invert: false } : null;
+}
+
 /** Counts what is made, so that ids differ. */
 let made = 0;
 
 /** Any edit that can be made on the shot of `projectOf`, chosen by what is there. */
 export const anyEdit: fc.Arbitrary<(project: Project) => Edit> = fc
-  .tuple(fc.nat(32), fc.nat(1000), fc.double({ min: 0, max: 1, noNaN: true }))
+  .tuple(fc.nat(41), fc.nat(1000), fc.double({ min: 0, max: 1, noNaN: true }))
   .map(([which, n, x]) => (project: Project) => {
     const shot = project.shots[0]!;
     const id = () => `id-${(made += 1)}`;
@@ -49,7 +59,20 @@ export const anyEdit: fc.Arbitrary<(project: Project) => Edit> = fc
     const at = { shot: SHOT, layer: layer.id };
     const pass = layer.passes[n % Math.max(1, layer.passes.length)];
     const newOne = () => addPass(at, newPass(id() as PassId, PASSES[n % PASSES.length]!.type));
+    const mask = layer.masks[n % Math.max(1, layer.masks.length)];
+    const newPath = () => addMask(at, newMask(id() as MaskId, `mask ${n}`, pathShape([[-21 + 20 * x, -9], [14, -8], [15, 9 + x], [-12, 12]])));
+    const drawn = { ...at, frame: layer.span.start + (n % 48) };
+    const square = (by: number) => [[-9, -9], [9 + by, -9], [9, 9], [-9, 9 + by]].map(([px, py]) => [px!, py!, 0, 0, 0, 0, 0] as const);
     const edits: (() => Edit)[] = [
+      newPath,
+      () => (mask ? removeMask(project, at, mask.id) : newPath()),
+      () => (mask ? setMask(project, at, mask.id, { mode: MASK_MODES[n % 4]!, invert: n % 2 === 0 }) : newPath()),
+      () => (mask ? orderMask(project, at, mask.id, 0) : newPath()),
+      () => (mask?.shape.kind === 'path' && vertexCount(mask) === 4 ? setPath(project, drawn, mask.id, square(x), n % 3 ? 'here' : 'all') : newPath()),
+      () => (mask?.shape.kind === 'path' && vertexCount(mask) > 2 ? insertVertex(project, at, mask.id, n % 2, 0.2 + 0.5 * x) : newPath()),
+      () => (mask?.shape.kind === 'path' && vertexCount(mask) > 3 ? removeVertices(project, at, mask.id, new Set([n % 3])) : newPath()),
+      () => (pass && mask ? setArea(project, at, pass.id, n % 3 ? { masks: [mask.id], side: n % 2 ? 'inside' : 'outside' } : null) : newPath()),
+      () => setMatte(project, at, n % 2 ? null : freeMatte(project, layer)),
       () => removeLayer(project, at),
       () => orderLayer(project, at, n % shot.layers.length),
       () => renameLayer(project, at, `layer ${n}`),

@@ -1,7 +1,9 @@
 import { readFileSync, existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import type { Colour } from '../passes/define';
+import { PlateStore } from '../execute/plates';
+import type { PassPlan } from '../plan/plan';
+import type { Colour, PlainValues } from '../passes/define';
 import { Picture } from '../picture/picture';
 import { runPass, type TestBench } from './bench';
 
@@ -44,23 +46,53 @@ export function onePick({ frame, width }: TruthFrame, x0 = 250, y0 = 200, size =
   return sum.map((v) => v / (size * size * 255)) as unknown as Colour;
 }
 
-/** The colour key's matte with default dials. */
-export function keyMatte(bench: TestBench, truth: TruthFrame, screen: readonly Colour[]): Float32Array {
+/** Premultiplied floats of what a pass with a clean plate makes of a frame. @param clean straight 8-bit RGBA of the frame's size */
+export async function passWithPlate(bench: TestBench, truth: TruthFrame, type: string, values: PlainValues, clean: Uint8Array): Promise<Float32Array> {
+  const { width, height } = truth;
+  const plates = new PlateStore(bench, () => Promise.resolve({ data: clean, width, height }));
+  const own = { ...values, plate: { stock: 'clean', name: 'clean', file: 'clean', seconds: [0] } };
+  await plates.prepare([{ type, values: own } as unknown as PassPlan], { w: width, h: height });
+  return ran({ ...bench, plates }, truth, type, own);
+}
+
+function ran(bench: TestBench, { width: w, height: h, frame }: TruthFrame, type: string, values: PlainValues): Float32Array {
   const { arena, kernels } = bench;
-  const { width: w, height: h } = truth;
   const picture = Picture.make(arena, { x: 0, y: 0, w, h });
   arena.scratch(w * h * 4, (at) => {
-    arena.bytes(at, w * h * 4).set(truth.frame);
+    arena.bytes(at, w * h * 4).set(frame);
     kernels.widen(at, picture.at, w * h);
   });
-  const out = runPass(bench, 'colour-key', { screen }, picture.retain());
-  const matte = Float32Array.from({ length: w * h }, (() => {
-    const floats = arena.floats(out.at, w * h * 4);
-    return (_: unknown, i: number) => floats[4 * i + 3]!;
-  })());
+  const out = runPass(bench, type, values, picture);
+  const floats = arena.floats(out.at, w * h * 4).slice();
   out.release();
-  picture.release();
-  return matte;
+  return floats;
+}
+
+export const alphaOf = (cut: Float32Array): Float32Array => Float32Array.from({ length: cut.length / 4 }, (_, i) => cut[4 * i + 3]!);
+
+/** What the colour key cuts out with default dials, premultiplied. */
+export const keyCut = (bench: TestBench, truth: TruthFrame, screen: readonly Colour[]): Float32Array => ran(bench, truth, 'colour-key', { screen });
+/** The colour key's matte with default dials. */
+export const keyMatte = (bench: TestBench, truth: TruthFrame, screen: readonly Colour[]): Float32Array => alphaOf(keyCut(bench, truth, screen));
+
+/** The frame's own colours cut by a matte, premultiplied: what a key without a clean foreground gives. */
+export const cutBy = ({ frame }: TruthFrame, matte: Float32Array): Float32Array => Float32Array.from({ length: matte.length * 4 }, (_, i) => (i % 4 === 3 ? 1 : frame[i]! / 255) * matte[i >> 2]!);
+
+/** New backgrounds: night blue, warm card, pale sky. */
+const BACKGROUNDS = [[0.1, 0.15, 0.3], [0.7, 0.5, 0.35], [0.9, 0.92, 0.95]] as const;
+/** Mean error of what was cut out over three new backgrounds against the true foreground over them, where the truth is half clear. */
+export function compositeError(frames: readonly TruthFrame[], cuts: readonly Float32Array[]): number {
+  let [sum, count] = [0, 0];
+  frames.forEach(({ foreground }, f) => {
+    const cut = cuts[f]!;
+    for (let i = 0; i < cut.length; i += 4) {
+      const alpha = foreground[i + 3]! / 255;
+      if (alpha <= 0.02 || alpha >= 0.98) continue;
+      for (const ground of BACKGROUNDS) for (let c = 0; c < 3; c++) sum += abs(cut[i + c]! + (1 - cut[i + 3]!) * ground[c]! - ((foreground[i + c]! / 255) * alpha + (1 - alpha) * ground[c]!));
+      count += 9;
+    }
+  });
+  return sum / count;
 }
 
 /** A plain key: distance in chroma from the picked colour, with a ramp. */

@@ -1,0 +1,41 @@
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { testBench, type TestBench } from '../testing/bench';
+import { alphaOf, keyMatte, onePick, passWithPlate, score, truthFrames, type TruthFrame } from '../testing/key-truth';
+
+let bench: TestBench;
+let clean: Uint8Array;
+let frames: TruthFrame[];
+beforeAll(async () => {
+  bench = await testBench(512e6);
+  clean = await sharp(readFileSync(join(import.meta.dirname, '../../../demo/media/captain-uneven-clean.webp'))).ensureAlpha().raw().toBuffer();
+  frames = await truthFrames('uneven', 2);
+});
+
+describe('with a clean plate of the uneven sheet', () => {
+  test('the colour key meets the goals, and is no worse than with its own model', async () => {
+    const pick = onePick(frames[0]!);
+    const mattes = await Promise.all(frames.map((frame) => passWithPlate(bench, frame, 'colour-key', { screen: [pick] }, clean).then(alphaOf)));
+    const ours = score(frames, mattes);
+    const modelled = score(frames, frames.map((frame) => keyMatte(bench, frame, [pick])));
+    expect(ours.mean).toBeLessThanOrEqual(Math.min(0.01, modelled.mean + 0.0005));
+    expect(ours.edge).toBeLessThanOrEqual(0.12);
+    expect([ours.solid >= 0.97, ours.clear <= 0.03]).toEqual([true, true]);
+  });
+
+  test('the difference key finds the captain without knowing any colour', async () => {
+    const mattes = await Promise.all(frames.map((frame) => passWithPlate(bench, frame, 'difference-key', {}, clean).then(alphaOf)));
+    const ours = score(frames, mattes);
+    expect(ours.mean).toBeLessThanOrEqual(0.01);
+    expect(ours.clear).toBeLessThanOrEqual(0.03);
+    expect(ours.solid).toBeGreaterThanOrEqual(0.9);
+  });
+
+  test('what is the same as the plate is clear, whatever it looks like', async () => {
+    const same: TruthFrame = { ...frames[0]!, frame: Buffer.from(clean) };
+    const alpha = alphaOf(await passWithPlate(bench, same, 'difference-key', {}, clean));
+    expect(alpha.reduce((most, v) => Math.max(most, v), 0)).toBe(0);
+  });
+});
