@@ -122,7 +122,7 @@ export class Engine {
   coverage = (plan: CoveragePlan): Promise<{ w: number; h: number; values: Uint8Array<ArrayBuffer> }> => this.renders[0]!.coverage(plan);
   select = (layer: LayerPlan, hints: readonly SelectHint[], carry: { layer: LayerPlan; matte: DrawnMatte } | null): Promise<{ matte: DrawnMatte; confidence: number }> => this.renders[0]!.select(layer, hints, carry);
   findScreen = (layer: LayerPlan): Promise<{ samples: Colour[]; share: number } | null> => this.renders[0]!.findScreen(layer);
-  screenShare = (layer: LayerPlan, picked: readonly Colour[]): Promise<number> => this.renders[0]!.screenShare(layer, picked);
+  screenShare = (layer: LayerPlan, picked: readonly Colour[]): Promise<{ seen: number; rim: number }> => this.renders[0]!.screenShare(layer, picked);
   pixels = (plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> => this.renders[0]!.bytes(plan);
   mix = (items: SoundItem[], from: number, length: number, rate: number): Promise<[Float32Array, Float32Array]> => this.decode.mix(items, from, length, rate);
 

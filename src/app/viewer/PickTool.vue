@@ -27,6 +27,8 @@ const CLICK = 5;
 const LEAST = 0.03;
 /** Below this share of the picture a hue is hardly a screen's. */
 const RARE = 0.04;
+/** And below this share of its border: a screen reaches out of the picture on most sides. */
+const RARE_AT_RIM = 0.2;
 
 const picksScreen = computed(() => bench.picking === 'screen');
 const area = computed(() => from.value && { x: Math.min(from.value.x, to.value.x), y: Math.min(from.value.y, to.value.y), w: Math.abs(to.value.x - from.value.x), h: Math.abs(to.value.y - from.value.y) });
@@ -113,8 +115,10 @@ async function warn(picked: readonly Colour[]): Promise<void> {
   const saturation = `${Math.round(100 * (1 - Math.min(...colour) / Math.max(...colour, 1e-6)))} %`;
   if (difference < LEAST) return notices.say(`The picked colour is almost grey: its saturation is ${saturation}, its colour difference ${(difference * 100).toFixed(1)} % where a screen has 10 % or more. Pick a more saturated place.`, 'problem');
   const plan = planBefore(store.current(), shot!, layer!, pass!.id, bench.frame);
-  const share = plan ? await (await useEngine()).screenShare(plan, picked) : 1;
-  if (share < RARE) notices.say(`Only ${(share * 100).toFixed(1)} % of ${layer!.name} has this hue (saturation ${saturation}), so it may be the subject rather than the screen. Pick again if the wrong part goes clear.`, 'problem');
+  if (!plan) return;
+  const { seen, rim } = await (await useEngine()).screenShare(plan, picked);
+  const percent = (v: number) => `${(v * 100).toFixed(v < 0.1 ? 1 : 0)} %`;
+  if (seen < RARE || rim < RARE_AT_RIM) notices.say(`This hue (saturation ${saturation}) covers ${percent(seen)} of ${layer!.name} and ${percent(rim)} of its border, so it may be the subject rather than the screen. Pick again if the wrong part goes clear.`, 'problem');
 }
 </script>
 

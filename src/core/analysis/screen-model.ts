@@ -27,6 +27,8 @@ export interface ScreenModel {
   cells: Float32Array;
   /** share of the cells that were seen, not carried on */
   seen: number;
+  /** the same of the cells along the border */
+  rim: number;
 }
 
 /** @param channel of the screen's colour @param samples picked, linear light */
@@ -43,7 +45,7 @@ export function modelScreen({ kernels, arena }: Tools, picture: Picture, channel
   );
   const cells = new Float32Array(w * h * 3);
   const known = new Uint8Array(w * h);
-  let seen = 0;
+  let [seen, rim] = [0, 0];
   for (let y = 0, i = 0; y < h; y++) {
     // cells at the right and lower border are cut off
     const rows = Math.ceil(Math.min(CELL, ph - y * CELL) / ROW_STEP);
@@ -53,14 +55,15 @@ export function modelScreen({ kernels, arena }: Tools, picture: Picture, channel
       for (let c = 0; c < 3; c++) cells[i * 3 + c] = sums[i * 4 + c]! / n;
       known[i] = 1;
       seen++;
+      if (x === 0 || y === 0 || x === w - 1 || y === h - 1) rim++;
     }
   }
   if (!seen) {
     for (let i = 0; i < w * h; i++) cells.set(samples[0]!, i * 3);
-    return { w, h, cells, seen: 0 };
+    return { w, h, cells, seen: 0, rim: 0 };
   }
   const filled = carriedOn(cells, known, w, h);
-  return { w, h, cells: smoothed(filled, w, h), seen: seen / (w * h) };
+  return { w, h, cells: smoothed(filled, w, h), seen: seen / (w * h), rim: rim / Math.max(1, 2 * (w + h) - 4) };
 }
 
 /** Unknown cells from coarser and coarser means of the known ones, then evened out until each is the mean of its neighbours. */

@@ -174,13 +174,13 @@ const api = {
     return findScreen(data, w, h);
   },
 
-  /** Share of a layer's picture that has the hue of picked colours. */
-  async screenShare(layer: LayerPlan, picked: readonly Colour[]): Promise<number> {
+  /** Shares of a layer's picture, and of its border, that have the hue of picked colours. */
+  async screenShare(layer: LayerPlan, picked: readonly Colour[]): Promise<{ seen: number; rim: number }> {
     const picture = await executor.layer(layer);
     const screens = picked.map(screenOf);
     const model = modelScreen(executor, picture, screens[0]!.channel, screens.map(({ linear }) => linear));
     picture.release();
-    return model.seen;
+    return { seen: model.seen, rim: model.rim };
   },
 
   connect(port: MessagePort): void {
