@@ -87,3 +87,31 @@ export function lightWrap(at: usize, under: usize, soft: usize, n: i32, strength
     v128.store(at, f32x4.replace_lane(lit, 3, alpha));
   }
 }
+
+/**
+ * Gives each partly clear pixel the mean colour of the solid pixels up to r away, near ones first, and leaves its coverage.
+ * In place: only solid pixels are read and only others are written.
+ */
+export function extendNear(at: usize, w: i32, h: i32, r: i32): void {
+  const reach = <f32>((r + 1) * (r + 1));
+  for (let y = 0; y < h; y++) {
+    for (let x = 0; x < w; x++) {
+      const own = at + (<usize>(y * w + x) << 4);
+      const alpha = load<f32>(own, 12);
+      if (alpha <= 0 || alpha >= SOLID) continue;
+      let sum = f32x4.splat(0);
+      let weight: f32 = 0;
+      for (let v = max(0, y - r); v <= min(h - 1, y + r); v++) {
+        for (let u = max(0, x - r); u <= min(w - 1, x + r); u++) {
+          const p = at + (<usize>(v * w + u) << 4);
+          if (load<f32>(p, 12) < SOLID) continue;
+          const near: f32 = reach - <f32>((u - x) * (u - x) + (v - y) * (v - y));
+          if (near <= 0) continue;
+          sum = f32x4.add(sum, f32x4.mul(straight(v128.load(p)), f32x4.splat(near)));
+          weight += near;
+        }
+      }
+      if (weight > 0) v128.store(own, f32x4.replace_lane(f32x4.mul(sum, f32x4.splat(alpha / weight)), 3, alpha));
+    }
+  }
+}

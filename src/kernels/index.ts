@@ -8,7 +8,7 @@ export { cropSpan } from './crop';
 export { affine } from './affine';
 export { projective } from './projective';
 export { addScaled, coveragePlane, lerpByPlane, lerpSpan, scaleByPlane } from './mix';
-export { colourFrom, coverBy, differencePlane, lightWrap, pickByAlpha, solidOnly, unmixPlate } from './edge';
+export { colourFrom, coverBy, differencePlane, extendNear, lightWrap, pickByAlpha, solidOnly, unmixPlate } from './edge';
 export { blurRows, blurColumns } from './blur';
 export { lumaPlane, halvePlane, flowLevel, flowBetween } from './flow';
 export { blendSpan } from './blend';

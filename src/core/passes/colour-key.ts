@@ -5,7 +5,7 @@ import { choice, COMBINE, definePass, number, plate, samples, type Colour, type 
 import { EDGE_COLOUR, extendColour, FINISH, finishAt, RULED } from './finishing';
 
 const MOST = 8;
-const TILE = 32;
+const TILE = 16;
 /** How flat the luma may be before it stops guiding. */
 const EPS = 1e-4;
 const LUMINANCE = [0.2126, 0.7152, 0.0722] as const;

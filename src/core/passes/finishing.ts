@@ -42,9 +42,13 @@ export function finishAt(at: number, picture: Picture, v: FinishValues, { arena,
   }
 }
 
+/** Up to here it is quicker to look around each edge pixel than to blur the whole picture. */
+const NEAR = 8;
+
 /** Puts the colour of nearby solid pixels into those that are partly clear, in place. @param reach pixels */
 export function extendColour(picture: Picture, reach: number, { kernels, arena, scratch }: PassTools): void {
   const { w, h } = picture.rect;
+  if (reach <= NEAR) return kernels.extendNear(picture.at, w, h, Math.ceil(reach));
   const solid = Pictures.make(arena, picture.rect);
   kernels.solidOnly(picture.at, solid.at, w * h);
   const { r, ends } = boxesFor(Math.max(0.5, reach / 2));

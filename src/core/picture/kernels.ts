@@ -19,6 +19,7 @@ export interface Kernels {
   ): void;
   keyUnmix(src: number, dst: number, n: number, alphas: number, params: number, grid: number): void;
   lightWrap(at: number, under: number, soft: number, n: number, strength: number): void;
+  extendNear(at: number, w: number, h: number, r: number): void;
   coverBy(src: number, plane: number, dst: number, n: number): void;
   solidOnly(src: number, dst: number, n: number): void;
   colourFrom(at: number, other: number, n: number): void;
