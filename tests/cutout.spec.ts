@@ -129,7 +129,11 @@ test('an outline runs along what was cut out, in the picked colour', async ({ pa
       picture(page).evaluate((canvas: HTMLCanvasElement) => {
         const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
         let [red, other] = [0, 0];
-        for (let i = 0; i < data.length; i += 4) if (data[i + 3]! > 200) data[i]! > 240 && data[i + 1]! < 15 ? red++ : other++;
+        for (let i = 0; i < data.length; i += 4) {
+          if (data[i + 3]! <= 200) continue;
+          if (data[i]! > 240 && data[i + 1]! < 15) red++;
+          else other++;
+        }
         return red > 2000 && other === 0;
       }),
     )

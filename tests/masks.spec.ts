@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
+import { quarters } from './media-variants';
 import { addToShot, allKept, asFile, colourAt, complaints, full, importFiles, layer, makeShot, newProject, openDemo, pass, picture, pictureShown, redrawn, typeNumber } from './helpers';
 
 /** A place of the picture in shares of its size, on the page. */
@@ -205,4 +206,107 @@ test('a layer takes its matte from a hidden one; a circle is refused by name', a
   await page.getByLabel('Matte from').selectOption('captain');
   await expect(page.getByText(/take their mattes from each other in a circle: .*card rail/)).toBeVisible();
   await expect(page.getByLabel('Matte from')).toHaveValue('');
+});
+
+test('chosen vertices are scaled and turned by their box, softened and pulled to edges', async ({ page }) => {
+  await tower(page);
+  await square(page);
+  await page.getByRole('button', { name: 'Cut the layer' }).click();
+  await page.getByRole('button', { name: 'Choose all' }).click();
+  await expect(page.getByText('4 vertices chosen.')).toBeVisible();
+  // from the lower right corner to half the size, about the upper left one
+  const grip = (await page.getByRole('button', { name: 'Scale the chosen vertices by the bottom right' }).boundingBox())!;
+  await page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(...(await place(page, 0.5, 0.5)), { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(async () => (await colourAt(page, 0.6, 0.6))[3]).toBe(0);
+  expect((await colourAt(page, 0.4, 0.4))[3]).toBe(255);
+  await vertex(page, 3).press('Enter');
+  await click(page, 0.9, 0.9);
+  await vertex(page, 3).press('Enter');
+  await expect(page.getByLabel('Vertex x, px')).toHaveValue('0');
+  await typeNumber(page, 'Vertex x', '256');
+  await typeNumber(page, 'Vertex y', '144');
+  await expect.poll(async () => (await colourAt(page, 0.6, 0.6))[3]).toBe(255);
+  await typeNumber(page, 'Softer here', '120');
+  await expect.poll(async () => (await colourAt(page, 0.68, 0.68))[3]!).toBeLessThan(250);
+  await page.getByRole('button', { name: 'Smooth', exact: true }).click();
+  await expect(page.getByRole('button', { name: /handle of vertex 3/ })).toHaveCount(2);
+  await page.getByRole('button', { name: 'Corner', exact: true }).click();
+  await expect(page.getByRole('button', { name: /handle of vertex 3/ })).toHaveCount(0);
+});
+
+test('a path is pulled to the edge of what is in the picture', async ({ page }) => {
+  await newProject(page, 'Edges');
+  await makeShot(page, { width: 320, height: 180, length: '5f', clear: true });
+  await importFiles(page, asFile('quarters.webp', await quarters('webp')));
+  await addToShot(page, 'quarters');
+  await pictureShown(page);
+  await full(page);
+  await page.keyboard.press('a');
+  await addMask(page, 'Path by points');
+  // round the red quarter, a few pixels off the borders to its neighbours
+  for (const [x, y] of [[0.2, 0.2], [0.518, 0.2], [0.518, 0.53], [0.2, 0.53]] as const) await click(page, x, y);
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Pull to edges now' }).click();
+  await vertex(page, 3).press('Enter');
+  await expect.poll(async () => Math.abs(Number(await page.getByLabel('Vertex x, px').inputValue()))).toBeLessThan(1.5);
+  expect(Math.abs(Number(await page.getByLabel('Vertex y, px').inputValue()))).toBeLessThan(1.5);
+});
+
+test('a rectangle is dragged by its grips, a picture’s brightness covers, and coverage goes to PNG and back', async ({ page }) => {
+  await tower(page);
+  await addMask(page, 'Rectangle');
+  await page.getByRole('button', { name: 'Cut the layer' }).click();
+  await expect.poll(async () => (await colourAt(page, 0.2, 0.5))[3]).toBe(0);
+  const grip = (await page.getByRole('button', { name: 'Top left corner of Rectangle' }).boundingBox())!;
+  await page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(...(await place(page, 0.1, 0.1)), { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(async () => (await colourAt(page, 0.2, 0.5))[3]).toBe(255);
+  await page.getByRole('button', { name: 'Centre of Rectangle' }).press('Shift+ArrowRight');
+  await page.getByRole('button', { name: 'More for masks' }).click();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByText('Save this frame’s coverage as PNG').click()]);
+  await page.getByRole('button', { name: 'Delete mask Rectangle' }).click();
+  await page.getByLabel('PNG file with a matte').setInputFiles(asFile('matte.png', readFileSync(await download.path())));
+  await expect.poll(async () => [(await colourAt(page, 0.2, 0.5))[3], (await colourAt(page, 0.9, 0.9))[3]]).toEqual([255, 0]);
+  await page.getByLabel('PNG file with a matte').setInputFiles(asFile('noise.png', Buffer.from('not a picture')));
+  await expect(page.getByText(/“noise.png” could not be read as a picture/)).toBeVisible();
+  await page.getByRole('button', { name: 'Delete mask matte' }).click();
+  await addMask(page, 'Picture: signal tower still');
+  // the sky is bright, the tower's roof is dark
+  await expect.poll(async () => (await colourAt(page, 0.2, 0.2))[3]!).toBeGreaterThan(180);
+  await expect.poll(async () => (await colourAt(page, 0.658, 0.22))[3]!).toBeLessThan(130);
+});
+
+test('a selection goes on to the next frames by motion, and says how sure it is', async ({ page }) => {
+  await newProject(page, 'Going on');
+  await makeShot(page, { clear: true });
+  await importFiles(page, 'wind-up-boat.mp4');
+  await addToShot(page, 'wind up boat');
+  await pictureShown(page);
+  for (let i = 0; i < 6; i++) await page.keyboard.press('Shift+ArrowRight');
+  await pictureShown(page);
+  await page.keyboard.press('a');
+  await addMask(page, 'Smart selection');
+  await typeNumber(page, 'Brush size', '16');
+  await stroke(page, [0.29, 0.67], [0.42, 0.67], [0.4, 0.7], [0.31, 0.7]);
+  await expect(page.getByText(/Sure of the border/)).toBeVisible();
+  await stroke(page, [0.33, 0.53], [0.38, 0.54], [0.37, 0.6], [0.33, 0.63], [0.355, 0.45]);
+  await page.getByRole('button', { name: 'Drop', exact: true }).click();
+  await stroke(page, [0.2, 0.5], [0.36, 0.3], [0.5, 0.55], [0.5, 0.85], [0.3, 0.9], [0.15, 0.75], [0.24, 0.62]);
+  await page.getByRole('button', { name: 'Cut the layer' }).click();
+  await full(page);
+  await expect.poll(async () => [(await colourAt(page, 0.36, 0.67))[3], (await colourAt(page, 0.5, 0.67))[3]]).toEqual([255, 0]);
+  for (let frame = 61; frame <= 63; frame++) {
+    await page.getByRole('button', { name: 'On to the next frame' }).click();
+    await expect(page.getByLabel('Frame', { exact: true })).toHaveText(String(frame));
+  }
+  // the boat has gone on by 29 pixels
+  await expect.poll(async () => [(await colourAt(page, 0.435, 0.67))[3], (await colourAt(page, 0.29, 0.67))[3]]).toEqual([255, 0]);
+  expect(Number(/(\d+) %/.exec(await page.getByText(/Sure of the border/).innerText())![1])).toBeGreaterThan(45);
+  await page.getByRole('button', { name: 'Animated values of wind up boat' }).click();
+  await expect(page.getByRole('button', { name: /^Keyframe of Matte at/ })).toHaveCount(4);
 });

@@ -7,10 +7,10 @@ import { useMasking } from '../stores/masking';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 import { followPointer } from '../time/pointer';
-import type { ViewFrame } from './frame';
+import { type ViewFrame, type XY } from './frame';
 import { gripsOf, type Grip } from './grips';
-import { MASK_HUES, useMaskSpace, type XY } from './mask-space';
-import { snapPoint } from './path-edit';
+import { MASK_HUES, useMaskSpace } from './mask-space';
+import { SNAP, snapPoint } from './path-edit';
 
 /** Rectangles, ellipses, lines, gradients and text on the picture, by their grips. */
 const props = defineProps<{ frame: ViewFrame }>();
@@ -20,7 +20,6 @@ const store = useProject();
 const player = usePlayer();
 const svg = ref<SVGSVGElement>();
 const space = useMaskSpace(() => props.frame, () => svg.value);
-const SNAP = 5;
 
 const mask = computed(() => masking.mask!);
 const hue = computed(() => MASK_HUES[mask.value.colour]);

@@ -8,8 +8,8 @@ import { useMasking } from '../stores/masking';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 import { followPointer } from '../time/pointer';
-import type { ViewFrame } from './frame';
-import { MASK_HUES, tenths, useMaskSpace, type XY } from './mask-space';
+import { type ViewFrame, type XY, tenths } from './frame';
+import { MASK_HUES, useMaskSpace } from './mask-space';
 import { useSelecting } from './selecting';
 
 /** Paints strokes on the picture: of a brush mask, or those that say what a smart selection keeps and drops. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef } from 'vue';
-import { appendVertex, insertVertex, setPath, setShape } from '../../core/document/edits/masks';
-import { corner, converted, fromFreehand, isSmooth, nearestOn, segment, type Vertex } from '../../core/masks/path';
+import { computed, ref } from 'vue';
+import { insertVertex, setPath } from '../../core/document/edits/masks';
+import { converted, isSmooth, nearestOn, segment, type Vertex } from '../../core/masks/path';
 import { keysOf } from '../../core/document/values';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
@@ -9,9 +9,11 @@ import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 import { followPointer } from '../time/pointer';
 import { usePullToEdges } from './edges';
-import type { ViewFrame } from './frame';
-import { MASK_HUES, tenths, useMaskSpace, type XY } from './mask-space';
-import { boxOf, movedBy, scaledBy, snapPoint, turnedBy, withHandle } from './path-edit';
+import { type ViewFrame, type XY, tenths } from './frame';
+import { MASK_HUES, useMaskSpace } from './mask-space';
+import { boxOf, movedBy, SNAP, snapPoint, withHandle } from './path-edit';
+import PathBox from './PathBox.vue';
+import { usePen } from './pen';
 
 /** Draws and edits the chosen path on the composite: points, handles, segments, a marquee, and a box that scales and turns what is chosen. */
 const props = defineProps<{ frame: ViewFrame }>();
@@ -24,11 +26,9 @@ const space = useMaskSpace(() => props.frame, () => svg.value);
 const pulled = usePullToEdges();
 const guide = ref<{ x: number | null; y: number | null }>({ x: null, y: null });
 const marquee = ref<{ from: XY; to: XY } | null>(null);
-const line = shallowRef<XY[]>([]);
 
-/** Stage pixels within which points snap to each other's lines, and a path closes. */
-const SNAP = 5;
-const CLOSING = 10;
+const pen = usePen(space, () => svg.value!);
+const { line } = pen;
 
 const mask = computed(() => masking.mask!);
 const path = computed(() => masking.path);
@@ -55,18 +55,6 @@ const handles = computed(() =>
   points.value.filter((p) => p.picked && p.smooth).flatMap(({ i, v, at }) => (['in', 'out'] as const).map((side) => ({ i, v, side, from: at, at: space.toStage(side === 'in' ? [v[0] + v[2], v[1] + v[3]] : [v[0] + v[4], v[1] + v[5]]) }))),
 );
 const box = computed(() => boxOf(path.value, masking.vertices));
-const boxCorners = computed(() => {
-  if (!box.value) return [];
-  const { left, top, right, bottom } = box.value;
-  return ([[left, top, 'top left'], [right, top, 'top right'], [right, bottom, 'bottom right'], [left, bottom, 'bottom left']] as const).map(([x, y, name]) => ({ x, y, name, at: space.toStage([x, y]), opposite: [left + right - x, top + bottom - y] as const }));
-});
-const turnGrip = computed(() => {
-  const [a, b] = boxCorners.value;
-  if (!a || !b) return null;
-  const [mx, my] = [(a.at[0] + b.at[0]) / 2, (a.at[1] + b.at[1]) / 2];
-  return { from: [mx, my], at: [mx, my - 26] };
-});
-
 function write(next: readonly Vertex[], dragging: boolean): void {
   if (dragging) player.touching = true;
   const { id } = mask.value;
@@ -125,32 +113,6 @@ function dragHandle(event: PointerEvent, { i, v, side }: { i: number; v: Vertex;
     () => void end(false),
   );
 }
-function dragBox(event: PointerEvent, { opposite, x, y }: { opposite: XY; x: number; y: number }): void {
-  const from = path.value;
-  followPointer(
-    event,
-    (now) => {
-      const there = space.at(now);
-      const by = (k: 0 | 1, at: number) => (Math.abs(at - opposite[k]) < 1e-6 ? 1 : (there[k] - opposite[k]) / (at - opposite[k]));
-      const [sx, sy] = [by(0, x), by(1, y)];
-      const even = Math.max(Math.abs(sx), Math.abs(sy));
-      write(now.shiftKey ? scaledBy(from, masking.vertices, opposite, even, even) : scaledBy(from, masking.vertices, opposite, sx, sy), true);
-    },
-    () => void end(false),
-  );
-}
-function dragTurn(event: PointerEvent): void {
-  const from = path.value;
-  const { left, right, top, bottom } = box.value!;
-  const about: XY = [(left + right) / 2, (top + bottom) / 2];
-  const angle = (at: MouseEvent) => {
-    const [x, y] = space.at(at);
-    return Math.atan2(y - about[1], x - about[0]);
-  };
-  const start = angle(event);
-  followPointer(event, (now) => write(turnedBy(from, masking.vertices, about, angle(now) - start), true), () => void end(false));
-}
-
 /** On a segment: a click puts a vertex in, a drag moves the whole path. */
 function onSegment(event: PointerEvent): void {
   if (event.button !== 0 || drawing.value) return;
@@ -179,43 +141,11 @@ function onGround(event: PointerEvent): void {
   if (event.button !== 0 || bench.layer?.locked) return;
   (document.activeElement as HTMLElement | null)?.blur();
   if (drawing.value) drawPoint(event);
-  else if (masking.tool === 'freehand' && !path.value.length) drawFreehand(event);
+  else if (masking.tool === 'freehand' && !path.value.length) pen.freehand(event);
   else select(event);
 }
 function drawPoint(event: PointerEvent): void {
-  const first = points.value[0];
-  const bounds = svg.value!.getBoundingClientRect();
-  if (first && path.value.length >= 3 && Math.hypot(event.clientX - bounds.left - first.at[0], event.clientY - bounds.top - first.at[1]) <= CLOSING) return close();
-  const { id } = mask.value;
-  const begun = path.value;
-  const snap = event.ctrlKey ? { point: space.at(event) } : snapPoint(space.at(event), begun.map((v) => [v[0], v[1]] as const), bench.size!, SNAP * space.perStage.value);
-  const [x, y] = snap.point;
-  bench.editLayer((project, at) => appendVertex(project, at, id, corner(x, y)), `draw ${id}`);
-  // a drag pulls the handles out
-  followPointer(
-    event,
-    (now) => {
-      const [hx, hy] = space.at(now);
-      bench.editLayer((project, at) => appendVertex(project, at, id, [x, y, tenths(x - hx), tenths(y - hy), tenths(hx - x), tenths(hy - y), 0]), `draw ${id}`);
-    },
-    () => store.endGesture(),
-  );
-}
-function drawFreehand(event: PointerEvent): void {
-  line.value = [space.at(event)];
-  followPointer(
-    event,
-    (now) => (line.value = [...line.value, space.at(now)]),
-    () => {
-      const drawn = fromFreehand(line.value, 1.5 * space.perStage.value).map((v) => v.map(tenths) as unknown as Vertex);
-      line.value = [];
-      if (drawn.length < 3) return;
-      const { id } = mask.value;
-      const key = { at: masking.frame, value: drawn, ease: 'linear' as const };
-      bench.editLayer((project, at) => setShape(project, at, id, { kind: 'path', closed: true, path: (masking.reach === 'here' ? { keys: [key] } : { still: drawn }) as never }, 'Draw'));
-      masking.tool = 'edit';
-    },
-  );
+  if (!pen.point(event, points.value[0]?.at)) close();
 }
 function select(event: PointerEvent): void {
   const begun = stagePoint(event);
@@ -257,12 +187,7 @@ function nudge(event: KeyboardEvent, i: number, dx: number, dy: number): void {
     <line v-if="guide.x !== null" class="guide" :x1="space.toStage([guide.x, 0])[0]" y1="0" :x2="space.toStage([guide.x, 0])[0]" y2="100%" />
     <line v-if="guide.y !== null" class="guide" x1="0" :y1="space.toStage([0, guide.y])[1]" x2="100%" :y2="space.toStage([0, guide.y])[1]" />
     <polyline v-if="line.length" class="outline" :style="{ stroke: hue }" :points="line.map((p) => space.toStage(p).join(',')).join(' ')" />
-    <template v-if="boxCorners.length && !drawing">
-      <polygon class="box" :points="boxCorners.map((c) => c.at.join(',')).join(' ')" />
-      <line v-if="turnGrip" class="arm" :x1="turnGrip.from[0]" :y1="turnGrip.from[1]" :x2="turnGrip.at[0]" :y2="turnGrip.at[1]" />
-      <rect v-for="grip in boxCorners" :key="grip.name" class="grip" :x="grip.at[0] - 5" :y="grip.at[1] - 5" width="10" height="10" role="button" :aria-label="`Scale the chosen vertices by the ${grip.name}`" @pointerdown.stop="dragBox($event, grip)" />
-      <circle v-if="turnGrip" class="grip" :cx="turnGrip.at[0]" :cy="turnGrip.at[1]" r="6" role="button" aria-label="Turn the chosen vertices" @pointerdown.stop="dragTurn" />
-    </template>
+    <PathBox v-if="box && !drawing" :box="box" :path="path" :space="space" @write="write($event, true)" @end="end(false)" />
     <template v-for="handle in handles" :key="`${handle.i} ${handle.side}`">
       <line class="arm" :x1="handle.from[0]" :y1="handle.from[1]" :x2="handle.at[0]" :y2="handle.at[1]" />
       <circle class="grip" :cx="handle.at[0]" :cy="handle.at[1]" r="5" role="button" :aria-label="`${handle.side === 'in' ? 'Arriving' : 'Leaving'} handle of vertex ${handle.i + 1}`" @pointerdown.stop="dragHandle($event, handle)" />
@@ -308,7 +233,6 @@ function nudge(event: KeyboardEvent, i: number, dx: number, dy: number): void {
 }
 path,
 polyline,
-polygon,
 line {
   fill: none;
   pointer-events: none;
@@ -338,12 +262,8 @@ line {
   stroke: #d8a84a;
   stroke-dasharray: 3 3;
 }
-.arm,
-.box {
+.arm {
   stroke: rgb(255 255 255 / 70%);
-}
-.box {
-  stroke-dasharray: 4 3;
 }
 .grip,
 .mark {

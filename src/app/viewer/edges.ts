@@ -4,7 +4,7 @@ import { planLayer } from '../../core/plan/plan';
 import { useEngine } from '../../engine/client';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
-import { tenths } from './mask-space';
+import { tenths } from './frame';
 
 /** Gives a function that pulls vertices to strong edges of the chosen layer's source at the playhead. */
 export function usePullToEdges(): (path: readonly Vertex[], chosen: ReadonlySet<number>) => Promise<Vertex[] | null> {

@@ -9,3 +9,7 @@ export interface ViewFrame {
 
 /** Colours of handles on the picture; the canvas cannot read the theme's variables. */
 export const HANDLE = { line: '#d8a84a', fill: '#1b1b1b' };
+
+export type XY = readonly [number, number];
+/** Places are written to a tenth of a pixel. */
+export const tenths = (v: number): number => Math.round(v * 10) / 10 + 0;

@@ -2,9 +2,8 @@ import { computed, type ComputedRef } from 'vue';
 import { layerMatrix } from '../../core/plan/plan';
 import { apply, invert, type Matrix } from '../../core/picture/matrix';
 import { useBench } from '../stores/bench';
-import type { ViewFrame } from './frame';
+import type { ViewFrame, XY } from './frame';
 
-export type XY = readonly [number, number];
 export interface MaskSpace {
   /** source pixels from the source's centre → stage pixels */
   toStage(p: XY): [number, number];
@@ -35,8 +34,6 @@ export function useMaskSpace(frame: () => ViewFrame, stage: () => Element | unde
   const perStage = computed(() => Math.hypot(back.value[0], back.value[1]) / frame().scale);
   return { toStage, toSource, at, perStage };
 }
-
-export const tenths = (v: number): number => Math.round(v * 10) / 10 + 0;
 
 /** The hues of masks' outlines, to tell them apart on the picture. */
 export const MASK_HUES = { sand: '#e0c48a', moss: '#9cc77f', slate: '#8fb4d9', rust: '#e08a66', plum: '#c99ad6', chalk: '#f2f2f2' } as const;

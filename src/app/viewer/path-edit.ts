@@ -1,7 +1,10 @@
 // What dragging does to chosen vertices of a path. Places are source pixels from the source's centre.
 import { moved, type Vertex } from '../../core/masks/path';
 import { snapped } from '../time/snap';
-import { tenths, type XY } from './mask-space';
+import { tenths, type XY } from './frame';
+
+/** Stage pixels within which points snap to each other's lines. */
+export const SNAP = 5;
 
 export interface Box {
   left: number;
