@@ -2,7 +2,7 @@
 import { onMounted, ref, watch } from 'vue';
 
 /** One step of the passes line: the picture after it, its name, and what can be done with it. */
-const props = defineProps<{ title: string; picture?: ImageBitmap | undefined; chosen: boolean; fixed?: boolean; off?: boolean; last?: boolean }>();
+const props = defineProps<{ title: string; picture?: ImageBitmap | undefined; chosen: boolean; fixed?: boolean; off?: boolean; last?: boolean; area?: 'inside' | 'outside' | undefined }>();
 defineEmits<{ choose: []; left: []; right: []; remove: []; hold: []; release: [] }>();
 const canvas = ref<HTMLCanvasElement>();
 
@@ -37,6 +37,10 @@ watch(() => props.picture, paint);
     >
       <canvas ref="canvas" width="184" height="104" aria-hidden="true" />
       <span class="name">{{ title }}</span>
+      <svg v-if="area" class="area" viewBox="0 0 18 14" role="img" :aria-label="`only ${area} its masks`">
+        <path v-if="area === 'inside'" d="M4 4.5C6 1.5 13 2 14 5s-1 6-5 6-7-3.500-5-6.500z" />
+        <path v-else fill-rule="evenodd" d="M1 1h16v12H1zM4 4.500C6 1.500 13 2 14 5s-1 6-5 6-7-3.500-5-6.500z" />
+      </svg>
     </button>
     <span class="tools"><slot /></span>
   </div>
@@ -78,6 +82,18 @@ canvas {
   height: 51px;
   object-fit: contain;
   background: repeating-conic-gradient(#7a7a7a 0 25%, #6a6a6a 0 50%) 0 0 / 10px 10px;
+}
+.area {
+  position: absolute;
+  left: 3px;
+  top: 3px;
+  width: 18px;
+  padding: 1px;
+  background: rgb(20 20 20 / 80%);
+  border-radius: 2px;
+}
+.area path {
+  fill: var(--brass);
 }
 .off canvas {
   opacity: 0.35;

@@ -92,6 +92,7 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
             :picture="pictures[pass.id]"
             :chosen="bench.chosen === pass.id"
             :off="!pass.on"
+            :area="pass.area?.side"
             @choose="bench.chosen = pass.id"
             @left="moveBy(pass, -1)"
             @right="moveBy(pass, 1)"
