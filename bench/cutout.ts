@@ -55,7 +55,6 @@ async function selectionRows(): Promise<Row[]> {
 export async function pathRow(page: Page): Promise<Row> {
   await openShot(page, 'Title card');
   await page.getByRole('group', { name: 'Layer crane arm', exact: true }).getByRole('button', { name: 'crane arm', exact: true }).click();
-  await page.getByLabel('Preview scale').selectOption({ label: 'automatic' });
   await page.keyboard.press('a');
   const vertex = (await page.getByRole('button', { name: 'Vertex 4 of 8' }).boundingBox())!;
   const at = { x: vertex.x + vertex.width / 2, y: vertex.y + vertex.height / 2 };

@@ -55,7 +55,10 @@ function reduced({ w, h, data }: Pixels, factor: number): Small {
   const colour = new Float32Array(sw * sh * 3);
   for (let y = 0; y < sh; y++) {
     for (let x = 0; x < sw; x++) {
-      let [r, g, b, n] = [0, 0, 0, 0];
+      let r = 0;
+      let g = 0;
+      let b = 0;
+      let n = 0;
       for (let v = y * factor; v < min(h, (y + 1) * factor); v++) {
         for (let u = x * factor; u < min(w, (x + 1) * factor); u++, n++) {
           const at = (v * w + u) * 4;
@@ -201,7 +204,7 @@ function swept(far: Float32Array, w: number, h: number, belongs: Float32Array, s
 function unmixed({ w, h, data }: Pixels, small: Small, share: Float32Array, seeds: Uint8Array): Selection {
   const { w: sw, h: sh, factor } = small;
   const side = nearness(share, sw, sh);
-  const [f, b] = [meansOf({ w, h, data }, small, (i) => side[i] === 1), meansOf({ w, h, data }, small, (i) => side[i] === 0)];
+  const [f, b] = [meansOf({ w, h, data }, small, side, 1), meansOf({ w, h, data }, small, side, 0)];
   const matte = new Uint8Array(w * h);
   let [sure, count] = [0, 0];
   for (let y = 0, at = 0; y < h; y++) {
@@ -238,11 +241,17 @@ const smooth = (v: number): number => {
 function nearness(share: Float32Array, w: number, h: number): Float32Array {
   const sums = new Float64Array((w + 1) * (h + 1));
   for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) sums[(y + 1) * (w + 1) + x + 1] = (share[y * w + x]! >= 0.5 ? 1 : 0) + sums[y * (w + 1) + x + 1]! + sums[(y + 1) * (w + 1) + x]! - sums[y * (w + 1) + x]!;
-  return Float32Array.from(share, (_, i) => {
-    const [x, y] = [i % w, floor(i / w)];
-    const [x0, y0, x1, y1] = [max(0, x - BAND), max(0, y - BAND), min(w, x + BAND + 1), min(h, y + BAND + 1)];
-    return (sums[y1 * (w + 1) + x1]! - sums[y0 * (w + 1) + x1]! - sums[y1 * (w + 1) + x0]! + sums[y0 * (w + 1) + x0]!) / ((x1 - x0) * (y1 - y0));
-  });
+  const out = new Float32Array(w * h);
+  for (let y = 0, i = 0; y < h; y++) {
+    const y0 = max(0, y - BAND);
+    const y1 = min(h, y + BAND + 1);
+    for (let x = 0; x < w; x++, i++) {
+      const x0 = max(0, x - BAND);
+      const x1 = min(w, x + BAND + 1);
+      out[i] = (sums[y1 * (w + 1) + x1]! - sums[y0 * (w + 1) + x1]! - sums[y1 * (w + 1) + x0]! + sums[y0 * (w + 1) + x0]!) / ((x1 - x0) * (y1 - y0));
+    }
+  }
+  return out;
 }
 
 function bilinear(share: Float32Array, { w, h }: Small, x: number, y: number): number {
@@ -254,27 +263,31 @@ function bilinear(share: Float32Array, { w, h }: Small, x: number, y: number): n
   return top + (low - top) * (v - y0);
 }
 
-/** Mean colour near each small pixel of those that belong, widening until there are some. @returns three floats a pixel, 0…255 */
-function meansOf({ w, h, data }: Pixels, { w: sw, h: sh, factor }: Small, belongs: (i: number) => boolean): Float32Array {
+/** At each small pixel of the border the mean colour near it of those on one side, widening until there are some. @returns three floats a pixel, 0…255 */
+function meansOf({ w, h, data }: Pixels, { w: sw, h: sh, factor }: Small, side: Float32Array, which: 0 | 1): Float32Array {
   const out = new Float32Array(sw * sh * 3);
-  const sums = new Float64Array((sw + 1) * (sh + 1) * 4);
-  for (let y = 0; y < sh; y++) {
-    for (let x = 0; x < sw; x++) {
-      const i = y * sw + x;
+  const line = (sw + 1) * 4;
+  const sums = new Float64Array(line * (sh + 1));
+  for (let y = 0, i = 0; y < sh; y++) {
+    for (let x = 0; x < sw; x++, i++) {
       const at = (min(h - 1, y * factor + (factor >> 1)) * w + min(w - 1, x * factor + (factor >> 1))) * 4;
-      const own = belongs(i) ? 1 : 0;
-      const to = ((y + 1) * (sw + 1) + x + 1) * 4;
-      for (let c = 0; c < 4; c++) sums[to + c] = own * (c < 3 ? data[at + c]! : 1) + sums[to - 4 + c]! + sums[to - (sw + 1) * 4 + c]! - sums[to - (sw + 2) * 4 + c]!;
+      const own = side[i] === which ? 1 : 0;
+      const to = (y + 1) * line + (x + 1) * 4;
+      for (let c = 0; c < 3; c++) sums[to + c] = own * data[at + c]! + sums[to - 4 + c]! + sums[to - line + c]! - sums[to - line - 4 + c]!;
+      sums[to + 3] = own + sums[to - 1]! + sums[to - line + 3]! - sums[to - line - 1]!;
     }
   }
-  for (let y = 0; y < sh; y++) {
-    for (let x = 0; x < sw; x++) {
+  for (let y = 0, i = 0; y < sh; y++) {
+    for (let x = 0; x < sw; x++, i++) {
+      if (side[i] === 0 || side[i] === 1) continue;
       for (let r = BAND + 3; ; r *= 2) {
-        const [x0, y0, x1, y1] = [max(0, x - r), max(0, y - r), min(sw, x + r + 1), min(sh, y + r + 1)];
-        const part = (c: number) => sums[(y1 * (sw + 1) + x1) * 4 + c]! - sums[(y0 * (sw + 1) + x1) * 4 + c]! - sums[(y1 * (sw + 1) + x0) * 4 + c]! + sums[(y0 * (sw + 1) + x0) * 4 + c]!;
-        const n = part(3);
+        const left = max(0, x - r) * 4;
+        const right = min(sw, x + r + 1) * 4;
+        const top = max(0, y - r) * line;
+        const bottom = min(sh, y + r + 1) * line;
+        const n = sums[bottom + right + 3]! - sums[top + right + 3]! - sums[bottom + left + 3]! + sums[top + left + 3]!;
         if (n < 4 && r < max(sw, sh)) continue;
-        for (let c = 0; c < 3; c++) out[(y * sw + x) * 3 + c] = n ? part(c) / n : 0;
+        for (let c = 0; c < 3 && n; c++) out[i * 3 + c] = (sums[bottom + right + c]! - sums[top + right + c]! - sums[bottom + left + c]! + sums[top + left + c]!) / n;
         break;
       }
     }
