@@ -310,3 +310,24 @@ test('a selection goes on to the next frames by motion, and says how sure it is'
   await page.getByRole('button', { name: 'Animated values of wind up boat' }).click();
   await expect(page.getByRole('button', { name: /^Keyframe of Matte at/ })).toHaveCount(4);
 });
+
+test('a path is made by the keyboard alone', async ({ page }) => {
+  await tower(page);
+  await page.getByRole('button', { name: 'Add a mask' }).press('Enter');
+  await page.locator('.v-list-item').getByText('Path by points', { exact: true }).click();
+  for (const [x, y] of [['-300', '-200'], ['300', '-200'], ['0', '250']] as const) {
+    await page.getByRole('button', { name: 'Add a point' }).press('Enter');
+    await typeNumber(page, 'Vertex x', x);
+    await typeNumber(page, 'Vertex y', y);
+  }
+  await page.getByRole('button', { name: 'Close the path' }).press('Enter');
+  await page.getByRole('button', { name: 'Cut the layer' }).press('Enter');
+  await expect.poll(async () => [(await colourAt(page, 0.5, 0.5))[3], (await colourAt(page, 0.2, 0.8))[3]]).toEqual([255, 0]);
+  await vertex(page, 3).focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowLeft');
+  await expect(page.getByLabel('Vertex x, px')).toHaveValue('-40');
+  await page.keyboard.press('Delete');
+  await expect(vertex(page, 3)).toHaveCount(0);
+  // two vertices are a draft of nothing, kept and covering nothing
+  await expect.poll(async () => (await colourAt(page, 0.5, 0.5))[3]).toBe(0);
+});

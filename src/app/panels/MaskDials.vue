@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { setValues } from '../../core/document/edits/keys';
-import { setMask, setPath, setShape } from '../../core/document/edits/masks';
+import { appendVertex, insertVertex, setMask, setPath, setShape } from '../../core/document/edits/masks';
 import { FEATHER_SIDES, MASK_COLOURS, type Mask, type Shape } from '../../core/document/mask';
 import { entriesOf, valueIn, type ValueEntry } from '../../core/document/values';
-import { converted, isSmooth, withVertex, type Vertex } from '../../core/masks/path';
-import { insertVertex } from '../../core/document/edits/masks';
+import { converted, corner, isSmooth, type Vertex } from '../../core/masks/path';
 import { steadyAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
 import NumberField from '../controls/NumberField.vue';
@@ -64,10 +63,16 @@ function writeVertices(next: (v: Vertex, i: number) => Vertex, dragging = false)
 }
 const setPart = (part: number, value: number, dragging: boolean): void => writeVertices((v) => v.map((old, k) => (k === part ? value : old)) as unknown as Vertex, dragging);
 const convert = (to: 'smooth' | 'corner'): void => writeVertices((_, i) => converted(masking.path, i, to));
+function addPoint(): void {
+  const { id } = mask.value;
+  masking.tool = 'points';
+  bench.editLayer((project, where) => appendVertex(project, where, id, corner(0, 0)));
+  masking.vertices = new Set([masking.path.length - 1]);
+}
 function insertAfter(): void {
   const { id } = mask.value;
   const i = vertex.value!.i;
-  if (withVertex(masking.path, i, 0.5).length) bench.editLayer((project, where) => insertVertex(project, where, id, i, 0.5));
+  bench.editLayer((project, where) => insertVertex(project, where, id, i, 0.5));
   masking.vertices = new Set([i + 1]);
 }
 async function pullNow(): Promise<void> {
@@ -96,8 +101,12 @@ const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape
 
     <template v-if="shape.kind === 'path'">
       <div v-if="!shape.closed" class="dim note">{{ masking.tool === 'freehand' ? 'Draw round it on the picture in one go.' : masking.path.length < 3 ? 'Click points on the picture; drag to curve them.' : 'Click the first point or press Enter to close the path. Esc keeps it as a draft.' }}</div>
-      <button v-if="!shape.closed && masking.tool === 'edit'" class="plain-button" :disabled="locked" @click="masking.tool = 'points'">Go on drawing</button>
-      <template v-else-if="shape.closed">
+      <div v-if="!shape.closed && masking.tool !== 'freehand'" class="buttons">
+        <button v-if="masking.tool === 'edit'" class="plain-button" :disabled="locked" @click="masking.tool = 'points'">Go on drawing</button>
+        <button class="plain-button" :disabled="locked" title="Puts a point in the middle; its place can be typed, or moved with the arrow keys" @click="addPoint">Add a point</button>
+        <button v-if="masking.path.length >= 3" class="plain-button" :disabled="locked" @click="masking.closeDrawn()">Close the path</button>
+      </div>
+      <template v-if="shape.closed">
         <label class="dial-row">A move changes
           <select v-model="masking.reach" aria-label="A move changes">
             <option value="here">this frame</option>
@@ -112,23 +121,23 @@ const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape
           <button class="plain-button" :disabled="locked" @click="pullNow">Pull to edges now</button>
           <button class="plain-button" @click="masking.vertices = new Set(masking.path.keys())">Choose all</button>
         </div>
-        <template v-if="masking.vertices.size">
-          <div v-if="vertex" class="dial-row">
+      </template>
+      <template v-if="masking.vertices.size">
+        <div v-if="vertex" class="dial-row">
 Vertex {{ vertex.i + 1 }}
-            <span class="pair">
-              <NumberField label="Vertex x" unit="px" :value="vertex.v[0]" :digits="1" :disabled="locked" @change="(v, d) => setPart(0, v, d)" @end="store.endGesture" />
-              <NumberField label="Vertex y" unit="px" :value="vertex.v[1]" :digits="1" :disabled="locked" @change="(v, d) => setPart(1, v, d)" @end="store.endGesture" />
-            </span>
-          </div>
-          <div v-else class="dim note">{{ masking.vertices.size }} vertices chosen. Drag them, or the corners and the arm of their box.</div>
-          <div v-if="vertex" class="dial-row">Softer here <NumberField label="Softer here" unit="px" :value="vertex.v[6]" :min="0" :max="2000" :disabled="locked" @change="(v, d) => setPart(6, v, d)" @end="store.endGesture" /></div>
-          <div class="buttons">
-            <button class="plain-button" :disabled="locked || (!!vertex && isSmooth(vertex.v))" @click="convert('smooth')">Smooth</button>
-            <button class="plain-button" :disabled="locked || (!!vertex && !isSmooth(vertex.v))" @click="convert('corner')">Corner</button>
-            <button v-if="vertex" class="plain-button" :disabled="locked" @click="insertAfter">Add after</button>
-            <button class="plain-button" :disabled="locked" @click="masking.remove()">Remove</button>
-          </div>
-        </template>
+          <span class="pair">
+            <NumberField label="Vertex x" unit="px" :value="vertex.v[0]" :digits="1" :disabled="locked" @change="(v, d) => setPart(0, v, d)" @end="store.endGesture" />
+            <NumberField label="Vertex y" unit="px" :value="vertex.v[1]" :digits="1" :disabled="locked" @change="(v, d) => setPart(1, v, d)" @end="store.endGesture" />
+          </span>
+        </div>
+        <div v-else class="dim note">{{ masking.vertices.size }} vertices chosen. Drag them, or the corners and the arm of their box.</div>
+        <div v-if="vertex" class="dial-row">Softer here <NumberField label="Softer here" unit="px" :value="vertex.v[6]" :min="0" :max="2000" :disabled="locked" @change="(v, d) => setPart(6, v, d)" @end="store.endGesture" /></div>
+        <div class="buttons">
+          <button class="plain-button" :disabled="locked || (!!vertex && isSmooth(vertex.v))" @click="convert('smooth')">Smooth</button>
+          <button class="plain-button" :disabled="locked || (!!vertex && !isSmooth(vertex.v))" @click="convert('corner')">Corner</button>
+          <button v-if="vertex" class="plain-button" :disabled="locked" @click="insertAfter">Add after</button>
+          <button class="plain-button" :disabled="locked" @click="masking.remove()">Remove</button>
+        </div>
       </template>
     </template>
 

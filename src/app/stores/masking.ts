@@ -115,8 +115,9 @@ export const useMasking = defineStore('masking', () => {
     if (clipboard.value.length) bench.editLayer((_, at) => pasteMasks(at, clipboard.value, newId));
   };
 
-  /** Which keyframes a move of the path changes. */
+  /** Which keyframes a move of the path changes; a draft has none yet. */
   const pathReach = computed<Reach>(() => {
+    if (mask.value?.shape.kind === 'path' && !mask.value.shape.closed) return 'all';
     if (reach.value !== 'range' || !bench.shot) return reach.value === 'range' ? 'here' : reach.value;
     const { from, to } = rangeOf(bench.shot);
     const start = bench.layer?.span.start ?? 0;

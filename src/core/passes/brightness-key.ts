@@ -1,4 +1,4 @@
-import { choice, definePass, number } from './define';
+import { choice, COMBINE, definePass, number } from './define';
 
 const STEPS = 1024;
 
@@ -25,6 +25,7 @@ export const brightnessKey = definePass({
     clipWhite: number({ label: 'Clip white', unit: '%', default: 1, min: 0.01, max: 1, slider: [0.4, 1], help: 'Matte values above this become solid.' }),
     gamma: number({ label: 'Matte gamma', unit: '', default: 1, min: 0.1, max: 10, slider: [0.2, 5], help: 'Above 1 the half-clear parts become more solid, below 1 more clear.' }),
     grey: number({ label: 'Near grey only', unit: '%', default: 1, min: 0.01, max: 1, slider: [0.01, 1], help: '100 % keys every colour. Below that, colours stronger than this stay whatever their brightness.' }),
+    combine: COMBINE,
   },
   prepare(v, { kernels, arena, scratch }) {
     const at = scratch((STEPS + 1) * 4);

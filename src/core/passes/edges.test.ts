@@ -121,6 +121,16 @@ describe('keys with others', () => {
       expect(await alpha([key('a', 'colour-key', { screen: [green] }), key('b', 'colour-key', { ...second, combine })], green)).toBe(want);
     }
   });
+
+  test('keys of every kind go together', async () => {
+    const bright: [number, number, number] = [0.9, 0.85, 0.8];
+    // a hue key that drops nothing here, and a brightness key that drops what is bright
+    const [hue, dark] = [key('a', 'hue-key', { hue: 120 }), { keep: 'dark', threshold: 0.5 }];
+    expect(await alpha([hue, key('b', 'brightness-key', dark)], bright)).toBe(0);
+    const alone = await alpha([hue], bright);
+    for (const [combine, want] of [['max', Math.max(alone, 0)], ['min', 0]] as const) expect(await alpha([hue, key('b', 'brightness-key', { ...dark, combine })], bright)).toBe(want);
+    expect(await alpha([key('a', 'brightness-key', dark), key('b', 'brightness-key', { combine: 'max' })], bright)).toBe(1);
+  });
 });
 
 describe('light wrap', () => {

@@ -1,4 +1,4 @@
-import { choice, definePass, number } from './define';
+import { choice, COMBINE, definePass, number } from './define';
 
 const STEPS = 1024;
 
@@ -22,6 +22,7 @@ export const hueKey = definePass({
     width: number({ label: 'Width', unit: '°', default: 50, min: 0, max: 360, slider: [0, 180], help: 'How much of the circle belongs wholly.' }),
     softness: number({ label: 'Softness', unit: '°', default: 20, min: 0, max: 180, slider: [0, 90], help: 'Ramp beyond the range on each side.' }),
     saturation: number({ label: 'Least saturation', unit: '%', default: 0.15, min: 0, max: 1, slider: [0, 1], help: 'Paler colours belong to no hue.' }),
+    combine: COMBINE,
   },
   prepare(v, { kernels, arena, scratch }) {
     const at = scratch((STEPS + 1) * 4);
