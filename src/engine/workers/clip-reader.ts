@@ -1,5 +1,4 @@
-import type { InputVideoTrack, VideoSample } from 'mediabunny';
-import { VideoSampleSink } from 'mediabunny';
+import type { VideoSample } from 'mediabunny';
 import type { FetchedPicture } from '../../core/execute/execute';
 
 interface HeldFrame extends FetchedPicture {
@@ -41,8 +40,13 @@ export class FrameStore {
 
 /** How far ahead decoding goes on in sequence before seeking is cheaper. */
 const RUN_SECONDS = 1;
+/** Frames passed on the way to one at most this far ahead are held: workers that share a clip do not ask in order. */
+const NEAR_SECONDS = 0.35;
 
-/** Exact frames of one clip by time: in sequence when asked in sequence, else by seeking. */
+/**
+ * Exact frames of one clip by time: in sequence when asked in sequence, else by seeking.
+ * `samplesFrom` decodes from the frame that shows at a time on.
+ */
 export class ClipReader {
   private samples: AsyncGenerator<VideoSample, void, unknown> | null = null;
   private current: VideoSample | null = null;
@@ -51,7 +55,7 @@ export class ClipReader {
 
   constructor(
     private readonly id: string,
-    private readonly track: InputVideoTrack,
+    private readonly samplesFrom: (seconds: number) => AsyncGenerator<VideoSample, void, unknown>,
     private readonly store: FrameStore,
   ) {}
 
@@ -66,28 +70,31 @@ export class ClipReader {
     const held = this.store.find(this.id, seconds);
     if (held) return held;
     const position = this.current?.timestamp;
-    if (!this.samples || position === undefined || seconds < position || seconds > position + RUN_SECONDS) await this.seek(seconds);
+    const ahead = position === undefined ? Infinity : seconds - position;
+    const near = ahead >= 0 && ahead <= NEAR_SECONDS;
+    if (!this.samples || ahead < 0 || ahead > RUN_SECONDS) await this.seek(seconds);
     for (;;) {
       this.ahead ??= (await this.samples!.next()).value ?? null;
       if (!this.ahead || (this.current && this.ahead.timestamp > seconds)) break;
+      if (near && this.current && !this.store.find(this.id, this.current.timestamp)) await this.hold(this.current, this.current.timestamp);
       this.current?.close();
       this.current = this.ahead;
       this.ahead = null;
-      if (this.current.timestamp > seconds) break;
     }
     if (!this.current) throw new Error('no frame could be decoded');
-    const frame = {
-      ...(await straightBytes(this.current)),
-      start: Math.min(this.current.timestamp, seconds),
-      end: this.ahead?.timestamp ?? Infinity,
-    };
+    return this.hold(this.current, Math.min(this.current.timestamp, seconds));
+  }
+
+  /** @param start from where on the sample shows; up to the one ahead */
+  private async hold(sample: VideoSample, start: number): Promise<HeldFrame> {
+    const frame = { ...(await straightBytes(sample)), start, end: this.ahead?.timestamp ?? Infinity };
     this.store.put(this.id, frame);
     return frame;
   }
 
   private async seek(seconds: number): Promise<void> {
     await this.close();
-    this.samples = new VideoSampleSink(this.track).samples(seconds);
+    this.samples = this.samplesFrom(seconds);
   }
 
   async close(): Promise<void> {

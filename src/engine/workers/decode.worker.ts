@@ -1,6 +1,6 @@
 // Opens media: facts, exact frames, decoded and mixed sound.
 import * as Comlink from 'comlink';
-import type { Input } from 'mediabunny';
+import { VideoSampleSink, type Input } from 'mediabunny';
 import { JackplaneError } from '../../core/errors';
 import type { FetchedPicture } from '../../core/execute/execute';
 import { mix, type Pcm, type SoundItem } from '../../core/sound/mix';
@@ -36,7 +36,8 @@ async function readerOf(id: string, stock: OpenStock): Promise<ClipReader> {
   stock.input ??= openInput(stock.file);
   const track = await stock.input.getPrimaryVideoTrack();
   if (!track) throw new JackplaneError('bad-media', `“${stock.name}” has no picture.`, 'Link another file to it.');
-  return new ClipReader(id, track, store);
+  const sink = new VideoSampleSink(track);
+  return new ClipReader(id, (seconds) => sink.samples(seconds), store);
 }
 
 async function soundOf(stock: OpenStock): Promise<Pcm | null> {
