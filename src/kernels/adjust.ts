@@ -40,6 +40,10 @@ export function adjustSpan(src: usize, dst: usize, n: i32, tables: usize, steps:
     const ba01 = v128.shuffle<f32>(p0, p1, 2, 6, 3, 7);
     const ba23 = v128.shuffle<f32>(p2, p3, 2, 6, 3, 7);
     const a = v128.shuffle<f32>(ba01, ba23, 2, 3, 6, 7);
+    if (!v128.any_true(f32x4.gt(a, zero))) {
+      memory.fill(dst, 0, <usize>min(left, 4) << 4);
+      continue;
+    }
     const per = f32x4.div(f32x4.splat(1), f32x4.pmax(a, f32x4.splat(<f32>1e-9)));
     let r = curve(f32x4.mul(v128.shuffle<f32>(rg01, rg23, 0, 1, 4, 5), per), tables, perValue);
     let g = curve(f32x4.mul(v128.shuffle<f32>(rg01, rg23, 2, 3, 6, 7), per), tables + size, perValue);

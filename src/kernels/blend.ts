@@ -127,7 +127,7 @@ function over(under: usize, top: usize, n: i32): void {
   for (let i = 0; i < n; i++, under += 16, top += 16) {
     const s = v128.load(top);
     const as = f32x4.extract_lane(s, 3);
-    v128.store(under, f32x4.add(s, f32x4.mul(v128.load(under), f32x4.sub(one, f32x4.splat(as)))));
+    if (as > 0) v128.store(under, f32x4.add(s, f32x4.mul(v128.load(under), f32x4.sub(one, f32x4.splat(as)))));
   }
 }
 

@@ -104,11 +104,12 @@ export function extendNear(at: usize, w: i32, h: i32, r: i32): void {
       for (let v = max(0, y - r); v <= min(h - 1, y + r); v++) {
         for (let u = max(0, x - r); u <= min(w - 1, x + r); u++) {
           const p = at + (<usize>(v * w + u) << 4);
-          if (load<f32>(p, 12) < SOLID) continue;
+          const covered = load<f32>(p, 12);
+          if (covered < SOLID) continue;
           const near: f32 = reach - <f32>((u - x) * (u - x) + (v - y) * (v - y));
           if (near <= 0) continue;
-          sum = f32x4.add(sum, f32x4.mul(straight(v128.load(p)), f32x4.splat(near)));
-          weight += near;
+          sum = f32x4.add(sum, f32x4.mul(v128.load(p), f32x4.splat(near)));
+          weight += near * covered;
         }
       }
       if (weight > 0) v128.store(own, f32x4.replace_lane(f32x4.mul(sum, f32x4.splat(alpha / weight)), 3, alpha));

@@ -1,7 +1,8 @@
 // Everything that runs once per pixel. Compiled to one WebAssembly module with SIMD; memory is the caller's.
 export { widen, widenReduced, halve, narrow, fill, copy, matteSpan, meanRect } from './convert';
 export { toLinearSpan, toDisplaySpan } from './light';
-export { keyAlpha, guideTile, keyUnmix, screenCells } from './key';
+export { keyAlpha, guideTile, keyUnmix } from './key';
+export { evenOut, screenCells } from './screen';
 export { lumaKeySpan, hueKeySpan } from './range-key';
 export { adjustSpan } from './adjust';
 export { cropSpan } from './crop';
@@ -10,5 +11,6 @@ export { projective } from './projective';
 export { addScaled, coveragePlane, lerpByPlane, lerpSpan, scaleByPlane } from './mix';
 export { colourFrom, coverBy, differencePlane, extendNear, lightWrap, pickByAlpha, solidOnly, unmixPlate } from './edge';
 export { blurRows, blurColumns } from './blur';
+export { blurNear } from './blur-near';
 export { lumaPlane, halvePlane, flowLevel, flowBetween } from './flow';
 export { blendSpan } from './blend';

@@ -1,5 +1,6 @@
 // Colour key: how much of the screen is in each pixel, and what is left when it is taken out.
 import { decode, encode } from './light';
+import { CELL } from './screen';
 
 /*
  * Parameters, as 32-bit floats at `params`:
@@ -9,7 +10,6 @@ import { decode, encode } from './light';
  * The screen comes as a row of a grid, one v128 for every CELL pixels, the first one for the pixels before the row's
  * beginning: linear r, g, b and 1/(its colour difference).
  */
-const CELL: i32 = 8;
 
 /** The other two channels, weighted, the greater of them. */
 // @ts-ignore: decorator
@@ -106,40 +106,6 @@ function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, g
     const blue = decode(b);
     const share = f32x4.mul(f32x4.sub(keyed(red, green, blue, channel), others(red, green, blue, channel, params)), screenPart(cellAt(grid, x), past(x), 3));
     v128.store(alpha, f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(solid, share), perRamp), f32x4.splat(0)), one));
-  }
-}
-
-/**
- * Sums of the screen in the cells of a grid: of every second pixel of every fourth row that has the hue of a sample, whatever its
- * brightness. @param samples count, then for each its linear r, g, b @param near how far the two other channels may be
- * from the sample's, in shares of the key channel @param out for each cell linear r, g, b and how many
- */
-export function screenCells(src: usize, w: i32, h: i32, channel: i32, samples: usize, near: f32, out: usize): void {
-  const across = (w + CELL - 1) / CELL;
-  const count = <i32>load<f32>(samples);
-  for (let y = 0; y < h; y += 4) {
-    for (let x = 0; x < w; x += 2) {
-      const p = v128.load(src + (<usize>(y * w + x) << 4));
-      const alpha = f32x4.extract_lane(p, 3);
-      if (alpha < <f32>0.99) continue;
-      const c = decode(f32x4.div(p, f32x4.splat(alpha)));
-      const r = f32x4.extract_lane(c, 0);
-      const g = f32x4.extract_lane(c, 1);
-      const b = f32x4.extract_lane(c, 2);
-      const key = channel == 0 ? r : channel == 1 ? g : b;
-      const one = channel == 0 ? g : r;
-      const two = channel == 2 ? g : b;
-      if (key <= max(one, two)) continue;
-      for (let s = 0, at = samples + 4; s < count; s++, at += 12) {
-        const full = load<f32>(at + (<usize>channel << 2));
-        const first = load<f32>(at + (channel == 0 ? 4 : 0)) / full;
-        const second = load<f32>(at + (channel == 2 ? 4 : 8)) / full;
-        if (key < <f32>0.2 * full || key > <f32>4 * full || abs(one / key - first) > near || abs(two / key - second) > near) continue;
-        const cell = out + (<usize>((y / CELL) * across + x / CELL) << 4);
-        v128.store(cell, f32x4.add(v128.load(cell), f32x4.replace_lane(c, 3, 1)));
-        break;
-      }
-    }
   }
 }
 

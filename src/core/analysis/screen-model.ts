@@ -37,7 +37,8 @@ export function modelScreen({ kernels, arena }: Tools, picture: Picture, channel
   const [w, h] = [Math.ceil(pw / CELL), Math.ceil(ph / CELL)];
   const sums = arena.scratch(w * h * 16, (out) =>
     arena.scratch((1 + 3 * samples.length) * 4, (at) => {
-      arena.floats(at, 1 + 3 * samples.length).set([samples.length, ...samples.flat()]);
+      const shares = samples.flatMap((sample) => [sample[channel]!, ...sample.filter((_, c) => c !== channel).map((part) => part / sample[channel]!)]);
+      arena.floats(at, 1 + shares.length).set([samples.length, ...shares]);
       arena.floats(out, w * h * 4).fill(0);
       kernels.screenCells(picture.at, pw, ph, channel, at, NEAR, out);
       return arena.floats(out, w * h * 4).slice();
@@ -62,32 +63,37 @@ export function modelScreen({ kernels, arena }: Tools, picture: Picture, channel
     for (let i = 0; i < w * h; i++) cells.set(samples[0]!, i * 3);
     return { w, h, cells, seen: 0, rim: 0 };
   }
-  const filled = carriedOn(cells, known, w, h);
+  const filled = carriedOn({ kernels, arena }, cells, known, w, h);
   return { w, h, cells: smoothed(filled, w, h), seen: seen / (w * h), rim: rim / Math.max(1, 2 * (w + h) - 4) };
 }
 
 /** Unknown cells from coarser and coarser means of the known ones, then evened out until each is the mean of its neighbours. */
-function carriedOn(cells: Float32Array, known: Uint8Array, w: number, h: number): Float32Array {
+function carriedOn({ kernels, arena }: Tools, cells: Float32Array, known: Uint8Array, w: number, h: number): Float32Array {
   const out = cells.slice();
   fillFromCoarser(out, known.slice(), w, h);
-  const unknown: number[] = [];
-  for (let i = 0; i < w * h; i++) if (!known[i]) unknown.push(i);
-  const last = w * h;
-  for (let round = 0; round < ROUNDS; round++) {
-    for (const i of unknown) {
-      const x = i % w;
-      const l = (x > 0 ? i - 1 : i) * 3;
-      const r = (x < w - 1 ? i + 1 : i) * 3;
-      const u = (i >= w ? i - w : i) * 3;
-      const d = (i + w < last ? i + w : i) * 3;
-      // a little more than the mean at each round gets there sooner (successive over-relaxation)
-      for (let c = 0; c < 3; c++) {
-        const at = i * 3 + c;
-        out[at] = Math.max(0, out[at]! + 1.6 * ((out[l + c]! + out[r + c]! + out[u + c]! + out[d + c]!) / 4 - out[at]!));
-      }
+  const places = unknownPlaces(known, w, h);
+  return arena.scratch(w * h * 16 + places.byteLength, (at) => {
+    const grid = arena.floats(at, w * h * 4);
+    for (let i = 0; i < w * h; i++) for (let c = 0; c < 3; c++) grid[i * 4 + c] = out[i * 3 + c]!;
+    const list = at + w * h * 16;
+    arena.bytes(list, places.byteLength).set(new Uint8Array(places.buffer, places.byteOffset, places.byteLength));
+    kernels.evenOut(at, list, places.length / 5, ROUNDS);
+    for (let i = 0; i < w * h; i++) for (let c = 0; c < 3; c++) out[i * 3 + c] = grid[i * 4 + c]!;
+    return out;
+  });
+}
+
+/** Byte offsets of each unknown cell and of its neighbours in a grid of v128: itself, left, right, above, below; the border repeats. */
+function unknownPlaces(known: Uint8Array, w: number, h: number): Uint32Array {
+  const places = new Uint32Array(w * h * 5);
+  let count = 0;
+  for (let y = 0, i = 0; y < h; y++) {
+    for (let x = 0; x < w; x++, i++) {
+      if (known[i]) continue;
+      for (const j of [i, x > 0 ? i - 1 : i, x < w - 1 ? i + 1 : i, y > 0 ? i - w : i, y < h - 1 ? i + w : i]) places[count++] = j * 16;
     }
   }
-  return out;
+  return places.subarray(0, count);
 }
 
 function fillFromCoarser(cells: Float32Array, known: Uint8Array, w: number, h: number): void {

@@ -1,5 +1,5 @@
 import { BLEND_MODES } from '../picture/blend';
-import { boxesFor } from '../passes/blur';
+import { gaussian } from '../picture/gaussian';
 import type { Kernels } from '../picture/kernels';
 import { apply, multiply, scaling, translation, type Matrix } from '../picture/matrix';
 import { place, placedBounds } from '../picture/transform';
@@ -58,13 +58,9 @@ function wrapLight(tools: Tools, under: Picture, placed: Picture, { reach, stren
   const below = Picture.make(arena, placed.rect);
   for (let row = 0; row < h; row++) kernels.copy(under.row(y + row) + x * BYTES_PER_PIXEL, below.row(row), w);
   const soft = Picture.make(arena, placed.rect);
-  const { r, ends } = boxesFor(Math.max(0.5, reach / 2));
-  arena.scratch(Math.max(2 * w, 6 * h) * BYTES_PER_PIXEL, (lines) => {
-    kernels.blurRows(below.at, below.at, w, h, r, ...ends, 1, lines);
-    kernels.blurColumns(below.at, w, h, r, ...ends, 1, lines);
-    kernels.blurRows(placed.at, soft.at, w, h, r, ...ends, 1, lines);
-    kernels.blurColumns(soft.at, w, h, r, ...ends, 1, lines);
-  });
+  const sigma = Math.max(0.5, reach / 2);
+  gaussian(tools, below.at, below.at, w, h, sigma, true);
+  gaussian(tools, placed.at, soft.at, w, h, sigma, true);
   kernels.lightWrap(placed.at, below.at, soft.at, w * h, strength);
   below.release();
   soft.release();

@@ -1,4 +1,4 @@
-import { boxesFor } from '../passes/blur';
+import { boxesFor } from '../picture/gaussian';
 
 /** Gaussian blur of a plane in place, its border repeated. Three boxes with fractional ends, as the blur pass. */
 export function blurPlane(plane: Float32Array, w: number, h: number, sigma: number): void {

@@ -1,7 +1,7 @@
 import { finishMatte, isPlain, type Finish } from '../masks/finish';
+import { gaussian } from '../picture/gaussian';
 import type { Picture } from '../picture/picture';
 import { Picture as Pictures } from '../picture/picture';
-import { boxesFor } from './blur';
 import { masks, number, type PassTools } from './define';
 import type { CoveragePlan } from '../masks/coverage';
 
@@ -46,15 +46,12 @@ export function finishAt(at: number, picture: Picture, v: FinishValues, { arena,
 const NEAR = 8;
 
 /** Puts the colour of nearby solid pixels into those that are partly clear, in place. @param reach pixels */
-export function extendColour(picture: Picture, reach: number, { kernels, arena, scratch }: PassTools): void {
+export function extendColour(picture: Picture, reach: number, { kernels, arena }: PassTools): void {
   const { w, h } = picture.rect;
   if (reach <= NEAR) return kernels.extendNear(picture.at, w, h, Math.ceil(reach));
   const solid = Pictures.make(arena, picture.rect);
   kernels.solidOnly(picture.at, solid.at, w * h);
-  const { r, ends } = boxesFor(Math.max(0.5, reach / 2));
-  const lines = scratch(Math.max(2 * w, 6 * h) * 16);
-  kernels.blurRows(solid.at, solid.at, w, h, r, ...ends, 1, lines);
-  kernels.blurColumns(solid.at, w, h, r, ...ends, 1, lines);
+  gaussian({ kernels, arena }, solid.at, solid.at, w, h, Math.max(0.5, reach / 2), true);
   kernels.colourFrom(picture.at, solid.at, w * h);
   solid.release();
 }

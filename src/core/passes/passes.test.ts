@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { toDisplay, toLinear } from '../picture/light';
 import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
-import { boxesFor } from './blur';
+import { boxesFor } from '../picture/gaussian';
 import { PASSES } from './registry';
 import type { PlainValues } from './define';
 
@@ -46,13 +46,33 @@ describe('blur', () => {
     );
   });
 
-  test('extended borders keep a flat picture flat; fading ones keep the whole light', () => {
-    const flat = run('blur', { radius: 6 }, 40, 30, () => [0.2, 0.4, 0.6, 1]);
-    [0.2, 0.4, 0.6, 1].forEach((want, c) => expect(flat(0, 0)[c]).toBeCloseTo(want, 4));
-    const faded = run('blur', { radius: 6, edges: 'fade' }, 40, 30, () => [0.2, 0.4, 0.6, 1]);
+  test.each([1.3, 2.5, 6])('σ = %d: extended borders keep a flat picture flat; fading ones keep the whole light', (radius) => {
+    const flat = run('blur', { radius }, 41, 30, () => [0.2, 0.4, 0.6, 1]);
+    for (const [x, y] of [[0, 0], [40, 29], [20, 0]] as const) [0.2, 0.4, 0.6, 1].forEach((want, c) => expect(flat(x, y)[c]).toBeCloseTo(want, 4));
+    const faded = run('blur', { radius, edges: 'fade' }, 41, 30, () => [0.2, 0.4, 0.6, 1]);
     let sum = 0;
-    for (let y = -30; y < 60; y++) for (let x = -30; x < 70; x++) sum += faded(x, y)[3]!;
-    expect(sum / 1200).toBeCloseTo(1, 3);
+    for (let y = -30; y < 60; y++) for (let x = -30; x < 71; x++) sum += faded(x, y)[3]!;
+    expect(sum / (41 * 30)).toBeCloseTo(1, 2);
+  });
+
+  test('a picture smaller than the blur: every pixel is the weighted sum of the others, borders repeated', () => {
+    const [w, h, radius] = [5, 3, 2];
+    const value = (x: number, y: number) => ((x * 7 + y * 5) % 11) / 11;
+    const at = run('blur', { radius }, w, h, (x, y) => [value(x, y), 0, 0, 1]);
+    const held = (v: number, n: number) => Math.min(n - 1, Math.max(0, v));
+    const weight = (d: number) => Math.exp(-(d * d) / (2 * radius * radius));
+    for (let y = 0; y < h; y++) {
+      for (let x = 0; x < w; x++) {
+        let [sum, whole] = [0, 0];
+        for (let v = -9; v <= 9; v++) {
+          for (let u = -9; u <= 9; u++) {
+            sum += weight(u) * weight(v) * value(held(x + u, w), held(y + v, h));
+            whole += weight(u) * weight(v);
+          }
+        }
+        expect(Math.abs(at(x, y)[0]! - sum / whole)).toBeLessThan(0.005);
+      }
+    }
   });
 });
 

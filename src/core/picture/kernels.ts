@@ -13,6 +13,7 @@ export interface Kernels {
   toLinearSpan(at: number, n: number): void;
   toDisplaySpan(at: number, n: number): void;
   keyAlpha(src: number, n: number, alpha: number, luma: number, params: number, grid: number): void;
+  evenOut(cells: number, places: number, count: number, rounds: number): void;
   screenCells(src: number, w: number, h: number, channel: number, samples: number, near: number, out: number): void;
   guideTile(
     alpha: number, luma: number, out: number, w: number, h: number, x0: number, y0: number, size: number, r: number, eps: number, scratch: number,
@@ -47,6 +48,7 @@ export interface Kernels {
     a: number, b: number, out: number, w: number, h: number, there: number, back: number, fw: number, fh: number, scale: number, t: number,
   ): void;
   blurRows(src: number, dst: number, w: number, h: number, r: number, ends1: number, ends2: number, ends3: number, extend: number, scratch: number): void;
+  blurNear(src: number, dst: number, w: number, h: number, r: number, weights: number, extend: number, scratch: number): void;
   blurColumns(at: number, w: number, h: number, r: number, ends1: number, ends2: number, ends3: number, extend: number, scratch: number): void;
   blendSpan(mode: number, under: number, top: number, n: number): void;
 }
