@@ -139,3 +139,37 @@ test('an outline runs along what was cut out, in the picked colour', async ({ pa
     )
     .toBe(true);
 });
+
+test('masks overrule a key, and spill becomes the colour of the background', async ({ page }) => {
+  await captain(page);
+  await page.getByRole('button', { name: 'Find the screen' }).click();
+  await page.keyboard.press('5');
+  await expect.poll(async () => [await alpha(page, 0.1, 0.2), await alpha(page, 0.42, 0.8)]).toEqual([0, 255]);
+
+  // an ellipse in the middle of the layer, named by the key
+  await page.keyboard.press('a');
+  await page.getByRole('button', { name: 'Add a mask' }).click();
+  await page.locator('.v-list-item').getByText('Ellipse', { exact: true }).click();
+  await page.keyboard.press('e');
+  await page.getByRole('group', { name: 'Always clear' }).getByRole('button', { name: /^Ellipse/ }).click();
+  await expect.poll(() => alpha(page, 0.5, 0.5)).toBe(0);
+  await page.getByRole('group', { name: 'Always clear' }).getByRole('button', { name: /^Ellipse/ }).click();
+  await page.getByRole('group', { name: 'Always solid' }).getByRole('button', { name: /^Ellipse/ }).click();
+  await expect.poll(async () => [await alpha(page, 0.5, 0.5), await alpha(page, 0.1, 0.2)]).toEqual([255, 0]);
+
+  await page.getByRole('combobox', { name: 'Spill becomes', exact: true }).selectOption('a colour');
+  const colour = page.getByRole('group', { name: 'Colour for spill' });
+  const chosen = () => colour.locator('input').inputValue();
+  expect(await chosen()).toBe('#ffffff');
+  await colour.getByRole('button', { name: 'Of the background' }).click();
+  // the deck at night is dark and blue
+  await expect.poll(chosen).not.toBe('#ffffff');
+  const [r, , b] = (await chosen()).match(/[0-9a-f]{2}/g)!.map((part) => parseInt(part, 16));
+  expect(b!).toBeGreaterThan(r!);
+  expect(b!).toBeLessThan(140);
+  // a colour picked on the shot is that of the layers below, not of the captain who is there
+  await page.keyboard.press('1');
+  await colour.getByRole('button', { name: 'Pick' }).click();
+  await page.mouse.click(...(await spot(page, 0.42, 0.8)));
+  await expect(colour.getByRole('button', { name: 'Pick' })).toHaveAttribute('aria-pressed', 'false');
+});

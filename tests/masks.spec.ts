@@ -331,3 +331,17 @@ test('a path is made by the keyboard alone', async ({ page }) => {
   // two vertices are a draft of nothing, kept and covering nothing
   await expect.poll(async () => (await colourAt(page, 0.5, 0.5))[3]).toBe(0);
 });
+
+test('on a tilted layer a path lies where it was drawn, and cuts there', async ({ page }) => {
+  await tower(page);
+  await page.keyboard.press('p');
+  await redrawn(page, () => typeNumber(page, 'Tilt y', '35'));
+  await page.keyboard.press('a');
+  await square(page);
+  await redrawn(page, () => page.getByRole('button', { name: 'Cut the layer' }).click());
+  const alpha = async (x: number, y: number) => (await colourAt(page, x, y))[3]!;
+  await expect.poll(() => alpha(0.28, 0.5)).toBe(0);
+  // just inside and outside of all four sides
+  expect(await Promise.all([alpha(0.31, 0.31), alpha(0.69, 0.31), alpha(0.69, 0.69), alpha(0.31, 0.69)])).toEqual([255, 255, 255, 255]);
+  expect(await Promise.all([alpha(0.71, 0.5), alpha(0.5, 0.28), alpha(0.5, 0.72)])).toEqual([0, 0, 0]);
+});

@@ -34,7 +34,7 @@ export function shortcutTable(): Shortcut[] {
   const last = () => (bench.shot?.length ?? 1) - 1;
   const choosePass = (type: string) => {
     const pass = bench.layer?.passes.find((item) => item.type === type);
-    if (pass) bench.chosen = pass.id as PassId;
+    if (pass) bench.show(pass.id as PassId);
     else bench.insertPass(type);
   };
   const slip = (by: number) => bench.editLayer((document, at) => slipLayer(document, at, by));
@@ -86,7 +86,7 @@ export function shortcutTable(): Shortcut[] {
     { keys: '-', shown: '−', does: 'Zoom out', run: () => void ask('zoom-out') },
     { keys: 'a', shown: 'A', does: 'Masks of the layer', run: () => masking.show() },
     { keys: 'e', shown: 'E', does: 'Colour key: open or add', run: () => choosePass('colour-key') },
-    { keys: 'p', shown: 'P', does: 'Place', run: () => (bench.chosen = 'place') },
+    { keys: 'p', shown: 'P', does: 'Place', run: () => bench.show('place') },
     { keys: 'g', shown: 'G', does: 'Adjust: open or add', run: () => choosePass('adjust') },
     { keys: '$mod+k', shown: 'Ctrl+K', does: 'Search passes and commands', run: () => void ask('search') },
     { keys: '$mod+z', shown: 'Ctrl+Z', does: 'Undo', run: () => void told(project.undo(), 'Undone') },

@@ -7,7 +7,7 @@ import { useBench } from '../stores/bench';
 
 /** Picked colours of a pass: swatches, picking on the picture, and for a single colour the browser's own chooser. */
 const props = defineProps<{ name: string; param: SamplesParam; colours: readonly Colour[]; path: string; disabled: boolean }>();
-const emit = defineEmits<{ change: [colours: Colour[]]; find: [] }>();
+const emit = defineEmits<{ change: [colours: Colour[]]; find: []; background: [] }>();
 const bench = useBench();
 const css = (colour: Colour) => `rgb(${colour.map((v) => Math.round(v * 255)).join(' ')})`;
 const hex = (colour: Colour | undefined) => `#${(colour ?? [1, 1, 1]).map((v) => Math.round(v * 255).toString(16).padStart(2, '0')).join('')}`;
@@ -28,6 +28,7 @@ const pick = (): void => void (bench.picking = bench.picking === props.name ? nu
     </template>
     <button class="pick" :aria-pressed="bench.picking === name" :disabled="disabled" @click="pick"><Icon :path="mdiEyedropper" /> Pick</button>
     <button v-if="name === 'screen'" class="pick" :disabled="disabled" @click="emit('find')">Find the screen</button>
+    <button v-if="param.from === 'shot'" class="pick" :disabled="disabled" title="The mean colour of the shot without this layer" @click="emit('background')">Of the background</button>
     <Peg :path="path" />
     <p v-if="!colours.length && param.most > 1" class="dim">Nothing is keyed yet. Choose Pick, then click on the screen in the picture.</p>
   </div>

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
 import { mdiClose, mdiContentCopy, mdiContentPaste, mdiDotsVertical, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
 import { addPass, newPass } from '../../core/document/edits/passes';
-import { orderMask, removeMask, setMask } from '../../core/document/edits/masks';
+import { orderMask, removeMask, setMask, usesMasks } from '../../core/document/edits/masks';
 import { MASK_MODES, type Mask, type ShapeKind } from '../../core/document/mask';
 import type { PassId } from '../../core/document/schema';
 import { still } from '../../core/document/value';
@@ -24,10 +24,7 @@ const masking = useMasking();
 const files = useMaskFiles();
 const locked = computed(() => bench.layer!.locked || store.readOnly);
 const order = computed({ get: () => [...masking.masks], set: () => undefined });
-const unused = computed(() => {
-  const { passes } = bench.layer!;
-  return masking.masks.length > 0 && !passes.some((pass) => pass.area || pass.type === 'mask' || ['keep', 'drop'].some((name) => (pass.values[name] as { still?: unknown[] } | undefined)?.still?.length));
-});
+const unused = computed(() => masking.masks.length > 0 && !bench.layer!.passes.some(usesMasks));
 const MODE_LABELS = { add: 'adds', subtract: 'subtracts', intersect: 'intersects', exclude: 'excludes' } as const;
 
 type Kind = Exclude<ShapeKind, 'picture' | 'matte'>;

@@ -19,6 +19,7 @@ import { useMasking } from '../stores/masking';
 import { useNotices } from '../stores/notices';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
+import { colourWithout } from '../viewer/shot-colour';
 
 /** The dials of a pass, made from its declaration. */
 const bench = useBench();
@@ -70,6 +71,16 @@ async function find(): Promise<void> {
     notices.problem(error);
   }
 }
+/** Takes the mean colour of the shot without the layer, as it is at this frame. */
+async function background(name: string): Promise<void> {
+  const { id } = pass.value;
+  try {
+    const colour = await colourWithout(store.current(), bench.shot!, bench.layer!.id, bench.frame);
+    bench.editLayer((project, at) => setPassValue(project, at, id, name, [colour.map((v) => Math.round(v * 10000) / 10000)]));
+  } catch (error) {
+    notices.problem(error);
+  }
+}
 /** Where the pass works. The first choice of a side takes the mask that was worked on last. */
 function limit(side: string): void {
   const { id, area } = pass.value;
@@ -97,7 +108,7 @@ const areaMasks = (masks: MaskId[]): void => bench.editLayer((project, at) => se
         <MaskPicker :label="param.label" :chosen="valueOf(name) as MaskId[]" :disabled="locked" @change="(ids) => set(name, ids)" />
       </div>
       <PlateDial v-else-if="param.kind === 'plate'" :param="param" :plate="valueOf(name) as Plate" :disabled="locked" @change="(plate) => set(name, plate)" />
-      <SamplesDial v-else :name="name" :param="param" :colours="valueOf(name) as Colour[]" :path="`pass.${pass.id}.${name}`" :disabled="locked" @change="(colours) => set(name, colours)" @find="find" />
+      <SamplesDial v-else :name="name" :param="param" :colours="valueOf(name) as Colour[]" :path="`pass.${pass.id}.${name}`" :disabled="locked" @change="(colours) => set(name, colours)" @find="find" @background="background(name)" />
     </template>
     <template v-if="pass.type !== 'mask'">
       <hr />

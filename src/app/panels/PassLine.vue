@@ -84,7 +84,7 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
 <template>
   <section class="line" aria-label="Passes">
     <template v-if="bench.layer && hasPicture">
-      <PassTile title="Source" fixed :picture="pictures['source']" :chosen="bench.chosen === 'source'" @choose="bench.chosen = 'source'" />
+      <PassTile title="Source" fixed :picture="pictures['source']" :chosen="bench.chosen === 'source'" @choose="bench.show('source')" />
       <VueDraggable v-model="order" class="passes" filter="button.icon-button" :prevent-on-filter="false" :disabled="bench.layer.locked" :animation="120" @end="reordered">
         <div v-for="pass in order" :key="pass.id" class="step">
           <PassTile
@@ -93,7 +93,7 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
             :chosen="bench.chosen === pass.id"
             :off="!pass.on"
             :area="pass.area?.side"
-            @choose="bench.chosen = pass.id"
+            @choose="bench.show(pass.id)"
             @left="moveBy(pass, -1)"
             @right="moveBy(pass, 1)"
             @hold="bench.upTo = pass.id"
@@ -103,7 +103,7 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
             <IconButton :label="`${pass.on ? 'Switch off' : 'Switch on'} ${passOf(pass.type)!.title}`" :icon="pass.on ? mdiEye : mdiEyeOff" @click="bench.editLayer((project, at) => switchPass(project, at, pass.id))" />
             <v-menu v-if="others.length">
               <template #activator="{ props: menu }">
-                <IconButton v-bind="menu" :label="`Copy ${passOf(pass.type)!.title} to another layer`" :icon="mdiContentCopy" @click="bench.chosen = pass.id" />
+                <IconButton v-bind="menu" :label="`Copy ${passOf(pass.type)!.title} to another layer`" :icon="mdiContentCopy" @click="bench.show(pass.id)" />
               </template>
               <v-list><v-list-item v-for="other in others" :key="other.id" :title="other.name" @click="bench.copyPassTo(other.id)" /></v-list>
             </v-menu>
@@ -124,7 +124,7 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
           <v-list-item title="Search… (Ctrl+K)" @click="ask('search')" />
         </v-list>
       </v-menu>
-      <PassTile title="Place" fixed :picture="pictures['place']" :chosen="bench.chosen === 'place'" @choose="bench.chosen = 'place'" />
+      <PassTile title="Place" fixed :picture="pictures['place']" :chosen="bench.chosen === 'place'" @choose="bench.show('place')" />
       <PassTile title="In the shot" fixed last :picture="pictures['shot']" :chosen="false" @choose="bench.view = 'picture'" />
     </template>
     <p v-else-if="bench.layer" class="dim none">{{ bench.layer.name }} is sound only; its level is in the dials.</p>

@@ -44,6 +44,8 @@ export const useBench = defineStore('bench', () => {
   const shotId = ref<ShotId | null>(null);
   const layerId = ref<LayerId | null>(null);
   const chosen = ref<Chosen>('place');
+  /** counts how often dials were asked for, also those that are chosen already */
+  const asked = ref(0);
   const view = ref<ViewName>('picture');
   const ground = ref<{ alone: string; matte: string }>({ alone: 'checker', matte: 'plain' });
   const scale = ref<PreviewScale>('auto');
@@ -165,5 +167,11 @@ export const useBench = defineStore('bench', () => {
     return { ...project, shots: project.shots.map((item) => (item.id === shotId.value ? changed(item) : item)) };
   });
 
-  return { framing, framingAt, upTo, tried, looked, copyPassTo, shotId, layerId, chosen, view, ground, scale, frame, picking, shot, layer, pass, size, at, openShot, choose, seek, editLayer, insertPass };
+  /** Shows the dials of a pass, the source or the place. */
+  function show(what: Chosen): void {
+    chosen.value = what;
+    asked.value++;
+  }
+
+  return { asked, show, framing, framingAt, upTo, tried, looked, copyPassTo, shotId, layerId, chosen, view, ground, scale, frame, picking, shot, layer, pass, size, at, openShot, choose, seek, editLayer, insertPass };
 });

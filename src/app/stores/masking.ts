@@ -46,7 +46,7 @@ export const useMasking = defineStore('masking', () => {
     if ([...vertices.value].some((i) => i >= points.length)) vertices.value = new Set();
   });
   // choosing a pass or an end of the line leaves the masks
-  watch(() => bench.chosen, () => (open.value = false));
+  watch(() => [bench.chosen, bench.asked], () => (open.value = false));
 
   /** What the pointer does when a mask has just been chosen. */
   function restingTool(shape: Shape): MaskTool {

@@ -5,14 +5,15 @@ import type { Value } from '../../core/document/value';
 import type { Colour, SamplesParam } from '../../core/passes/define';
 import { passOf } from '../../core/passes/registry';
 import { screenOf } from '../../core/passes/colour-key';
-import { apply, invert } from '../../core/picture/matrix';
-import { planBefore, planFrame } from '../../core/plan/plan';
+import { project } from '../../core/picture/matrix';
+import { intoPicture, planBefore } from '../../core/plan/plan';
 import { valueAt } from '../../core/time/values';
 import { useEngine } from '../../engine/client';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
 import { HANDLE, type ViewFrame } from './frame';
+import { colourWithout } from './shot-colour';
 
 /** Picks the screen on the picture: click, drag to average an area, Shift to add a sample. */
 const props = defineProps<{ frame: ViewFrame }>();
@@ -64,11 +65,13 @@ const param = computed(() => passOf(bench.pass!.type)!.params[bench.picking!] as
 async function colourOf(part: { x: number; y: number; w: number; h: number }): Promise<Colour | null> {
   const { shot, layer, pass } = bench;
   if (!shot || !layer || !pass || !store.project) return null;
-  if (param.value.from === 'shot') return shotColour(part);
+  const { frame } = props;
+  const inShot = { x: (part.x - frame.x) / frame.scale, y: (part.y - frame.y) / frame.scale, w: part.w / frame.scale, h: part.h / frame.scale };
+  if (param.value.from === 'shot') return colourWithout(store.project, shot, layer.id, bench.frame, inShot);
   const plan = planBefore(store.project, shot, layer, pass.id, bench.frame);
-  const back = plan && invert(plan.matrix);
+  const back = plan && intoPicture(plan);
   if (!plan || !back) return null;
-  const inLayer = (x: number, y: number) => apply(back, (x - props.frame.x) / props.frame.scale, (y - props.frame.y) / props.frame.scale);
+  const inLayer = (x: number, y: number) => project(back, (x - props.frame.x) / props.frame.scale, (y - props.frame.y) / props.frame.scale);
   const ends = [inLayer(part.x, part.y), inLayer(part.x + part.w, part.y + part.h)] as const;
   const x = Math.min(ends[0][0], ends[1][0]);
   const y = Math.min(ends[0][1], ends[1][1]);
@@ -80,20 +83,6 @@ async function colourOf(part: { x: number; y: number; w: number; h: number }): P
   }
   const [r, g, b] = await (await useEngine()).mean(plan, { x: x - (w === CLICK ? CLICK / 2 : 0), y: y - (h === CLICK ? CLICK / 2 : 0), w, h });
   return [r, g, b];
-}
-
-async function shotColour(part: { x: number; y: number; w: number; h: number }): Promise<Colour> {
-  const shot = bench.shot!;
-  const without = { ...shot, layers: shot.layers.map((layer) => (layer.id === bench.layerId ? { ...layer, shown: false } : layer)) };
-  const plan = planFrame({ ...store.project!, shots: [without] }, shot.id, bench.frame);
-  const pixels = await (await useEngine()).pixels(plan);
-  const at = (v: number, from: number, most: number) => Math.max(0, Math.min(most - 1, Math.floor((v - from) / props.frame.scale)));
-  const sum = [0, 0, 0];
-  let count = 0;
-  for (let y = at(part.y, props.frame.y, plan.height); y <= at(part.y + part.h, props.frame.y, plan.height); y++) {
-    for (let x = at(part.x, props.frame.x, plan.width); x <= at(part.x + part.w, props.frame.x, plan.width); x++, count++) for (let c = 0; c < 3; c++) sum[c]! += pixels[(y * plan.width + x) * 4 + c]!;
-  }
-  return sum.map((v) => v / count / 255) as unknown as Colour;
 }
 
 function keep(colour: Colour, adding: boolean): void {

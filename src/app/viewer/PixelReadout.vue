@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue';
 import { useThrottleFn } from '@vueuse/core';
-import { apply, invert } from '../../core/picture/matrix';
-import { planLayer } from '../../core/plan/plan';
+import { project } from '../../core/picture/matrix';
+import { intoPicture, planLayer } from '../../core/plan/plan';
 import { useEngine } from '../../engine/client';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
@@ -25,10 +25,10 @@ async function read(): Promise<void> {
   const { reduction } = player;
   const after = planLayer(store.project, shot, layer, bench.frame, reduction);
   const before = planLayer(store.project, shot, { ...layer, passes: [] }, bench.frame, reduction);
-  const back = after && invert(after.matrix);
+  const back = after && intoPicture(after);
   if (!after || !before || !back) return void (text.value = '');
   const at = [(pointer.x - frame.x) / frame.scale, (pointer.y - frame.y) / frame.scale] as const;
-  const [x, y] = apply(back, at[0] / reduction, at[1] / reduction);
+  const [x, y] = project(back, at[0] / reduction, at[1] / reduction);
   if (x < 0 || y < 0 || x >= after.size.w || y >= after.size.h) return void (text.value = `${layer.name} is not here`);
   const part = { x: Math.floor(x), y: Math.floor(y), w: 1, h: 1 };
   const engine = await useEngine();

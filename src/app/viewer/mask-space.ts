@@ -1,6 +1,6 @@
 import { computed, type ComputedRef } from 'vue';
-import { layerMatrix } from '../../core/plan/plan';
-import { apply, invert, type Matrix } from '../../core/picture/matrix';
+import { layerProjection } from '../../core/plan/plan';
+import { project, projectiveInverse, type Projective } from '../../core/picture/matrix';
 import { useBench } from '../stores/bench';
 import type { ViewFrame, XY } from './frame';
 
@@ -10,28 +10,32 @@ export interface MaskSpace {
   toSource(p: XY): [number, number];
   /** a pointer's place in source pixels from the source's centre */
   at(event: PointerEvent | MouseEvent): [number, number];
-  /** source pixels for each stage pixel */
+  /** source pixels for each stage pixel, in the middle of the source */
   perStage: ComputedRef<number>;
 }
 
-/** The way between the chosen layer's source and the viewer's stage. */
+/** The way between the chosen layer's source and the viewer's stage, in perspective when the layer is tilted. */
 export function useMaskSpace(frame: () => ViewFrame, stage: () => Element | undefined): MaskSpace {
   const bench = useBench();
-  const matrix = computed<Matrix>(() => layerMatrix(bench.shot!, bench.layer!, bench.frame, bench.size!));
-  const back = computed<Matrix>(() => invert(matrix.value) ?? [1, 0, 0, 1, 0, 0]);
+  const map = computed<Projective>(() => layerProjection(bench.shot!, bench.layer!, bench.frame, bench.size!));
+  const back = computed<Projective>(() => projectiveInverse(map.value) ?? [1, 0, 0, 0, 1, 0, 0, 0, 1]);
   const toStage = ([x, y]: XY): [number, number] => {
-    const [u, v] = apply(matrix.value, x + bench.size!.w / 2, y + bench.size!.h / 2);
+    const [u, v] = project(map.value, x + bench.size!.w / 2, y + bench.size!.h / 2);
     return [frame().x + u * frame().scale, frame().y + v * frame().scale];
   };
   const toSource = ([x, y]: XY): [number, number] => {
-    const [u, v] = apply(back.value, (x - frame().x) / frame().scale, (y - frame().y) / frame().scale);
+    const [u, v] = project(back.value, (x - frame().x) / frame().scale, (y - frame().y) / frame().scale);
     return [u - bench.size!.w / 2, v - bench.size!.h / 2];
   };
   const at = (event: PointerEvent | MouseEvent) => {
     const bounds = stage()!.getBoundingClientRect();
     return toSource([event.clientX - bounds.left, event.clientY - bounds.top]);
   };
-  const perStage = computed(() => Math.hypot(back.value[0], back.value[1]) / frame().scale);
+  const perStage = computed(() => {
+    const [x, y] = toStage([0, 0]);
+    const [u, v] = toSource([x + 1, y]);
+    return Math.hypot(u, v);
+  });
   return { toStage, toSource, at, perStage };
 }
 

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { perform } from '../document/edit';
 import { setMatte } from '../document/edits/layers';
-import { addMask, insertVertex, refreshMasks, removeMask, removeVertices, setArea, setPath } from '../document/edits/masks';
+import { addMask, insertVertex, refreshMasks, removeMask, removeVertices, setArea, setPath, usesMasks } from '../document/edits/masks';
 import { newPass } from '../document/edits/passes';
 import { newMask, newShape, pathShape, type Mask, type MaskId, type Shape } from '../document/mask';
 import { projectSchema, type Layer, type LayerId, type Pass, type PassId, type Project } from '../document/schema';
@@ -75,6 +75,16 @@ describe('masks on a layer', () => {
     refreshMasks(copy, () => `new-${made++}`);
     expect(copy.masks.map((mask) => mask.id)).toEqual(['new-0', 'new-1']);
     expect([copy.passes[0]!.values['masks'], copy.passes[1]!.area]).toEqual([{ still: ['new-0', 'new-1'] }, { ...area, masks: ['new-0'] }]);
+  });
+
+  test('what a pass works with masks by: its area, the masks it names, or all of them; not a choice that is called alike', () => {
+    expect(usesMasks(pass('blur'))).toBe(false);
+    expect(usesMasks(pass('blur', {}, { masks: [id('left')], side: 'inside' }))).toBe(true);
+    expect(usesMasks(pass('mask'))).toBe(true);
+    expect(usesMasks(pass('colour-key'))).toBe(false);
+    expect(usesMasks(pass('colour-key', { drop: still([id('left')]) }))).toBe(true);
+    expect(usesMasks(pass('brightness-key', { keep: still('dark') }))).toBe(false);
+    expect(usesMasks(pass('brightness-key', { solid: still([id('left')]) }))).toBe(true);
   });
 
   test('documents from before masks are still read', () => {

@@ -1,4 +1,6 @@
+import { Picture } from '../picture/picture';
 import { choice, COMBINE, definePass, number } from './define';
+import { overrule, RULED } from './finishing';
 
 const STEPS = 1024;
 
@@ -25,15 +27,22 @@ export const brightnessKey = definePass({
     clipWhite: number({ label: 'Clip white', unit: '%', default: 1, min: 0.01, max: 1, slider: [0.4, 1], help: 'Matte values above this become solid.' }),
     gamma: number({ label: 'Matte gamma', unit: '', default: 1, min: 0.1, max: 10, slider: [0.2, 5], help: 'Above 1 the half-clear parts become more solid, below 1 more clear.' }),
     grey: number({ label: 'Near grey only', unit: '%', default: 1, min: 0.01, max: 1, slider: [0.01, 1], help: '100 % keys every colour. Below that, colours stronger than this stay whatever their brightness.' }),
+    solid: RULED.keep,
+    clear: RULED.drop,
     combine: COMBINE,
   },
-  prepare(v, { kernels, arena, scratch }) {
+  reach: () => 0,
+  run(picture, v, tools) {
+    const { kernels, arena, scratch } = tools;
     const at = scratch((STEPS + 1) * 4);
     const table = arena.floats(at, STEPS + 1);
     for (let i = 0; i <= STEPS; i++) {
       const luma = i / STEPS;
       table[i] = brightnessMatte(v.keep === 'bright' ? luma : 1 - luma, { ...v, threshold: v.keep === 'bright' ? v.threshold : 1 - v.threshold });
     }
-    return (src, dst, n) => kernels.lumaKeySpan(src, dst, n, at, STEPS, v.grey);
+    const out = Picture.make(arena, picture.rect);
+    kernels.lumaKeySpan(picture.at, out.at, out.pixels, at, STEPS, v.grey);
+    overrule(picture, out, { keep: v.solid, drop: v.clear }, tools);
+    return out;
   },
 });

@@ -113,6 +113,23 @@ describe('keys with others', () => {
     expect(await alpha([key('a', 'colour-key', { screen: [green], drop: ['all'] })], [0.5, 0.5, 0.5], [all])).toBe(0);
   });
 
+  test.each([
+    ['brightness-key', { keep: 'dark' }, [0.9, 0.9, 0.9], [0.1, 0.1, 0.1]],
+    ['hue-key', { hue: 0, softness: 5 }, [0.2, 0.3, 0.9], [0.9, 0.2, 0.2]],
+  ] as const)('masks overrule a %s too, outside of them it is as it was', async (type, values, goes, stays) => {
+    const left = newMask('left' as never, 'left', { kind: 'rectangle', centre: still([-16, 0] as [number, number]), size: still([32, 40] as [number, number]), rotation: still(0), radius: still(0) });
+    const seen = async (colour: readonly [number, number, number], more: Record<string, unknown>) => {
+      const project = projectOf([layerOf('card', colourSource([...colour]), { passes: [key('a', type, { ...values, ...more })], masks: [left] })], { background: null });
+      const picture = await new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no stock'))).frame(planFrame(project, at.shot, 0));
+      const floats = floatsOf(bench, picture);
+      picture.release();
+      return [floats[(18 * 64 + 8) * 4 + 3], floats[(18 * 64 + 56) * 4 + 3]];
+    };
+    expect(await seen(goes, {})).toEqual([0, 0]);
+    expect(await seen(goes, { solid: ['left'] })).toEqual([1, 0]);
+    expect(await seen(stays, { clear: ['left'] })).toEqual([0, 1]);
+  });
+
   test('a key that keeps what either keeps sees the picture before the first one', async () => {
     const green: [number, number, number] = [0.3, 0.66, 0.35];
     const second = { screen: [[0.2, 0.3, 0.8]] };

@@ -1,4 +1,6 @@
+import { Picture } from '../picture/picture';
 import { choice, COMBINE, definePass, number } from './define';
+import { overrule, RULED } from './finishing';
 
 const STEPS = 1024;
 
@@ -22,12 +24,19 @@ export const hueKey = definePass({
     width: number({ label: 'Width', unit: '°', default: 50, min: 0, max: 360, slider: [0, 180], help: 'How much of the circle belongs wholly.' }),
     softness: number({ label: 'Softness', unit: '°', default: 20, min: 0, max: 180, slider: [0, 90], help: 'Ramp beyond the range on each side.' }),
     saturation: number({ label: 'Least saturation', unit: '%', default: 0.15, min: 0, max: 1, slider: [0, 1], help: 'Paler colours belong to no hue.' }),
+    solid: RULED.keep,
+    clear: RULED.drop,
     combine: COMBINE,
   },
-  prepare(v, { kernels, arena, scratch }) {
+  reach: () => 0,
+  run(picture, v, tools) {
+    const { kernels, arena, scratch } = tools;
     const at = scratch((STEPS + 1) * 4);
     const table = arena.floats(at, STEPS + 1);
     for (let i = 0; i <= STEPS; i++) table[i] = hueShare((i / STEPS) * 360, v.hue, v.width, Math.max(v.softness, 0.01));
-    return (src, dst, n) => kernels.hueKeySpan(src, dst, n, at, STEPS, v.saturation * 0.5, Math.max(v.saturation, 0.01), v.keep === 'range' ? 1 : 0);
+    const out = Picture.make(arena, picture.rect);
+    kernels.hueKeySpan(picture.at, out.at, out.pixels, at, STEPS, v.saturation * 0.5, Math.max(v.saturation, 0.01), v.keep === 'range' ? 1 : 0);
+    overrule(picture, out, { keep: v.solid, drop: v.clear }, tools);
+    return out;
   },
 });

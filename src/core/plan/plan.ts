@@ -7,7 +7,7 @@ import type { Value } from '../document/value';
 import { passOf } from '../passes/registry';
 import type { AnyPass, PlainValues, Plate, PlatePlan } from '../passes/define';
 import type { BlendMode } from '../picture/blend';
-import { multiply, projective, projectiveProduct, scaling, type Matrix, type Projective } from '../picture/matrix';
+import { multiply, projective, projectiveInverse, projectiveProduct, scaling, type Matrix, type Projective } from '../picture/matrix';
 import { frameAt, secondsAt, STAMP_ROUNDING } from '../time/rate';
 import { sourceFrameAt } from '../time/speed';
 import { valueAt } from '../time/values';
@@ -114,6 +114,9 @@ export function visibleLayers(shot: Shot, frame: number): Layer[] {
   });
 }
 
+/** Shot pixels → pixels of a layer's picture, both at the plan's scale; null when the layer is seen from its edge. */
+export const intoPicture = ({ tilt, matrix }: LayerPlan): Projective | null => projectiveInverse(tilt ?? projective(matrix));
+
 /** One layer's plan, or null when it has no picture (sound). */
 export function planLayer(project: Project, shot: Shot, layer: Layer, frame: number, reduction: Reduction, without?: PassId): LayerPlan | null {
   const full = sourceSize(project, layer);
@@ -179,6 +182,9 @@ function layerTilt(shot: Shot, layer: Layer, frame: number, source: { w: number;
   return own && layer.parent ? projectiveProduct(projective(carriedBy(shot, layer, frame)), own) : own;
 }
 
+/** Source pixels → shot pixels of a layer at a shot frame, its tilt included. */
+export const layerProjection = (shot: Shot, layer: Layer, frame: number, source: { w: number; h: number }): Projective => layerTilt(shot, layer, frame, source) ?? projective(layerMatrix(shot, layer, frame, source));
+
 /** Most samples of motion blur in a reduced preview; a render takes them all. */
 const PREVIEW_SAMPLES = 8;
 
@@ -188,7 +194,7 @@ function planTrail(shot: Shot, layer: Layer, frame: number, source: { w: number;
   const samples = reduction === 1 ? blur.samples : Math.min(blur.samples, PREVIEW_SAMPLES);
   const moments = Array.from({ length: samples }, (_, i) => {
     const at = frame + ((i + 0.5) / samples - 0.5) * (blur.shutter / 360);
-    return reducedTilt(layerTilt(shot, layer, at, source) ?? projective(layerMatrix(shot, layer, at, source)), reduction);
+    return reducedTilt(layerProjection(shot, layer, at, source), reduction);
   });
   const still = moments.every((moment) => moment.every((v, i) => Math.abs(v - moments[0]![i]!) < 1e-9));
   return still ? [] : moments;

@@ -35,6 +35,15 @@ export const removeMask = (project: Project, at: At, id: MaskId): Edit =>
     for (const pass of layer.passes) withMasks(pass, (ids) => ids.filter((other) => other !== id));
   });
 
+/** True when a pass works with masks: within an area, or by those that it names. A Mask pass without names takes all. */
+export function usesMasks(pass: Pass): boolean {
+  const named = (name: string) => {
+    const value = pass.values[name] as Value<MaskId[]>;
+    return 'still' in value ? value.still.length > 0 : value.keys.some((key) => key.value.length > 0);
+  };
+  return Boolean(pass.area) || Object.entries(passOf(pass.type)!.params).some(([name, param]) => param.kind === 'masks' && (param.empty === 'all' || named(name)));
+}
+
 /** Changes the ids of masks that a pass refers to. */
 function withMasks(pass: Draft<Pass>, change: (ids: MaskId[]) => MaskId[]): void {
   if (pass.area) pass.area.masks = change(pass.area.masks);
