@@ -4,19 +4,75 @@ import { decode, encode, straight } from './light';
 /** A pixel is solid from here on. */
 const SOLID: f32 = 0.97;
 
-/** Solid pixels as they are, the others clear. */
-export function solidOnly(src: usize, dst: usize, n: i32): void {
-  for (let i = 0; i < n; i++, src += 16, dst += 16) v128.store(dst, load<f32>(src, 12) >= SOLID ? v128.load(src) : f32x4.splat(0));
+/** What is done with a pixel when colour is carried out to the edge: nothing, it lends its colour, it borrows one, or it may do both. */
+const LENDS: u8 = 1;
+const BORROWS: u8 = 2;
+const BESIDE: u8 = 3;
+/** Light of the screen is mixed into solid pixels up to this many from the edge, because coding and lenses blur. */
+const MIXED: i32 = 2;
+/** A pixel beside the edge counts this much of one farther in. */
+const BESIDE_SHARE: f32 = 0.02;
+
+// @ts-ignore: decorator
+@inline
+function isSolid(marks: usize, w: i32, h: i32, x: i32, y: i32): bool {
+  return <u32>x < <u32>w && <u32>y < <u32>h && (load<u8>(marks + (y * w + x)) & LENDS) != 0;
 }
 
-/** Gives partly clear pixels the colour of another picture, where that has any, and leaves their coverage. */
-export function colourFrom(at: usize, other: usize, n: i32): void {
+/**
+ * Sorts pixels for the work on the edge: those partly clear borrow, solid ones lend.
+ * @param beside 1 = solid ones right beside the edge are told apart from those farther in @param marks one byte a pixel
+ */
+export function edgeMarks(at: usize, w: i32, h: i32, beside: i32, marks: usize): void {
+  for (let i = 0, n = w * h; i < n; i++) {
+    const alpha = load<f32>(at + (<usize>i << 4), 12);
+    store<u8>(marks + i, alpha <= 0 ? 0 : alpha < SOLID ? BORROWS : LENDS);
+  }
+  if (!beside) return;
+  for (let y = 0; y < h; y++) {
+    for (let x = 0; x < w; x++) {
+      if (isSolid(marks, w, h, x, y) || !(isSolid(marks, w, h, x - 1, y) || isSolid(marks, w, h, x + 1, y) || isSolid(marks, w, h, x, y - 1) || isSolid(marks, w, h, x, y + 1))) continue;
+      for (let v = y - MIXED; v <= y + MIXED; v++) for (let u = x - MIXED; u <= x + MIXED; u++) if (isSolid(marks, w, h, u, v)) store<u8>(marks + (v * w + u), BESIDE);
+    }
+  }
+}
+
+/** Pixels that lend as they are, those beside the edge by a small share of themselves, the others clear. */
+export function lendersOnly(src: usize, marks: usize, dst: usize, n: i32): void {
+  for (let i = 0; i < n; i++, src += 16, dst += 16) {
+    const mark = load<u8>(marks + i);
+    const share: f32 = mark == LENDS ? 1 : mark == BESIDE ? BESIDE_SHARE : 0;
+    v128.store(dst, f32x4.mul(v128.load(src), f32x4.splat(share)));
+  }
+}
+
+/** How strong the screen's channel is against the larger of the others; two colours that differ in this by the screen's light. */
+// @ts-ignore: decorator
+@inline
+function castOf(p: v128, channel: i32): f32 {
+  const r = f32x4.extract_lane(p, 0);
+  const g = f32x4.extract_lane(p, 1);
+  const b = f32x4.extract_lane(p, 2);
+  const others = channel == 0 ? max(g, b) : channel == 1 ? max(r, b) : max(r, g);
+  return (channel == 0 ? r : channel == 1 ? g : b) / max(others, <f32>0.02);
+}
+
+/** A solid pixel beside the edge has the screen's light when its cast exceeds that of the colour farther in by so much. */
+const CAST: f32 = 0.1;
+
+/**
+ * Gives pixels that borrow the colour of another picture, where that has any, and leaves their coverage.
+ * @param channel of the screen, whose light is looked for in pixels beside the edge
+ */
+export function colourFrom(at: usize, other: usize, marks: usize, n: i32, channel: i32): void {
   for (let i = 0; i < n; i++, at += 16, other += 16) {
-    const alpha = load<f32>(at, 12);
+    const mark = load<u8>(marks + i);
     const weight = load<f32>(other, 12);
-    if (alpha <= 0 || alpha >= SOLID || weight < <f32>1e-3) continue;
+    if (mark < BORROWS || weight < <f32>1e-3) continue;
+    const alpha = load<f32>(at, 12);
     const own = v128.load(at);
     const lent = f32x4.mul(v128.load(other), f32x4.splat(alpha / weight));
+    if (mark == BESIDE && castOf(own, channel) < castOf(lent, channel) + CAST) continue;
     // little weight means that solid colour is far away: then the pixel keeps its own
     const trust = min(<f32>1, weight * 8);
     v128.store(at, f32x4.replace_lane(f32x4.add(own, f32x4.mul(f32x4.sub(lent, own), f32x4.splat(trust))), 3, alpha));
@@ -89,30 +145,35 @@ export function lightWrap(at: usize, under: usize, soft: usize, n: i32, strength
 }
 
 /**
- * Gives each partly clear pixel the mean colour of the solid pixels up to r away, near ones first, and leaves its coverage.
- * In place: only solid pixels are read and only others are written.
+ * Gives each pixel that borrows the mean colour of those that lend up to r away, near ones first, and leaves its coverage. Those
+ * beside the edge borrow when they have the screen's light. In place. @param channel of the screen
  */
-export function extendNear(at: usize, w: i32, h: i32, r: i32): void {
+export function extendNear(at: usize, w: i32, h: i32, r: i32, marks: usize, channel: i32): void {
   const reach = <f32>((r + 1) * (r + 1));
-  for (let y = 0; y < h; y++) {
-    for (let x = 0; x < w; x++) {
-      const own = at + (<usize>(y * w + x) << 4);
-      const alpha = load<f32>(own, 12);
-      if (alpha <= 0 || alpha >= SOLID) continue;
+  for (let y = 0, i = 0; y < h; y++) {
+    for (let x = 0; x < w; x++, i++) {
+      const mark = load<u8>(marks + i);
+      if (mark < BORROWS) continue;
       let sum = f32x4.splat(0);
       let weight: f32 = 0;
       for (let v = max(0, y - r); v <= min(h - 1, y + r); v++) {
         for (let u = max(0, x - r); u <= min(w - 1, x + r); u++) {
-          const p = at + (<usize>(v * w + u) << 4);
-          const covered = load<f32>(p, 12);
-          if (covered < SOLID) continue;
-          const near: f32 = reach - <f32>((u - x) * (u - x) + (v - y) * (v - y));
+          const lender = load<u8>(marks + (v * w + u));
+          if (lender != LENDS && (lender != BESIDE || mark == BESIDE)) continue;
+          let near: f32 = reach - <f32>((u - x) * (u - x) + (v - y) * (v - y));
           if (near <= 0) continue;
-          sum = f32x4.add(sum, f32x4.mul(v128.load(p), f32x4.splat(near)));
-          weight += near * covered;
+          if (lender == BESIDE) near *= BESIDE_SHARE;
+          const p = v128.load(at + (<usize>(v * w + u) << 4));
+          sum = f32x4.add(sum, f32x4.mul(p, f32x4.splat(near)));
+          weight += near * f32x4.extract_lane(p, 3);
         }
       }
-      if (weight > 0) v128.store(own, f32x4.replace_lane(f32x4.mul(sum, f32x4.splat(alpha / weight)), 3, alpha));
+      if (weight <= 0) continue;
+      const own = v128.load(at + (<usize>i << 4));
+      const alpha = f32x4.extract_lane(own, 3);
+      const lent = f32x4.mul(sum, f32x4.splat(alpha / weight));
+      if (mark == BESIDE && castOf(own, channel) < castOf(lent, channel) + CAST) continue;
+      v128.store(at + (<usize>i << 4), f32x4.replace_lane(lent, 3, alpha));
     }
   }
 }

@@ -9,7 +9,7 @@ export { cropSpan } from './crop';
 export { affine } from './affine';
 export { projective } from './projective';
 export { addScaled, coveragePlane, lerpByPlane, lerpSpan, scaleByPlane } from './mix';
-export { colourFrom, coverBy, differencePlane, extendNear, lightWrap, pickByAlpha, solidOnly, unmixPlate } from './edge';
+export { colourFrom, coverBy, differencePlane, edgeMarks, extendNear, lendersOnly, lightWrap, pickByAlpha, unmixPlate } from './edge';
 export { blurRows, blurColumns } from './blur';
 export { blurNear } from './blur-near';
 export { lumaPlane, halvePlane, flowLevel, flowBetween } from './flow';

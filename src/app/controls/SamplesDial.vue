@@ -29,7 +29,7 @@ const pick = (): void => void (bench.picking = bench.picking === props.name ? nu
     <button class="pick" :aria-pressed="bench.picking === name" :disabled="disabled" @click="pick"><Icon :path="mdiEyedropper" /> Pick</button>
     <button v-if="name === 'screen'" class="pick" :disabled="disabled" @click="emit('find')">Find the screen</button>
     <button v-if="param.from === 'shot'" class="pick" :disabled="disabled" title="The mean colour of the shot without this layer" @click="emit('background')">Of the background</button>
-    <Peg :path="path" />
+    <span class="peg"><Peg :path="path" /></span>
     <p v-if="!colours.length && param.most > 1" class="dim">Nothing is keyed yet. Choose Pick, then click on the screen in the picture.</p>
   </div>
 </template>
@@ -87,6 +87,9 @@ input {
 .pick[aria-pressed='true'] {
   border-color: var(--brass);
   color: var(--brass);
+}
+.peg {
+  margin-left: auto;
 }
 .pick svg {
   width: 13px;

@@ -71,7 +71,7 @@ export const colourKey = definePass({
     finishAt(refined, picture, v, tools);
     const out = Picture.make(arena, picture.rect);
     for (let y = 0; y < h; y++) kernels.keyUnmix(picture.row(y), out.row(y), w, refined + y * w * 4, params, rows(y));
-    if (v.edgeColour > 0) extendColour(out, v.edgeColour, tools);
+    if (v.edgeColour > 0) extendColour(out, v.edgeColour, tools, screenOf(v.screen[0]!).channel);
     return out;
   },
 });

@@ -51,13 +51,18 @@ export function overrule(before: Picture, after: Picture, v: { keep: CoveragePla
 /** Up to here it is quicker to look around each edge pixel than to blur the whole picture. */
 const NEAR = 8;
 
-/** Puts the colour of nearby solid pixels into those that are partly clear, in place. @param reach pixels */
-export function extendColour(picture: Picture, reach: number, { kernels, arena }: PassTools): void {
+/**
+ * Puts the colour of nearby solid pixels into those that are partly clear, in place, and into those beside them that still have
+ * the screen's light. @param reach pixels @param channel that the screen is strongest in, when there is a screen
+ */
+export function extendColour(picture: Picture, reach: number, { kernels, arena, scratch }: PassTools, channel: number | null = null): void {
   const { w, h } = picture.rect;
-  if (reach <= NEAR) return kernels.extendNear(picture.at, w, h, Math.ceil(reach));
-  const solid = Pictures.make(arena, picture.rect);
-  kernels.solidOnly(picture.at, solid.at, w * h);
-  gaussian({ kernels, arena }, solid.at, solid.at, w, h, Math.max(0.5, reach / 2), true);
-  kernels.colourFrom(picture.at, solid.at, w * h);
-  solid.release();
+  const marks = scratch(w * h + 15);
+  kernels.edgeMarks(picture.at, w, h, channel === null ? 0 : 1, marks);
+  if (reach <= NEAR) return kernels.extendNear(picture.at, w, h, Math.ceil(reach), marks, channel ?? 0);
+  const lent = Pictures.make(arena, picture.rect);
+  kernels.lendersOnly(picture.at, marks, lent.at, w * h);
+  gaussian({ kernels, arena }, lent.at, lent.at, w, h, Math.max(0.5, reach / 2), true);
+  kernels.colourFrom(picture.at, lent.at, marks, w * h, channel ?? 0);
+  lent.release();
 }

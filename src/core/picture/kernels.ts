@@ -20,10 +20,11 @@ export interface Kernels {
   ): void;
   keyUnmix(src: number, dst: number, n: number, alphas: number, params: number, grid: number): void;
   lightWrap(at: number, under: number, soft: number, n: number, strength: number): void;
-  extendNear(at: number, w: number, h: number, r: number): void;
+  edgeMarks(at: number, w: number, h: number, beside: number, marks: number): void;
+  extendNear(at: number, w: number, h: number, r: number, marks: number, channel: number): void;
   coverBy(src: number, plane: number, dst: number, n: number): void;
-  solidOnly(src: number, dst: number, n: number): void;
-  colourFrom(at: number, other: number, n: number): void;
+  lendersOnly(src: number, marks: number, dst: number, n: number): void;
+  colourFrom(at: number, other: number, marks: number, n: number, channel: number): void;
   pickByAlpha(a: number, b: number, dst: number, n: number, more: number): void;
   differencePlane(a: number, b: number, n: number, dst: number): void;
   unmixPlate(src: number, plate: number, plane: number, dst: number, n: number): void;

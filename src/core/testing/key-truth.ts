@@ -70,8 +70,8 @@ function ran(bench: TestBench, { width: w, height: h, frame }: TruthFrame, type:
 
 export const alphaOf = (cut: Float32Array): Float32Array => Float32Array.from({ length: cut.length / 4 }, (_, i) => cut[4 * i + 3]!);
 
-/** What the colour key cuts out with default dials, premultiplied. */
-export const keyCut = (bench: TestBench, truth: TruthFrame, screen: readonly Colour[]): Float32Array => ran(bench, truth, 'colour-key', { screen });
+/** What the colour key cuts out, with default dials but for those given, premultiplied. */
+export const keyCut = (bench: TestBench, truth: TruthFrame, screen: readonly Colour[], values: PlainValues = {}): Float32Array => ran(bench, truth, 'colour-key', { screen, ...values });
 /** The colour key's matte with default dials. */
 export const keyMatte = (bench: TestBench, truth: TruthFrame, screen: readonly Colour[]): Float32Array => alphaOf(keyCut(bench, truth, screen));
 
