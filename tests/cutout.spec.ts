@@ -118,6 +118,7 @@ test('a difference key works against the median over the clip, and against a cle
 
 test('an outline runs along what was cut out, in the picked colour', async ({ page }) => {
   await captain(page);
+  // what is found belongs to the key, though the outline is chosen by then
   await page.getByRole('button', { name: 'Find the screen' }).click();
   await addPass(page, 'Outline');
   await page.keyboard.press('5');

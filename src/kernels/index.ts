@@ -1,7 +1,8 @@
 // Everything that runs once per pixel. Compiled to one WebAssembly module with SIMD; memory is the caller's.
 export { widen, widenReduced, halve, narrow, fill, copy, matteSpan, meanRect } from './convert';
 export { toLinearSpan, toDisplaySpan } from './light';
-export { keyAlpha, guideTile, keyUnmix } from './key';
+export { keyAlpha, keyUnmix } from './key';
+export { guideTile } from './guide';
 export { evenOut, screenCells } from './screen';
 export { lumaKeySpan, hueKeySpan } from './range-key';
 export { adjustSpan } from './adjust';

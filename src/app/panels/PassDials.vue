@@ -61,12 +61,15 @@ const masking = useMasking();
 const notices = useNotices();
 /** Proposes samples for the screen from the picture that comes into the key. */
 async function find(): Promise<void> {
+  // by the time they are found something else may be chosen
+  const { id } = pass.value;
   try {
-    const plan = planBefore(store.current(), bench.shot!, bench.layer!, pass.value.id, bench.frame);
+    const plan = planBefore(store.current(), bench.shot!, bench.layer!, id, bench.frame);
+    const { layer, at } = bench;
     const found = plan && (await (await useEngine()).findScreen(plan));
-    if (!found) return notices.say(`No screen was found in ${bench.layer!.name}: nothing in it is saturated enough. Pick it by hand, or use a difference key.`, 'problem');
-    set('screen', found.samples);
-    bench.picking = null;
+    if (!found) return notices.say(`No screen was found in ${layer!.name}: nothing in it is saturated enough. Pick it by hand, or use a difference key.`, 'problem');
+    store.edit(setPassValue(store.current(), at!, id, 'screen', found.samples));
+    if (bench.pass?.id === id) bench.picking = null;
   } catch (error) {
     notices.problem(error);
   }
@@ -74,9 +77,10 @@ async function find(): Promise<void> {
 /** Takes the mean colour of the shot without the layer, as it is at this frame. */
 async function background(name: string): Promise<void> {
   const { id } = pass.value;
+  const { at, shot, layer, frame } = bench;
   try {
-    const colour = await colourWithout(store.current(), bench.shot!, bench.layer!.id, bench.frame);
-    bench.editLayer((project, at) => setPassValue(project, at, id, name, [colour.map((v) => Math.round(v * 10000) / 10000)]));
+    const colour = await colourWithout(store.current(), shot!, layer!.id, frame);
+    store.edit(setPassValue(store.current(), at!, id, name, [colour.map((v) => Math.round(v * 10000) / 10000)]));
   } catch (error) {
     notices.problem(error);
   }

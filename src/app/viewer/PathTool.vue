@@ -1,17 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { insertVertex, setPath } from '../../core/document/edits/masks';
-import { converted, isSmooth, nearestOn, segment, type Vertex } from '../../core/masks/path';
+import { isSmooth, segment, type Vertex } from '../../core/masks/path';
 import { keysOf } from '../../core/document/values';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
-import { usePlayer } from '../stores/player';
-import { useProject } from '../stores/project';
-import { followPointer } from '../time/pointer';
-import { usePullToEdges } from './edges';
-import { type ViewFrame, type XY, tenths } from './frame';
+import type { ViewFrame, XY } from './frame';
 import { MASK_HUES, useMaskSpace } from './mask-space';
-import { boxOf, movedBy, SNAP, snapPoint, withHandle } from './path-edit';
+import { usePathDrag } from './path-drag';
+import { boxOf } from './path-edit';
 import PathBox from './PathBox.vue';
 import { usePen } from './pen';
 
@@ -19,21 +15,15 @@ import { usePen } from './pen';
 const props = defineProps<{ frame: ViewFrame }>();
 const bench = useBench();
 const masking = useMasking();
-const store = useProject();
-const player = usePlayer();
 const svg = ref<SVGSVGElement>();
 const space = useMaskSpace(() => props.frame, () => svg.value);
-const pulled = usePullToEdges();
-const guide = ref<{ x: number | null; y: number | null }>({ x: null, y: null });
-const marquee = ref<{ from: XY; to: XY } | null>(null);
 
 const pen = usePen(space, () => svg.value!);
 const { line } = pen;
+const { guide, marquee, closed, drawing, write, end, pick, dragVertex, dragHandle, onSegment, select, convert, nudge } = usePathDrag(space, () => svg.value!);
 
 const mask = computed(() => masking.mask!);
 const path = computed(() => masking.path);
-const closed = computed(() => mask.value.shape.kind === 'path' && mask.value.shape.closed);
-const drawing = computed(() => masking.tool === 'points' && !closed.value);
 const hue = computed(() => MASK_HUES[mask.value.colour]);
 const points = computed(() => path.value.map((v, i) => ({ i, v, at: space.toStage([v[0], v[1]]), picked: masking.vertices.has(i), smooth: isSmooth(v) })));
 const svgPath = (vertices: readonly Vertex[], whole: boolean): string => {
@@ -55,88 +45,6 @@ const handles = computed(() =>
   points.value.filter((p) => p.picked && p.smooth).flatMap(({ i, v, at }) => (['in', 'out'] as const).map((side) => ({ i, v, side, from: at, at: space.toStage(side === 'in' ? [v[0] + v[2], v[1] + v[3]] : [v[0] + v[4], v[1] + v[5]]) }))),
 );
 const box = computed(() => boxOf(path.value, masking.vertices));
-function write(next: readonly Vertex[], dragging: boolean): void {
-  if (dragging) player.touching = true;
-  const { id } = mask.value;
-  bench.editLayer((project, at) => setPath(project, at, id, next, masking.pathReach), dragging ? `path ${id}` : undefined);
-}
-/** Ends a drag; with the option on, what was moved goes on to the nearest strong edge. */
-async function end(moved = true): Promise<void> {
-  player.touching = false;
-  guide.value = { x: null, y: null };
-  if (moved && masking.pull && closed.value) {
-    const next = await pulled(path.value, masking.vertices.size ? masking.vertices : new Set(path.value.keys()));
-    if (next) write(next, true);
-  }
-  store.endGesture();
-}
-
-function pick(i: number, add: boolean): void {
-  const next = new Set(add ? masking.vertices : masking.vertices.has(i) ? masking.vertices : []);
-  if (add && next.has(i)) next.delete(i);
-  else next.add(i);
-  masking.vertices = next;
-}
-
-function dragVertex(event: PointerEvent, i: number): void {
-  if (event.button !== 0) return;
-  if (drawing.value && i === 0 && path.value.length >= 3) return close();
-  pick(i, event.shiftKey);
-  if (event.shiftKey || bench.layer?.locked) return;
-  const from = path.value;
-  const start = from[i]!;
-  const others = from.filter((_, k) => !masking.vertices.has(k)).map((v) => [v[0], v[1]] as const);
-  followPointer(
-    event,
-    (now) => {
-      const there = space.at(now);
-      const begun = space.at(event);
-      const aim: XY = [start[0] + there[0] - begun[0], start[1] + there[1] - begun[1]];
-      const snap = now.ctrlKey ? { point: aim, x: null, y: null } : snapPoint(aim, others, bench.size!, SNAP * space.perStage.value);
-      guide.value = { x: snap.x, y: snap.y };
-      write(movedBy(from, masking.vertices, snap.point[0] - start[0], snap.point[1] - start[1]), true);
-    },
-    (moved) => {
-      if (!moved) masking.vertices = new Set([i]);
-      void end(moved);
-    },
-  );
-}
-function dragHandle(event: PointerEvent, { i, v, side }: { i: number; v: Vertex; side: 'in' | 'out' }): void {
-  const from = path.value;
-  followPointer(
-    event,
-    (now) => {
-      const [x, y] = space.at(now);
-      write(from.map((old, k) => (k === i ? withHandle(v, side, [tenths(x - v[0]), tenths(y - v[1])], now.altKey) : old)), true);
-    },
-    () => void end(false),
-  );
-}
-/** On a segment: a click puts a vertex in, a drag moves the whole path. */
-function onSegment(event: PointerEvent): void {
-  if (event.button !== 0 || drawing.value) return;
-  event.stopPropagation();
-  const from = path.value;
-  const { id } = mask.value;
-  const all = new Set(from.keys());
-  const begun = space.at(event);
-  followPointer(
-    event,
-    (now) => {
-      const there = space.at(now);
-      write(movedBy(from, all, tenths(there[0] - begun[0]), tenths(there[1] - begun[1])), true);
-    },
-    (moved) => {
-      if (moved) return void end();
-      const found = nearestOn(from, ...begun);
-      if (!found || found.t < 0.01 || found.t > 0.99) return;
-      bench.editLayer((project, at) => insertVertex(project, at, id, found.segment, found.t));
-      masking.vertices = new Set([found.segment + 1]);
-    },
-  );
-}
-
 function onGround(event: PointerEvent): void {
   if (event.button !== 0 || bench.layer?.locked) return;
   (document.activeElement as HTMLElement | null)?.blur();
@@ -147,35 +55,7 @@ function onGround(event: PointerEvent): void {
 function drawPoint(event: PointerEvent): void {
   if (!pen.point(event, points.value[0]?.at)) close();
 }
-function select(event: PointerEvent): void {
-  const begun = stagePoint(event);
-  followPointer(
-    event,
-    (now) => (marquee.value = { from: begun, to: stagePoint(now) }),
-    (moved) => {
-      const area = marquee.value;
-      marquee.value = null;
-      if (!moved || !area) return void (masking.vertices = new Set());
-      const [x0, x1] = [Math.min(area.from[0], area.to[0]), Math.max(area.from[0], area.to[0])];
-      const [y0, y1] = [Math.min(area.from[1], area.to[1]), Math.max(area.from[1], area.to[1])];
-      const inside = points.value.filter(({ at }) => at[0] >= x0 && at[0] <= x1 && at[1] >= y0 && at[1] <= y1).map((p) => p.i);
-      masking.vertices = new Set([...(event.shiftKey ? masking.vertices : []), ...inside]);
-    },
-  );
-}
-function stagePoint(event: MouseEvent): XY {
-  const bounds = svg.value!.getBoundingClientRect();
-  return [event.clientX - bounds.left, event.clientY - bounds.top];
-}
 const close = masking.closeDrawn;
-function convert(i: number): void {
-  write(path.value.map((v, k) => (k === i ? converted(path.value, i, isSmooth(v) ? 'corner' : 'smooth') : v)), false);
-}
-function nudge(event: KeyboardEvent, i: number, dx: number, dy: number): void {
-  const far = event.shiftKey ? 10 : 1;
-  if (!masking.vertices.has(i)) masking.vertices = new Set([i]);
-  write(movedBy(path.value, masking.vertices, dx * far, dy * far), false);
-}
 </script>
 
 <template>
