@@ -59,7 +59,7 @@ test('a project saved as a file opens again beside the first, undo goes on after
   await page.reload();
   await pictureShown(page);
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('textbox', { name: 'Tolerance, %' })).toHaveValue('20');
+  await expect(page.getByRole('textbox', { name: 'Tolerance, %' })).toHaveValue('15');
   await page.keyboard.press('Control+Shift+z');
   await allKept(page);
   await page.getByRole('link', { name: 'Projects' }).click();
