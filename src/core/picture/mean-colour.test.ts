@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { meanColour } from './shot-colour';
+import { meanColour } from './mean-colour';
 
 /** Two by two: red, green, blue half covered, clear white. */
 const pixels = new Uint8ClampedArray([255, 0, 0, 255, 0, 255, 0, 255, 0, 0, 255, 128, 255, 255, 255, 0]);
