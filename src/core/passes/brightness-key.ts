@@ -1,8 +1,5 @@
-import { Picture } from '../picture/picture';
 import { choice, COMBINE, definePass, number } from './define';
-import { overrule, RULED } from './finishing';
-
-const STEPS = 1024;
+import { cutByTable, RANGE_RULED } from './range-key';
 
 /** Matte of a brightness key at a luma 0…1, before which end is kept. */
 export function brightnessMatte(luma: number, v: { threshold: number; softness: number; clipBlack: number; clipWhite: number; gamma: number }): number {
@@ -27,22 +24,13 @@ export const brightnessKey = definePass({
     clipWhite: number({ label: 'Clip white', unit: '%', default: 1, min: 0.01, max: 1, slider: [0.4, 1], help: 'Matte values above this become solid.' }),
     gamma: number({ label: 'Matte gamma', unit: '', default: 1, min: 0.1, max: 10, slider: [0.2, 5], help: 'Above 1 the half-clear parts become more solid, below 1 more clear.' }),
     grey: number({ label: 'Near grey only', unit: '%', default: 1, min: 0.01, max: 1, slider: [0.01, 1], help: '100 % keys every colour. Below that, colours stronger than this stay whatever their brightness.' }),
-    solid: RULED.keep,
-    clear: RULED.drop,
+    ...RANGE_RULED,
     combine: COMBINE,
   },
   reach: () => 0,
   run(picture, v, tools) {
-    const { kernels, arena, scratch } = tools;
-    const at = scratch((STEPS + 1) * 4);
-    const table = arena.floats(at, STEPS + 1);
-    for (let i = 0; i <= STEPS; i++) {
-      const luma = i / STEPS;
-      table[i] = brightnessMatte(v.keep === 'bright' ? luma : 1 - luma, { ...v, threshold: v.keep === 'bright' ? v.threshold : 1 - v.threshold });
-    }
-    const out = Picture.make(arena, picture.rect);
-    kernels.lumaKeySpan(picture.at, out.at, out.pixels, at, STEPS, v.grey);
-    overrule(picture, out, { keep: v.solid, drop: v.clear }, tools);
-    return out;
+    const bright = v.keep === 'bright';
+    const ramp = { ...v, threshold: bright ? v.threshold : 1 - v.threshold };
+    return cutByTable(picture, v, tools, (luma) => brightnessMatte(bright ? luma : 1 - luma, ramp), (...where) => tools.kernels.lumaKeySpan(...where, v.grey));
   },
 });

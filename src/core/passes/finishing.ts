@@ -42,12 +42,6 @@ export function finishAt(at: number, picture: Picture, v: FinishValues, { arena,
   }
 }
 
-/** Lets keep and drop masks overrule a key that is done: the picture from before it comes back, or goes. @param after in place */
-export function overrule(before: Picture, after: Picture, v: { keep: CoveragePlan; drop: CoveragePlan }, { kernels, coverage }: PassTools): void {
-  if (v.keep.masks.length) kernels.lerpByPlane(after.at, before.at, coverage(v.keep, after.rect), after.at, after.pixels);
-  if (v.drop.masks.length) kernels.scaleByPlane(after.at, coverage({ ...v.drop, side: 'outside' }, after.rect), after.at, after.pixels);
-}
-
 /** Up to here it is quicker to look around each edge pixel than to blur the whole picture. */
 const NEAR = 8;
 

@@ -1,8 +1,5 @@
-import { Picture } from '../picture/picture';
 import { choice, COMBINE, definePass, number } from './define';
-import { overrule, RULED } from './finishing';
-
-const STEPS = 1024;
+import { cutByTable, RANGE_RULED } from './range-key';
 
 /** How much a hue belongs to a range. @param hue, centre degrees @param width of the whole range, @param softness of the ramp beyond it on each side */
 export function hueShare(hue: number, centre: number, width: number, softness: number): number {
@@ -24,19 +21,13 @@ export const hueKey = definePass({
     width: number({ label: 'Width', unit: '°', default: 50, min: 0, max: 360, slider: [0, 180], help: 'How much of the circle belongs wholly.' }),
     softness: number({ label: 'Softness', unit: '°', default: 20, min: 0, max: 180, slider: [0, 90], help: 'Ramp beyond the range on each side.' }),
     saturation: number({ label: 'Least saturation', unit: '%', default: 0.15, min: 0, max: 1, slider: [0, 1], help: 'Paler colours belong to no hue.' }),
-    solid: RULED.keep,
-    clear: RULED.drop,
+    ...RANGE_RULED,
     combine: COMBINE,
   },
   reach: () => 0,
   run(picture, v, tools) {
-    const { kernels, arena, scratch } = tools;
-    const at = scratch((STEPS + 1) * 4);
-    const table = arena.floats(at, STEPS + 1);
-    for (let i = 0; i <= STEPS; i++) table[i] = hueShare((i / STEPS) * 360, v.hue, v.width, Math.max(v.softness, 0.01));
-    const out = Picture.make(arena, picture.rect);
-    kernels.hueKeySpan(picture.at, out.at, out.pixels, at, STEPS, v.saturation * 0.5, Math.max(v.saturation, 0.01), v.keep === 'range' ? 1 : 0);
-    overrule(picture, out, { keep: v.solid, drop: v.clear }, tools);
-    return out;
+    const softness = Math.max(v.softness, 0.01);
+    const saturation = [v.saturation * 0.5, Math.max(v.saturation, 0.01)] as const;
+    return cutByTable(picture, v, tools, (turn) => hueShare(turn * 360, v.hue, v.width, softness), (...where) => tools.kernels.hueKeySpan(...where, ...saturation, v.keep === 'range' ? 1 : 0));
   },
 });

@@ -37,7 +37,7 @@ function smallEnds(variance: number): [number, number, number] {
 const NEAR = 4;
 
 /** Half of a Gaussian's weights, the middle first, cut off at three standard deviations; all of them add up to 1. */
-export function weightsFor(sigma: number): number[] {
+function weightsFor(sigma: number): number[] {
   const half = Array.from({ length: Math.ceil(3 * sigma) + 1 }, (_, i) => Math.exp(-(i * i) / (2 * sigma * sigma)));
   const whole = 2 * half.reduce((sum, v) => sum + v) - half[0]!;
   return half.map((v) => v / whole);
