@@ -158,6 +158,8 @@ test('masks overrule a key, and spill becomes the colour of the background', asy
   await page.getByRole('group', { name: 'Always solid' }).getByRole('button', { name: /^Ellipse/ }).click();
   await expect.poll(async () => [await alpha(page, 0.5, 0.5), await alpha(page, 0.1, 0.2)]).toEqual([255, 0]);
 
+  // its colour is asked for only when spill becomes a colour
+  await expect(page.getByRole('group', { name: 'Colour for spill' })).toHaveCount(0);
   await page.getByRole('combobox', { name: 'Spill becomes', exact: true }).selectOption('a colour');
   const colour = page.getByRole('group', { name: 'Colour for spill' });
   const chosen = () => colour.locator('input').inputValue();

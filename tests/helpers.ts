@@ -35,6 +35,8 @@ export async function makeShot(page: Page, settings: { name?: string; width?: nu
   if (settings.height) await page.getByLabel('Height, px').fill(String(settings.height));
   if (settings.length) await page.getByLabel('Length', { exact: true }).fill(settings.length);
   if (settings.clear) await page.getByLabel('Clear background').check();
+  // what was typed is where it was meant to go, wherever the form puts the focus when it opens
+  if (settings.width) await expect(page.getByLabel('Width, px')).toHaveValue(String(settings.width));
   await page.getByRole('button', { name: 'Make it' }).click();
   await expect(page.getByRole('region', { name: 'Time' })).toBeVisible();
 }

@@ -1,7 +1,7 @@
 // Nothing that was done is lost: killed tabs, second tabs, files out and in.
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { allKept, asFile, layer, openDemo, pass, pictureShown, typeNumber } from './helpers';
+import { allKept, asFile, layer, openDemo, openShot, pass, pictureShown, typeNumber } from './helpers';
 
 test('a tab killed at random moments loses no edit that was said to be kept', async ({ page, context }) => {
   test.setTimeout(300_000);
@@ -62,6 +62,12 @@ test('a project saved as a file opens again beside the first, undo goes on after
   await expect(page.getByRole('textbox', { name: 'Tolerance, %' })).toHaveValue('15');
   await page.keyboard.press('Control+Shift+z');
   await allKept(page);
+  // a reload comes back to the shot that was open
+  await openShot(page, 'Captain to key');
+  await expect(page).toHaveURL(/shot=/);
+  await page.reload();
+  await pictureShown(page);
+  await expect(page.getByRole('button', { name: 'Shot', exact: true })).toHaveText('Captain to key');
   await page.getByRole('link', { name: 'Projects' }).click();
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save Paper Harbour as a file' }).click();

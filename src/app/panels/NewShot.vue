@@ -4,6 +4,7 @@ import { addShot, newShot, setShot } from '../../core/document/edits/project';
 import type { Shot, ShotId } from '../../core/document/schema';
 import { parseQuantity } from '../../core/document/quantity';
 import { FRAME_RATES, sameRate, rateLabel } from '../../core/time/rate';
+import { vFirstFocus } from '../controls/first-focus';
 import { newId } from '../ids';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
@@ -78,7 +79,7 @@ function close(): void {
     <v-card :title="shot ? 'Shot settings' : first ? 'The first shot' : 'New shot'">
       <v-card-text>
         <form class="form" @submit.prevent="submit">
-          <v-text-field v-model="name" class="all" label="Name" :error-messages="problems.name" autofocus />
+          <v-text-field v-model="name" v-first-focus class="all" label="Name" :error-messages="problems.name" />
           <v-text-field v-model="width" label="Width, px" :error-messages="problems.width" />
           <v-text-field v-model="height" label="Height, px" :error-messages="problems.height" />
           <div class="all sizes">

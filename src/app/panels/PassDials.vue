@@ -29,6 +29,8 @@ const pass = computed(() => bench.pass!);
 const declared = computed(() => passOf(pass.value.type)!);
 const locked = computed(() => bench.layer!.locked || store.readOnly);
 
+/** The parameters that have an effect at this frame. */
+const params = computed(() => Object.fromEntries(Object.entries(declared.value.params).filter(([, { when }]) => !when || valueOf(when.choice) === when.is)));
 const valueOf = (name: string): unknown => steadyAt(pass.value.values[name] as Value<unknown>, bench.frame - bench.layer!.span.start);
 /** Percent is stored as a share of one. */
 const factor = (param: NumberParam) => (param.unit === '%' ? 100 : 1);
@@ -98,7 +100,7 @@ const areaMasks = (masks: MaskId[]): void => bench.editLayer((project, at) => se
 
 <template>
   <div>
-    <template v-for="(param, name) in declared.params" :key="name">
+    <template v-for="(param, name) in params" :key="name">
       <Dial v-if="param.kind === 'number'" v-bind="dial(name, param)" @change="(v, d) => set(name, v / factor(param), d)" @end="end" />
       <label v-else-if="param.kind === 'choice'" class="dial-row" :title="param.help">
         {{ param.label }}

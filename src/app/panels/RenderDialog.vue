@@ -6,6 +6,7 @@ import { withEnding } from '../../core/formats/names';
 import { planFrame } from '../../core/plan/plan';
 import { useEngine } from '../../engine/client';
 import type { RenderSettings } from '../../engine/types';
+import { vFirstFocus } from '../controls/first-focus';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
@@ -74,7 +75,7 @@ async function writeFrame(): Promise<void> {
     <v-card :title="`Render “${shot.name}”`">
       <v-card-text>
         <form class="form" @submit.prevent="start">
-          <v-text-field v-model="name" label="File name" :hint="`Written as ${withEnding(name, ending)}`" persistent-hint autofocus />
+          <v-text-field v-model="name" v-first-focus label="File name" :hint="`Written as ${withEnding(name, ending)}`" persistent-hint />
           <v-select v-model="kind" label="Format" :items="offered" :error-messages="problem ?? ''" />
           <template v-if="kind !== 'png'">
             <v-select v-model="quality" label="Quality" :items="QUALITIES" />

@@ -39,7 +39,8 @@ watch(
     ready.value = false;
     try {
       await store.open(id);
-      bench.openShot(store.project?.shots[0]?.id ?? null);
+      const shots = store.project?.shots ?? [];
+      bench.openShot((shots.find((shot) => shot.id === route.query['shot']) ?? shots[0])?.id ?? null);
       ready.value = true;
       void player.refresh();
       void player.fill();
@@ -49,6 +50,12 @@ watch(
     }
   },
   { immediate: true },
+);
+
+// a reload comes back to the shot that was open
+watch(
+  () => bench.shotId,
+  (shot) => void (ready.value && shot && router.replace({ query: { shot } })),
 );
 
 function drop(event: DragEvent): void {

@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router';
 import { mdiDelete, mdiFileDownloadOutline } from '@mdi/js';
 import { newProject } from '../../core/document/edits/project';
 import type { ProjectId } from '../../core/document/schema';
+import { vFirstFocus } from '../controls/first-focus';
 import IconButton from '../controls/IconButton.vue';
 import SiteHead from '../panels/SiteHead.vue';
 import { newId } from '../ids';
@@ -110,7 +111,7 @@ onMounted(() =>
       <v-card title="New project">
         <v-card-text>
           <form @submit.prevent="create">
-            <v-text-field v-model="name" label="Name" autofocus maxlength="200" />
+            <v-text-field v-model="name" v-first-focus label="Name" maxlength="200" />
             <div class="choices">
               <v-btn variant="text" @click="naming = false">Cancel</v-btn>
               <v-btn type="submit" color="primary" variant="flat">Make it</v-btn>

@@ -45,7 +45,7 @@ export const colourKey = definePass({
     spill: number({ label: 'Spill', unit: '%', default: 1, min: 0, max: 1, slider: [0, 1], help: 'How much of the screen colour reflected onto the subject is taken out.' }),
     limit: choice({ label: 'Spill limit', default: 'maximum', options: [{ value: 'maximum', label: 'the larger of the others' }, { value: 'average', label: 'the mean of the others' }], help: 'What the screen’s channel may be at most; the mean takes out more.' }),
     replace: choice({ label: 'Spill becomes', default: 'nothing', options: [{ value: 'nothing', label: 'nothing' }, { value: 'grey', label: 'grey' }, { value: 'colour', label: 'a colour' }], help: 'What is put in place of the spill, as bright as that was.' }),
-    replacement: samples({ label: 'Colour for spill', default: [], most: 1, from: 'shot', help: 'The colour that spill becomes when it becomes a colour: chosen, picked on the shot, or the background’s mean.' }),
+    replacement: samples({ label: 'Colour for spill', default: [], most: 1, from: 'shot', when: { choice: 'replace', is: 'colour' }, help: 'The colour that spill becomes when it becomes a colour: chosen, picked on the shot, or the background’s mean.' }),
     edgeColour: { ...EDGE_COLOUR, default: 3 },
     ...RULED,
     combine: COMBINE,

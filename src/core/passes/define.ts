@@ -14,6 +14,8 @@ interface ParamBase {
   label: string;
   /** one sentence for the tooltip and the docs */
   help: string;
+  /** the value of a choice of the same pass, without which this one has no effect and is not shown */
+  when?: { choice: string; is: string };
 }
 export interface NumberParam extends ParamBase {
   kind: 'number';
