@@ -7,7 +7,9 @@ export default defineConfig({
   testDir: 'tests',
   timeout: 120_000,
   expect: { timeout: 20_000 },
-  workers: 1,
+  // tests share nothing: each has its own browser profile
+  fullyParallel: true,
+  workers: 2,
   retries: 0,
   reporter: [['list']],
   use: { actionTimeout: 20_000, baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 }, launchOptions: CHROMIUM, trace: 'retain-on-failure' },
