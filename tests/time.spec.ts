@@ -112,6 +112,15 @@ test('a crop is dragged on the picture by its grips', async ({ page }) => {
   await expect.poll(async () => (await colourAt(page, 0.1, 0.5)).slice(0, 3)).toEqual([0, 0, 0]);
   await grip.press('ArrowLeft');
   await expect(field(page, 'Left, px')).toHaveValue('319');
+
+  // on a tilted layer the grip still lies on the edge of what is left
+  await page.keyboard.press('p');
+  await redrawn(page, () => typeNumber(page, 'Tilt y', '35'));
+  await pass(page, 'Crop').click();
+  const at = await middle(grip);
+  const beside = async (by: number) => (await colourAt(page, (at.x + by - box.x) / box.width, (at.y - box.y) / box.height)).slice(0, 3);
+  expect(await beside(-8)).toEqual([0, 0, 0]);
+  expect(await beside(8)).not.toEqual([0, 0, 0]);
 });
 
 test('wrong input is said at the field, and the old value stays', async ({ page }) => {

@@ -14,7 +14,7 @@ import { useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
 import { useSelecting } from '../viewer/selecting';
 import { usePullToEdges } from '../viewer/edges';
-import { MASK_HUES } from '../viewer/mask-space';
+import { MASK_HUES } from '../viewer/frame';
 
 /** The dials of the chosen mask: its edge, its shape in exact numbers, and the tools that draw it. */
 const bench = useBench();

@@ -14,7 +14,7 @@ import { useBench } from '../stores/bench';
 import { useMasking, type MaskTool } from '../stores/masking';
 import { useProject } from '../stores/project';
 import { useMaskFiles } from './mask-files';
-import { MASK_HUES } from '../viewer/mask-space';
+import { MASK_HUES } from '../viewer/frame';
 import MaskDials from './MaskDials.vue';
 
 /** The layer's masks: added, ordered, switched, and the dials of the chosen one. */

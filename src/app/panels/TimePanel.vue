@@ -15,7 +15,7 @@ import LayerRow from '../time/LayerRow.vue';
 import Ruler from '../time/Ruler.vue';
 import Transport from '../time/Transport.vue';
 import { stackStock } from '../time/actions';
-import { followPointer } from '../time/pointer';
+import { followPointer } from '../controls/pointer';
 
 const bench = useBench();
 const store = useProject();

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue';
-import { useElementSize } from '@vueuse/core';
 import { asks } from '../shortcuts';
 import { isKeyed } from '../../core/document/values';
 import { useBench } from '../stores/bench';
@@ -9,6 +8,7 @@ import { useMasking } from '../stores/masking';
 import { usePlayer } from '../stores/player';
 import { stackStock } from '../time/actions';
 import { useProject } from '../stores/project';
+import CompareDivider from '../viewer/CompareDivider.vue';
 import FramingTool from '../viewer/FramingTool.vue';
 import GripTool from '../viewer/GripTool.vue';
 import PaintTool from '../viewer/PaintTool.vue';
@@ -19,6 +19,7 @@ import PickTool from '../viewer/PickTool.vue';
 import PixelReadout from '../viewer/PixelReadout.vue';
 import ViewBar from '../viewer/ViewBar.vue';
 import { useEdges } from '../viewer/edge-places';
+import { useSight } from '../viewer/sight';
 
 const PlaceHandles = defineAsyncComponent(() => import('../viewer/PlaceHandles.vue'));
 const CropHandles = defineAsyncComponent(() => import('../viewer/CropHandles.vue'));
@@ -31,29 +32,17 @@ const notices = useNotices();
 const stage = ref<HTMLElement>();
 const after = ref<HTMLCanvasElement>();
 const before = ref<HTMLCanvasElement>();
-const { width, height } = useElementSize(stage);
-/** null = fitted */
-const zoom = ref<number | null>(null);
-const pan = ref({ x: 0, y: 0 });
+/** where before ends and after begins, a share of the picture's width */
 const divider = ref(0.5);
 
 const shot = computed(() => bench.shot!);
-const fitted = computed(() => Math.max(0.02, Math.min((width.value - 16) / shot.value.width, (height.value - 16) / shot.value.height)));
-const scale = computed(() => zoom.value ?? fitted.value);
-/** Top left of the picture in the stage, and stage pixels for each shot pixel. */
-const frame = computed(() => ({
-  scale: scale.value,
-  x: Math.round((width.value - shot.value.width * scale.value) / 2 + pan.value.x),
-  y: Math.round((height.value - shot.value.height * scale.value) / 2 + pan.value.y),
-  width: shot.value.width * scale.value,
-  height: shot.value.height * scale.value,
-}));
+const { width, height, scale, frame, zoomTo, centreOn, wheel, dragPan } = useSight(stage, () => shot.value);
 const box = computed(() => ({
   left: `${frame.value.x}px`,
   top: `${frame.value.y}px`,
   width: `${frame.value.width}px`,
   height: `${frame.value.height}px`,
-  imageRendering: (scale.value * player.reduction >= 2 && player.reduction === 1 ? 'pixelated' : 'auto') as 'pixelated' | 'auto',
+  imageRendering: (scale.value >= 2 && player.reduction === 1 ? 'pixelated' : 'auto') as 'pixelated' | 'auto',
 }));
 const shaping = computed(() => masking.open && masking.mask && !player.playing && !bench.framing && bench.layer && !bench.layer.locked && bench.size);
 const maskTool = computed(() => {
@@ -77,8 +66,7 @@ const edges = useEdges();
 async function toEdge(): Promise<void> {
   const spot = await edges.next();
   if (!spot) return notices.say('This layer has no half-clear edge on this frame.');
-  zoom.value = 2;
-  pan.value = { x: (shot.value.width / 2 - spot.x) * 2, y: (shot.value.height / 2 - spot.y) * 2 };
+  centreOn(spot, 2);
 }
 
 function paint(canvas: HTMLCanvasElement | undefined, bitmap: ImageBitmap | undefined): void {
@@ -95,39 +83,6 @@ function paint(canvas: HTMLCanvasElement | undefined, bitmap: ImageBitmap | unde
 watch([() => player.shown, after], () => paint(after.value, player.shown?.bitmap), { flush: 'post' });
 watch([() => player.before, before], () => paint(before.value, player.before?.bitmap), { flush: 'post' });
 
-function zoomTo(next: number | null, at = { x: width.value / 2, y: height.value / 2 }): void {
-  const old = frame.value;
-  const inside = { x: (at.x - old.x) / old.scale, y: (at.y - old.y) / old.scale };
-  zoom.value = next === null ? null : Math.min(16, Math.max(0.05, next));
-  if (next === null) pan.value = { x: 0, y: 0 };
-  else {
-    pan.value = {
-      x: at.x - inside.x * scale.value - (width.value - shot.value.width * scale.value) / 2,
-      y: at.y - inside.y * scale.value - (height.value - shot.value.height * scale.value) / 2,
-    };
-  }
-}
-function wheel(event: WheelEvent): void {
-  const bounds = stage.value!.getBoundingClientRect();
-  if (event.ctrlKey || !event.shiftKey) zoomTo(scale.value * 1.2 ** -Math.sign(event.deltaY), { x: event.clientX - bounds.left, y: event.clientY - bounds.top });
-}
-function dragPan(event: PointerEvent): void {
-  if (event.button !== 1) return;
-  event.preventDefault();
-  const [start, x, y] = [pan.value, event.clientX, event.clientY];
-  zoom.value ??= fitted.value;
-  follow(event, (now) => (pan.value = { x: start.x + now.clientX - x, y: start.y + now.clientY - y }));
-}
-function follow(event: PointerEvent, move: (now: PointerEvent) => void): void {
-  const target = event.currentTarget as HTMLElement;
-  target.setPointerCapture(event.pointerId);
-  target.addEventListener('pointermove', move);
-  target.addEventListener('lostpointercapture', () => target.removeEventListener('pointermove', move), { once: true });
-}
-function dragDivider(event: PointerEvent): void {
-  const bounds = stage.value!.getBoundingClientRect();
-  follow(event, (now) => (divider.value = Math.min(1, Math.max(0, (now.clientX - bounds.left - frame.value.x) / frame.value.width))));
-}
 function drop(event: DragEvent): void {
   const item = store.project?.stock.find((entry) => entry.id === event.dataTransfer?.getData('application/x-jackplane-stock'));
   if (item) stackStock(item, 0);
@@ -146,19 +101,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       <canvas ref="after" class="picture" :class="{ over: tinted }" :data-frame="player.shownFrame" :style="box" role="img" :aria-label="`Frame ${bench.frame} of ${shot.name}`" />
       <template v-if="bench.view === 'compare'">
         <canvas ref="before" class="picture plain" :style="{ ...box, clipPath: `inset(0 ${(1 - divider) * 100}% 0 0)` }" aria-hidden="true" />
-        <div
-          class="divider"
-          role="slider"
-          tabindex="0"
-          aria-label="Divider between before and after"
-          :aria-valuenow="Math.round(divider * 100)"
-          :style="{ left: `${frame.x + divider * frame.width}px`, top: `${frame.y}px`, height: `${frame.height}px` }"
-          @pointerdown.stop="dragDivider"
-          @keydown.left.stop.prevent="divider = Math.max(0, divider - 0.02)"
-          @keydown.right.stop.prevent="divider = Math.min(1, divider + 0.02)"
-        >
-          <span class="tag left">before</span><span class="tag">after</span>
-        </div>
+        <CompareDivider v-model="divider" :frame="frame" />
       </template>
       <FramingTool v-if="handles && bench.framing" :frame="frame" />
       <PlaceHandles v-if="handles && bench.chosen === 'place' && !bench.framing && !bench.layer?.parent" :frame="frame" :stage="{ width, height }" />
@@ -202,27 +145,6 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
 }
 .plain {
   pointer-events: none;
-}
-.divider {
-  position: absolute;
-  width: 15px;
-  margin-left: -7px;
-  cursor: ew-resize;
-  touch-action: none;
-  background: linear-gradient(var(--brass), var(--brass)) center / 1px 100% no-repeat;
-}
-.tag {
-  position: absolute;
-  bottom: 6px;
-  left: 14px;
-  padding: 1px 6px;
-  background: rgb(0 0 0 / 65%);
-  color: #fff;
-  font-size: 11px;
-}
-.tag.left {
-  left: auto;
-  right: 14px;
 }
 .empty {
   position: absolute;

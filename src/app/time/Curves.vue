@@ -7,7 +7,7 @@ import { steadyAt } from '../../core/time/values';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
-import { followPointer } from './pointer';
+import { followPointer } from '../controls/pointer';
 
 /** Values of the chosen layer as curves over the same time scale as the rows. */
 const props = defineProps<{ perFrame: number; labels: number; height: number; from: number; to: number }>();

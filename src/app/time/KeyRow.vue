@@ -9,7 +9,7 @@ import Peg from '../controls/Peg.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
-import { followPointer } from './pointer';
+import { followPointer } from '../controls/pointer';
 import { snapTargets, snapped } from './snap';
 
 /** One animated value under its layer: its keyframes as pegs, with the values written between. */

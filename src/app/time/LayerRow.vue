@@ -13,7 +13,7 @@ import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 import KeyRow from './KeyRow.vue';
-import { followPointer } from './pointer';
+import { followPointer } from '../controls/pointer';
 import { snapTargets, snapped, snappedSpan } from './snap';
 
 /** One layer: its name and switches, and its span as a bar to move and trim. */

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue';
 import { changeMarker, setRange, toggleMarker } from '../../core/document/edits/markers';
 import { MARKER_COLOURS, type Marker, type Shot } from '../../core/document/schema';
 import { useProject } from '../stores/project';
-import { followPointer } from './pointer';
+import { followPointer } from '../controls/pointer';
 
 /** Frame numbers over the rows; press and drag to scrub. Markers and the in and out points are here. */
 const props = defineProps<{ shot: Shot; perFrame: number; from: number; to: number }>();

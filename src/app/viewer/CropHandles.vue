@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { setPassValue } from '../../core/document/edits/passes';
-import { placeMatrix } from '../../core/document/place';
 import type { Value } from '../../core/document/value';
-import { apply, invert } from '../../core/picture/matrix';
 import { steadyAt } from '../../core/time/values';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
+import { followPointer } from '../controls/pointer';
 import { HANDLE, type ViewFrame } from './frame';
+import { useSourceSpace } from './source-space';
 
 /** The crop's four edges on the picture, each with a grip in its middle. */
 const props = defineProps<{ frame: ViewFrame; stage: { width: number; height: number } }>();
@@ -17,14 +17,15 @@ const player = usePlayer();
 const store = useProject();
 type Side = 'left' | 'top' | 'right' | 'bottom';
 
-const matrix = computed(() => placeMatrix(bench.layer!.place, bench.frame - bench.layer!.span.start, bench.size!, { w: bench.shot!.width, h: bench.shot!.height }));
+const svg = ref<SVGElement>();
+const space = useSourceSpace(() => props.frame, () => svg.value);
 const cut = computed(() => {
   const value = (side: Side) => steadyAt(bench.pass!.values[side] as Value<number>, bench.frame - bench.layer!.span.start);
   return { left: value('left'), top: value('top'), right: value('right'), bottom: value('bottom') };
 });
 const onStage = (x: number, y: number) => {
-  const [u, v] = apply(matrix.value, x, y);
-  return { x: props.frame.x + u * props.frame.scale, y: props.frame.y + v * props.frame.scale };
+  const [u, v] = space.toStage([x - bench.size!.w / 2, y - bench.size!.h / 2]);
+  return { x: u, y: v };
 };
 const edges = computed(() => {
   const { w, h } = bench.size!;
@@ -37,29 +38,18 @@ const grips = computed(() => {
 });
 
 function drag(event: PointerEvent, side: Side): void {
-  const grip = event.currentTarget as SVGElement;
-  const back = invert(matrix.value);
-  if (!back) return;
-  grip.setPointerCapture(event.pointerId);
-  const bounds = grip.ownerSVGElement!.getBoundingClientRect();
   const { w, h } = bench.size!;
   const opposite = { left: w - cut.value.right, right: w - cut.value.left, top: h - cut.value.bottom, bottom: h - cut.value.top }[side];
   const move = (now: PointerEvent) => {
-    const [x, y] = apply(back, (now.clientX - bounds.left - props.frame.x) / props.frame.scale, (now.clientY - bounds.top - props.frame.y) / props.frame.scale);
-    const depth = { left: x, right: w - x, top: y, bottom: h - y }[side];
+    const [x, y] = space.at(now);
+    const depth = { left: w / 2 + x, right: w / 2 - x, top: h / 2 + y, bottom: h / 2 - y }[side];
     player.touching = true;
     set(side, Math.max(0, Math.min(opposite, Math.round(depth))), true);
   };
-  grip.addEventListener('pointermove', move);
-  grip.addEventListener(
-    'lostpointercapture',
-    () => {
-      grip.removeEventListener('pointermove', move);
-      player.touching = false;
-      store.endGesture();
-    },
-    { once: true },
-  );
+  followPointer(event, move, () => {
+    player.touching = false;
+    store.endGesture();
+  });
 }
 function set(side: Side, value: number, dragging: boolean): void {
   const { id } = bench.pass!;
@@ -68,7 +58,7 @@ function set(side: Side, value: number, dragging: boolean): void {
 </script>
 
 <template>
-  <svg class="crop" :width="stage.width" :height="stage.height">
+  <svg ref="svg" class="crop" :width="stage.width" :height="stage.height">
     <polygon :points="edges.map((p) => `${p.x},${p.y}`).join(' ')" fill="none" :stroke="HANDLE.line" />
     <g v-for="(grip, side) in grips" :key="side">
       <rect

@@ -6,7 +6,7 @@ import { keysOf } from '../../core/document/values';
 import { steadyAt } from '../../core/time/values';
 import { FRAMING_ROOM, useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
-import { followPointer } from '../time/pointer';
+import { followPointer } from '../controls/pointer';
 import type { ViewFrame } from './frame';
 
 /**

@@ -6,10 +6,10 @@ import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
-import { followPointer } from '../time/pointer';
-import { type ViewFrame, type XY } from './frame';
+import { followPointer } from '../controls/pointer';
+import { MASK_HUES, type ViewFrame, type XY } from './frame';
 import { gripsOf, type Grip } from './grips';
-import { MASK_HUES, useMaskSpace } from './mask-space';
+import { useSourceSpace } from './source-space';
 import { SNAP, snapPoint } from './path-edit';
 
 /** Rectangles, ellipses, lines, gradients and text on the picture, by their grips. */
@@ -19,7 +19,7 @@ const masking = useMasking();
 const store = useProject();
 const player = usePlayer();
 const svg = ref<SVGSVGElement>();
-const space = useMaskSpace(() => props.frame, () => svg.value);
+const space = useSourceSpace(() => props.frame, () => svg.value);
 
 const mask = computed(() => masking.mask!);
 const hue = computed(() => MASK_HUES[mask.value.colour]);

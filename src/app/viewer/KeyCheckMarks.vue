@@ -20,7 +20,7 @@ const KINDS = [
     </svg>
     <div class="legend" role="status" aria-label="Key check">
       <span v-for="kind in KINDS" :key="kind.name"><i :style="{ background: css(CHECK_TONES[kind.name]) }" />{{ kind.label }} <b class="mono">{{ percent(check[kind.name]) }}</b></span>
-      <span>{{ check.islands.length ? `${check.islands.length}${check.islands.length === 40 ? ' or more' : ''} islands` : 'no islands' }}</span>
+      <span>{{ check.count ? `${check.count} ${check.count === 1 ? 'island' : 'islands'}` : 'no islands' }}</span>
     </div>
   </div>
 </template>

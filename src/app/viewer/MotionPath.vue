@@ -9,7 +9,7 @@ import { steadyAt } from '../../core/time/values';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
-import { followPointer } from '../time/pointer';
+import { followPointer } from '../controls/pointer';
 import type { ViewFrame } from './frame';
 
 /** The way of the chosen layer's position over the picture: a dot for each frame, its keyframes and their handles to drag. */

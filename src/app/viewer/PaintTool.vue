@@ -7,9 +7,9 @@ import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
-import { followPointer } from '../time/pointer';
-import { type ViewFrame, type XY, tenths } from './frame';
-import { MASK_HUES, useMaskSpace } from './mask-space';
+import { followPointer } from '../controls/pointer';
+import { MASK_HUES, type ViewFrame, type XY, tenths } from './frame';
+import { useSourceSpace } from './source-space';
 import { useSelecting } from './selecting';
 
 /** Paints strokes on the picture: of a brush mask, or those that say what a smart selection keeps and drops. */
@@ -20,7 +20,7 @@ const store = useProject();
 const player = usePlayer();
 const selecting = useSelecting();
 const svg = ref<SVGSVGElement>();
-const space = useMaskSpace(() => props.frame, () => svg.value);
+const space = useSourceSpace(() => props.frame, () => svg.value);
 /** where the brush is, in stage pixels; the arrow keys move it too */
 const cursor = ref<XY | null>(null);
 const stroke = shallowRef<[number, number, number][]>([]);

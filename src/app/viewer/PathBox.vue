@@ -2,13 +2,13 @@
 import { computed } from 'vue';
 import type { Vertex } from '../../core/masks/path';
 import { useMasking } from '../stores/masking';
-import { followPointer } from '../time/pointer';
-import type { MaskSpace } from './mask-space';
+import { followPointer } from '../controls/pointer';
+import type { SourceSpace } from './source-space';
 import { type XY } from './frame';
 import { scaledBy, turnedBy, type Box } from './path-edit';
 
 /** The box about chosen vertices: its corners scale them, its arm turns them. */
-const props = defineProps<{ box: Box; path: readonly Vertex[]; space: MaskSpace }>();
+const props = defineProps<{ box: Box; path: readonly Vertex[]; space: SourceSpace }>();
 const emit = defineEmits<{ write: [path: Vertex[]]; end: [] }>();
 const masking = useMasking();
 

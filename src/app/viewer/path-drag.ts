@@ -5,14 +5,14 @@ import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
-import { followPointer } from '../time/pointer';
+import { followPointer } from '../controls/pointer';
 import { usePullToEdges } from './edges';
 import { tenths, type XY } from './frame';
-import type { MaskSpace } from './mask-space';
+import type { SourceSpace } from './source-space';
 import { movedBy, SNAP, snapPoint, withHandle } from './path-edit';
 
 /** Choosing and moving the vertices, handles and segments of the chosen path, by pointer and by keys. @param stage the element that the pointer is followed in */
-export function usePathDrag(space: MaskSpace, stage: () => Element) {
+export function usePathDrag(space: SourceSpace, stage: () => Element) {
   const bench = useBench();
   const masking = useMasking();
   const store = useProject();

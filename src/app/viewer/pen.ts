@@ -4,8 +4,8 @@ import { corner, fromFreehand, type Vertex } from '../../core/masks/path';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
-import { followPointer } from '../time/pointer';
-import { type MaskSpace } from './mask-space';
+import { followPointer } from '../controls/pointer';
+import { type SourceSpace } from './source-space';
 import { tenths, type XY } from './frame';
 import { SNAP, snapPoint } from './path-edit';
 
@@ -13,7 +13,7 @@ import { SNAP, snapPoint } from './path-edit';
 const CLOSING = 10;
 
 /** Draws the chosen path: point by point, or freehand in one go. */
-export function usePen(space: MaskSpace, stage: () => Element): { line: ShallowRef<XY[]>; point(event: PointerEvent, first: XY | undefined): boolean; freehand(event: PointerEvent): void } {
+export function usePen(space: SourceSpace, stage: () => Element): { line: ShallowRef<XY[]>; point(event: PointerEvent, first: XY | undefined): boolean; freehand(event: PointerEvent): void } {
   const bench = useBench();
   const masking = useMasking();
   const store = useProject();

@@ -44,10 +44,26 @@ describe('key check', () => {
     ]);
   });
 
+  test('of many islands the largest forty are given, and all are counted', () => {
+    const { count, islands } = checkKey(
+      matte((set) => {
+        for (let y = 2; y < 32; y += 3) for (let x = 33; x < 58; x += 3) set(x, y, 200);
+        set(53, 36, 200);
+        set(54, 36, 200);
+      }),
+      W,
+      H,
+    );
+    expect(count).toBe(91);
+    expect(islands.length).toBe(40);
+    expect(islands[0]).toMatchObject({ x: 54, y: 36.5 });
+  });
+
   test('what touches the subject, the border or is large is no island', () => {
     const { islands } = checkKey(
       matte((set) => {
         set(W / 2, 12, 128); // at the subject's edge
+        set(W / 2 + 1, 13, 128); // by a corner
         set(W - 1, 5, 255); // at the border
         for (let y = 22; y < 34; y++) for (let x = 40; x < 54; x++) set(x, y, 255);
       }),

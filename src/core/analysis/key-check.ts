@@ -13,7 +13,9 @@ export interface KeyCheck {
   solid: number;
   clear: number;
   between: number;
-  /** the largest first */
+  /** how many small islands there are */
+  count: number;
+  /** the largest of them, at most forty, the largest first */
   islands: Island[];
 }
 
@@ -50,11 +52,11 @@ export function checkKey(alpha: Uint8Array, w: number, h: number): KeyCheck {
   const n = alpha.length || 1;
   const specks = islandsOf(alpha, w, h, (v) => v > CLEAR_TO, 'speck');
   const holes = islandsOf(alpha, w, h, (v) => v < SOLID_FROM, 'hole');
-  const islands = [...specks, ...holes].sort((a, b) => b.radius - a.radius).slice(0, MOST);
-  return { solid: solid / n, clear: clear / n, between: (n - solid - clear) / n, islands };
+  const all = [...specks, ...holes].sort((a, b) => b.radius - a.radius);
+  return { solid: solid / n, clear: clear / n, between: (n - solid - clear) / n, count: all.length, islands: all.slice(0, MOST) };
 }
 
-/** Small connected patches (by sides) of pixels that belong, wholly inside the picture. */
+/** Small connected patches (by sides or corners) of pixels that belong, wholly inside the picture. */
 function islandsOf(alpha: Uint8Array, w: number, h: number, belongs: (v: number) => boolean, kind: Island['kind']): Island[] {
   const seen = new Uint8Array(alpha.length);
   const stack = new Int32Array(alpha.length);
@@ -73,15 +75,14 @@ function islandsOf(alpha: Uint8Array, w: number, h: number, belongs: (v: number)
       right = Math.max(right, x);
       upper = Math.min(upper, y);
       lower = Math.max(lower, y);
-      const visit = (next: number) => {
-        if (seen[next] || !belongs(alpha[next]!)) return;
-        seen[next] = 1;
-        stack[top++] = next;
-      };
-      if (x > 0) visit(at - 1);
-      if (x < w - 1) visit(at + 1);
-      if (y > 0) visit(at - w);
-      if (y < h - 1) visit(at + w);
+      for (let v = Math.max(0, y - 1); v <= Math.min(h - 1, y + 1); v++) {
+        for (let u = Math.max(0, x - 1); u <= Math.min(w - 1, x + 1); u++) {
+          const next = v * w + u;
+          if (seen[next] || !belongs(alpha[next]!)) continue;
+          seen[next] = 1;
+          stack[top++] = next;
+        }
+      }
     }
     const within = left > 0 && upper > 0 && right < w - 1 && lower < h - 1;
     if (within && count <= most) out.push({ x: (left + right + 1) / 2, y: (upper + lower + 1) / 2, radius: Math.max(right - left, lower - upper) / 2 + 1, kind });

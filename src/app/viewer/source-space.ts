@@ -4,7 +4,7 @@ import { project, projectiveInverse, type Projective } from '../../core/picture/
 import { useBench } from '../stores/bench';
 import type { ViewFrame, XY } from './frame';
 
-export interface MaskSpace {
+export interface SourceSpace {
   /** source pixels from the source's centre → stage pixels */
   toStage(p: XY): [number, number];
   toSource(p: XY): [number, number];
@@ -15,7 +15,7 @@ export interface MaskSpace {
 }
 
 /** The way between the chosen layer's source and the viewer's stage, in perspective when the layer is tilted. */
-export function useMaskSpace(frame: () => ViewFrame, stage: () => Element | undefined): MaskSpace {
+export function useSourceSpace(frame: () => ViewFrame, stage: () => Element | undefined): SourceSpace {
   const bench = useBench();
   const map = computed<Projective>(() => layerProjection(bench.shot!, bench.layer!, bench.frame, bench.size!));
   const back = computed<Projective>(() => projectiveInverse(map.value) ?? [1, 0, 0, 0, 1, 0, 0, 0, 1]);
@@ -38,6 +38,3 @@ export function useMaskSpace(frame: () => ViewFrame, stage: () => Element | unde
   });
   return { toStage, toSource, at, perStage };
 }
-
-/** The hues of masks' outlines, to tell them apart on the picture. */
-export const MASK_HUES = { sand: '#e0c48a', moss: '#9cc77f', slate: '#8fb4d9', rust: '#e08a66', plum: '#c99ad6', chalk: '#f2f2f2' } as const;

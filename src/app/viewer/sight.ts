@@ -1,0 +1,54 @@
+import { computed, ref, type Ref } from 'vue';
+import { useElementSize } from '@vueuse/core';
+import { followPointer } from '../controls/pointer';
+import type { ViewFrame } from './frame';
+
+/** Stage pixels left free around a fitted picture, both sides together. */
+const MARGIN = 16;
+
+/** Where the picture of a shot lies in the stage: fitted, or zoomed and shifted by hand. */
+export function useSight(stage: Ref<HTMLElement | undefined>, shot: () => { width: number; height: number }) {
+  const { width, height } = useElementSize(stage);
+  /** null = fitted */
+  const zoom = ref<number | null>(null);
+  const pan = ref({ x: 0, y: 0 });
+
+  const fitted = computed(() => Math.max(0.02, Math.min((width.value - MARGIN) / shot().width, (height.value - MARGIN) / shot().height)));
+  const scale = computed(() => zoom.value ?? fitted.value);
+  const frame = computed<ViewFrame>(() => {
+    const size = { width: shot().width * scale.value, height: shot().height * scale.value };
+    return { ...size, scale: scale.value, x: Math.round((width.value - size.width) / 2 + pan.value.x), y: Math.round((height.value - size.height) / 2 + pan.value.y) };
+  });
+
+  /** @param next null fits @param at the place in the stage that stays where it is; without one, the middle */
+  function zoomTo(next: number | null, at = { x: width.value / 2, y: height.value / 2 }): void {
+    const old = frame.value;
+    const inside = { x: (at.x - old.x) / old.scale, y: (at.y - old.y) / old.scale };
+    zoom.value = next === null ? null : Math.min(16, Math.max(0.05, next));
+    if (next === null) pan.value = { x: 0, y: 0 };
+    else {
+      pan.value = {
+        x: at.x - inside.x * scale.value - (width.value - shot().width * scale.value) / 2,
+        y: at.y - inside.y * scale.value - (height.value - shot().height * scale.value) / 2,
+      };
+    }
+  }
+  /** Shows a spot of the shot in the middle of the stage. */
+  function centreOn(spot: { x: number; y: number }, at: number): void {
+    zoom.value = at;
+    pan.value = { x: (shot().width / 2 - spot.x) * at, y: (shot().height / 2 - spot.y) * at };
+  }
+  function wheel(event: WheelEvent): void {
+    const bounds = stage.value!.getBoundingClientRect();
+    if (event.ctrlKey || !event.shiftKey) zoomTo(scale.value * 1.2 ** -Math.sign(event.deltaY), { x: event.clientX - bounds.left, y: event.clientY - bounds.top });
+  }
+  /** The middle button shifts the picture. */
+  function dragPan(event: PointerEvent): void {
+    if (event.button !== 1) return;
+    event.preventDefault();
+    const start = pan.value;
+    zoom.value ??= fitted.value;
+    followPointer(event, (now) => (pan.value = { x: start.x + now.clientX - event.clientX, y: start.y + now.clientY - event.clientY }));
+  }
+  return { width, height, scale, frame, zoomTo, centreOn, wheel, dragPan };
+}
