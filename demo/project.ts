@@ -193,7 +193,7 @@ const media = new Map<string, Uint8Array>();
 for (const [key, { file }] of Object.entries(STOCK)) media.set(stockId(key), await readFile(join(MEDIA, file)));
 
 await mkdir(join(BUILD, 'demo'), { recursive: true });
-await writeFile(join(BUILD, 'demo', `paper-harbour${PROJECT_ENDING}`), await writeProjectFile(projectSchema.parse(project), media));
+await writeFile(join(BUILD, 'demo', `paper-harbour${PROJECT_ENDING}`), writeProjectFile(projectSchema.parse(project), media));
 
 await mkdir(join(BUILD, 'library'), { recursive: true });
 const catalogue = await Promise.all(LIBRARY.map(async (entry) => ({ file: entry.file, name: entry.name, kind: entry.kind, about: entry.about, facts: await facts(entry) })));

@@ -106,6 +106,9 @@ export class Engine {
     return this.decode.probe(file, Comlink.proxy(progress));
   }
 
+  unpack = (file: File): Promise<{ project: Project; media: Map<string, Blob> }> => this.decode.unpack(file);
+  pack = (project: Project, media: ReadonlyMap<string, Blob>): Promise<Blob> => this.decode.pack(project, media);
+
   /** A frame from the cache, or computed. @param worker which of the pool; 0 is the one that follows the dials */
   async frame(plan: FramePlan, look: Look, worker = 0): Promise<ShownFrame> {
     const key = frameKey(plan, look);

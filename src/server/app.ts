@@ -24,7 +24,7 @@ export function makeApp(folders: Folders, options: { openDemo: boolean }): Expre
         directives: {
           defaultSrc: ["'self'"],
           scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
-          workerSrc: ["'self'", 'blob:'],
+          workerSrc: ["'self'", 'blob:'], // the AAC encoder brings its worker as a blob
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'blob:', 'data:'],
           mediaSrc: ["'self'", 'blob:', 'data:'],

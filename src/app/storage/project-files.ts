@@ -1,5 +1,5 @@
 import { safeName } from '../../core/formats/names';
-import { PROJECT_ENDING, readProjectFile, writeProjectFile } from '../../core/formats/project-file';
+import { PROJECT_ENDING } from '../../core/formats/project-file';
 import type { Project, ProjectId, Stock } from '../../core/document/schema';
 import { JackplaneError, sentenceOf } from '../../core/errors';
 import { planFrame } from '../../core/plan/plan';
@@ -14,7 +14,7 @@ const LANES = 4;
 
 /** Takes a project file into this browser, beside what is here. @throws JackplaneError */
 export async function openProjectFile(file: File): Promise<Project> {
-  const { project: read, media } = readProjectFile(new Uint8Array(await file.arrayBuffer()), file.name);
+  const { project: read, media } = await (await useEngine()).unpack(file);
   const taken = await hasProject(read.id);
   const project: Project = taken ? { ...read, id: newId<ProjectId>(), name: `${read.name} (copy)` } : read;
   const waiting = [...project.stock];
@@ -30,8 +30,8 @@ export async function openProjectFile(file: File): Promise<Project> {
   return project;
 }
 
-async function keepMedia(project: Project, item: Stock, data: Uint8Array): Promise<void> {
-  const file = new File([data as Uint8Array<ArrayBuffer>], item.file);
+async function keepMedia(project: Project, item: Stock, data: Blob): Promise<void> {
+  const file = new File([data], item.file);
   try {
     const { poster, peaks } = await (await useEngine()).probe(file, () => undefined);
     await storeMedia({ project: project.id, stock: item.id, file, poster, peaks }, item.name);
@@ -62,10 +62,8 @@ export async function posterFrom(bitmap: ImageBitmap): Promise<Blob> {
 /** @returns the project file and its name */
 export async function exportProject(id: string): Promise<[Blob, string]> {
   const { history } = await loadProject(id);
-  const media = new Map<string, Uint8Array>();
-  for (const record of await mediaOf(id)) media.set(record.stock, new Uint8Array(await record.file.arrayBuffer()));
-  const data = await writeProjectFile(history.project, media);
-  return [new Blob([data as Uint8Array<ArrayBuffer>], { type: 'application/zip' }), safeName(history.project.name) + PROJECT_ENDING];
+  const media = new Map((await mediaOf(id)).map((record) => [record.stock, record.file]));
+  return [await (await useEngine()).pack(history.project, media), safeName(history.project.name) + PROJECT_ENDING];
 }
 
 /** Fetches the demo that ships with the server. */

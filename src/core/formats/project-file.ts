@@ -1,4 +1,4 @@
-import { strFromU8, strToU8, Unzip, UnzipInflate, zip, type AsyncZippable } from 'fflate';
+import { strFromU8, strToU8, Unzip, UnzipInflate, zipSync, type Zippable } from 'fflate';
 import { JackplaneError } from '../errors';
 import { safeName } from './names';
 import { FORMAT_VERSION, problemsOf, projectSchema, type Project } from '../document/schema';
@@ -24,13 +24,13 @@ const bad = (file: string, what: string, remedy = 'Choose a file that Jackplane 
   new JackplaneError('bad-project', `“${file}” ${what}.`, remedy);
 
 /** Writes a project file. Media is stored, not packed again. @param media by stock id */
-export function writeProjectFile(project: Project, media: ReadonlyMap<string, Uint8Array>): Promise<Uint8Array> {
-  const entries: AsyncZippable = { 'project.json': [strToU8(JSON.stringify(project, null, 1)), { level: 6 }] };
+export function writeProjectFile(project: Project, media: ReadonlyMap<string, Uint8Array>): Uint8Array<ArrayBuffer> {
+  const entries: Zippable = { 'project.json': [strToU8(JSON.stringify(project, null, 1)), { level: 6 }] };
   for (const item of project.stock) {
     const data = media.get(item.id);
     if (data) entries[`media/${item.id}/${safeName(item.file)}`] = [data, { level: 0 }];
   }
-  return new Promise((resolve, reject) => zip(entries, (error, data) => (error ? reject(error) : resolve(data))));
+  return zipSync(entries);
 }
 
 /**

@@ -1,8 +1,10 @@
-// Opens media: facts, exact frames, decoded and mixed sound.
+// Opens media and project files: facts, exact frames, decoded and mixed sound; what is packed in a project.
 import * as Comlink from 'comlink';
 import { VideoSampleSink, type Input } from 'mediabunny';
 import { JackplaneError } from '../../core/errors';
+import type { Project } from '../../core/document/schema';
 import type { FetchedPicture } from '../../core/execute/execute';
+import { readProjectFile, writeProjectFile } from '../../core/formats/project-file';
 import { mix, type Pcm, type SoundItem } from '../../core/sound/mix';
 import type { Probe } from '../types';
 import { ClipReader, FrameStore } from './clip-reader';
@@ -82,6 +84,19 @@ const api = {
     }
     const out = mix(items, clips, from, length, sampleRate);
     return Comlink.transfer(out, [out[0].buffer, out[1].buffer]);
+  },
+
+  /** What a project file holds, its media by stock id. @throws JackplaneError bad-project */
+  async unpack(file: File): Promise<{ project: Project; media: Map<string, Blob> }> {
+    const { project, media } = readProjectFile(new Uint8Array(await file.arrayBuffer()), file.name);
+    return { project, media: new Map([...media].map(([stock, data]) => [stock, new Blob([data as Uint8Array<ArrayBuffer>])])) };
+  },
+
+  /** A project file of a project and its media by stock id. */
+  async pack(project: Project, media: ReadonlyMap<string, Blob>): Promise<Blob> {
+    const packed = new Map<string, Uint8Array>();
+    for (const [stock, file] of media) packed.set(stock, new Uint8Array(await file.arrayBuffer()));
+    return new Blob([writeProjectFile(project, packed)], { type: 'application/zip' });
   },
 
   /** Serves frames to another worker. */
