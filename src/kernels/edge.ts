@@ -19,21 +19,54 @@ function isSolid(marks: usize, w: i32, h: i32, x: i32, y: i32): bool {
   return <u32>x < <u32>w && <u32>y < <u32>h && (load<u8>(marks + (y * w + x)) & LENDS) != 0;
 }
 
+/** Four pixels' marks by their coverage. */
+// @ts-ignore: decorator
+@inline
+function marksOf(at: usize): v128 {
+  let alpha = v128.load32_zero(at, 12);
+  alpha = v128.load32_lane(at, alpha, 1, 28);
+  alpha = v128.load32_lane(at, alpha, 2, 44);
+  alpha = v128.load32_lane(at, alpha, 3, 60);
+  const some = v128.and(f32x4.gt(alpha, f32x4.splat(0)), i32x4.splat(BORROWS));
+  return v128.bitselect(i32x4.splat(LENDS), some, f32x4.ge(alpha, f32x4.splat(SOLID)));
+}
+
 /**
  * Sorts pixels for the work on the edge: those partly clear borrow, solid ones lend.
- * @param beside 1 = solid ones right beside the edge are told apart from those farther in @param marks one byte a pixel
+ * @param beside 1 = solid ones right beside the edge are told apart from those farther in @param marks one byte a pixel, room for sixteen more
  */
 export function edgeMarks(at: usize, w: i32, h: i32, beside: i32, marks: usize): void {
-  for (let i = 0, n = w * h; i < n; i++) {
-    const alpha = load<f32>(at + (<usize>i << 4), 12);
-    store<u8>(marks + i, alpha <= 0 ? 0 : alpha < SOLID ? BORROWS : LENDS);
+  const n = w * h;
+  let i = 0;
+  for (; i + 16 <= n; i += 16, at += 256) {
+    const low = i16x8.narrow_i32x4_s(marksOf(at), marksOf(at + 64));
+    const high = i16x8.narrow_i32x4_s(marksOf(at + 128), marksOf(at + 192));
+    v128.store(marks + i, i8x16.narrow_i16x8_s(low, high));
+  }
+  for (; i < n; i++, at += 16) {
+    const alpha = load<f32>(at, 12);
+    store<u8>(marks + i, alpha >= SOLID ? LENDS : alpha > 0 ? BORROWS : 0);
   }
   if (!beside) return;
+  const lends = i8x16.splat(LENDS);
   for (let y = 0; y < h; y++) {
-    for (let x = 0; x < w; x++) {
-      if (isSolid(marks, w, h, x, y) || !(isSolid(marks, w, h, x - 1, y) || isSolid(marks, w, h, x + 1, y) || isSolid(marks, w, h, x, y - 1) || isSolid(marks, w, h, x, y + 1))) continue;
-      for (let v = y - MIXED; v <= y + MIXED; v++) for (let u = x - MIXED; u <= x + MIXED; u++) if (isSolid(marks, w, h, u, v)) store<u8>(marks + (v * w + u), BESIDE);
+    const row = marks + y * w;
+    const above = y > 0 ? row - w : row;
+    const below = y < h - 1 ? row + w : row;
+    for (let x = 0; x < w; x += 16) {
+      // sixteen pixels at a time are passed over when none of them can be a clear one beside a solid one
+      const sides = v128.or(x > 0 ? v128.load(row + x - 1) : lends, v128.load(row + x + 1));
+      const around = v128.or(sides, v128.or(v128.load(above + x), v128.load(below + x)));
+      if (v128.any_true(v128.and(v128.andnot(around, v128.load(row + x)), lends))) markBeside(marks, w, h, x, y);
     }
+  }
+}
+
+/** Marks what is solid near those of sixteen pixels that are not solid but have a solid one beside them. */
+function markBeside(marks: usize, w: i32, h: i32, x0: i32, y: i32): void {
+  for (let x = x0; x < min(x0 + 16, w); x++) {
+    if (isSolid(marks, w, h, x, y) || !(isSolid(marks, w, h, x - 1, y) || isSolid(marks, w, h, x + 1, y) || isSolid(marks, w, h, x, y - 1) || isSolid(marks, w, h, x, y + 1))) continue;
+    for (let v = y - MIXED; v <= y + MIXED; v++) for (let u = x - MIXED; u <= x + MIXED; u++) if (isSolid(marks, w, h, u, v)) store<u8>(marks + (v * w + u), BESIDE);
   }
 }
 
@@ -144,6 +177,13 @@ export function lightWrap(at: usize, under: usize, soft: usize, n: i32, strength
   }
 }
 
+/** True when none of sixteen pixels borrows. */
+// @ts-ignore: decorator
+@inline
+function noneBorrows(marks: usize): bool {
+  return !v128.any_true(v128.and(v128.load(marks), i8x16.splat(BORROWS)));
+}
+
 /**
  * Gives each pixel that borrows the mean colour of those that lend up to r away, near ones first, and leaves its coverage. Those
  * beside the edge borrow when they have the screen's light. In place. @param channel of the screen
@@ -152,6 +192,11 @@ export function extendNear(at: usize, w: i32, h: i32, r: i32, marks: usize, chan
   const reach = <f32>((r + 1) * (r + 1));
   for (let y = 0, i = 0; y < h; y++) {
     for (let x = 0; x < w; x++, i++) {
+      if (x + 16 <= w && noneBorrows(marks + i)) {
+        x += 15;
+        i += 15;
+        continue;
+      }
       const mark = load<u8>(marks + i);
       if (mark < BORROWS) continue;
       let sum = f32x4.splat(0);

@@ -2,6 +2,8 @@ import { toDisplay, toLinear } from '../picture/light';
 import { definePass, number } from './define';
 
 const STEPS = 1024;
+/** Linear light of each step of the tables, which go over 0…2. */
+const LIGHT = Float64Array.from({ length: STEPS + 1 }, (_, i) => toLinear((2 * i) / STEPS));
 const percent = (label: string, help: string) => number({ label, unit: '%', default: 0, min: -1, max: 1, slider: [-1, 1], help });
 
 /**
@@ -31,8 +33,13 @@ export const adjust = definePass({
     const at = scratch(3 * STEPS * 8);
     const tables = arena.floats(at, 3 * STEPS * 2);
     gains.forEach((g, channel) => {
-      const curve = (i: number) => Math.max(0, (toDisplay(g * toLinear((2 * i) / STEPS)) - 0.46) * slope + 0.46);
-      for (let i = 0; i < STEPS; i++) tables.set([curve(i), curve(i + 1) - curve(i)], (channel * STEPS + i) * 2);
+      const curve = (i: number) => Math.max(0, (toDisplay(g * LIGHT[i]!) - 0.46) * slope + 0.46);
+      for (let i = 0, to = channel * STEPS * 2, value = curve(0); i < STEPS; i++) {
+        const next = curve(i + 1);
+        tables[to++] = value;
+        tables[to++] = next - value;
+        value = next;
+      }
     });
     return (src, dst, n) => kernels.adjustSpan(src, dst, n, at, STEPS, v.saturation);
   },

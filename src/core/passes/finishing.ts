@@ -51,7 +51,7 @@ const NEAR = 8;
  */
 export function extendColour(picture: Picture, reach: number, { kernels, arena, scratch }: PassTools, channel: number | null = null): void {
   const { w, h } = picture.rect;
-  const marks = scratch(w * h + 15);
+  const marks = scratch(w * h + 32);
   kernels.edgeMarks(picture.at, w, h, channel === null ? 0 : 1, marks);
   if (reach <= NEAR) return kernels.extendNear(picture.at, w, h, Math.ceil(reach), marks, channel ?? 0);
   const lent = Pictures.make(arena, picture.rect);
