@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { Executor } from '../execute/execute';
 import { planFrame } from '../plan/plan';
 import { newPass } from '../document/edits/passes';
@@ -39,6 +40,29 @@ describe('edge work', () => {
     const [r, g, b, a] = at(32 + 15, 24);
     expect(a).toBeCloseTo(0.5, 5);
     [0.8, 0.3, 0.2].forEach((v, c) => expect(Math.abs([r!, g!, b!][c]! / a! - v)).toBeLessThan(0.03));
+  });
+
+  test('pixels are sorted by their coverage: clear, borrowing, lending, and lending beside the edge', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 12 }), fc.array(fc.constantFrom(0, 0.4, 0.969, 0.97, 1, 1, 1, 1, 1), { minLength: 480, maxLength: 480 }), (w, h, alphas) => {
+        const picture = pictureOf(bench, { x: 0, y: 0, w, h }, Array.from({ length: w * h }, (_, i) => [0, 0, 0, alphas[i]!]).flat());
+        const marks = bench.arena.scratch(w * h + 32, (at) => {
+          bench.kernels.edgeMarks(picture.at, w, h, 1, at);
+          return [...bench.arena.bytes(at, w * h)];
+        });
+        picture.release();
+        const solid = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < h && alphas[y * w + x]! >= 0.97;
+        // an edge is a pixel that is not solid with a solid one at one of its sides; solid ones up to two away are beside it
+        const edge = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < h && !solid(x, y) && (solid(x - 1, y) || solid(x + 1, y) || solid(x, y - 1) || solid(x, y + 1));
+        const near = [-2, -1, 0, 1, 2];
+        const wanted = Array.from({ length: w * h }, (_, i) => {
+          const [x, y] = [i % w, Math.floor(i / w)];
+          if (solid(x, y)) return near.some((dy) => near.some((dx) => edge(x + dx, y + dy))) ? 3 : 1;
+          return alphas[i]! > 0 ? 2 : 0;
+        });
+        expect(marks).toEqual(wanted);
+      }),
+    );
   });
 
   test('refining shrinks what was cut out, whatever made it', () => {
