@@ -63,6 +63,7 @@ describe('conversion', () => {
     bench.arena.scratch(n * 4, (at) => {
       bench.arena.bytes(at, n * 4).set(bytes);
       bench.kernels.widen(at, picture.at, n);
+      bench.arena.bytes(at, n * 4).fill(77);
       bench.kernels.narrow(picture.at, at, n);
       const back = bench.arena.bytes(at, n * 4);
       for (let i = 0; i < n * 4; i += 4) {
