@@ -106,6 +106,18 @@ test('easing is chosen for several keyframes at once; a curve’s handle is drag
   expect(Number(await field(page, 'Rotation, °').inputValue())).toBeGreaterThan(judged * 100 + 3);
   await page.keyboard.press('Control+z');
   expect(Math.abs(Number(await field(page, 'Rotation, °').inputValue()) - judged * 100)).toBeLessThan(0.1);
+
+  // the same by the keyboard alone
+  await handle.focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowUp');
+  expect(Number(await field(page, 'Rotation, °').inputValue())).toBeGreaterThan(judged * 100 + 1);
+  await page.getByRole('button', { name: 'Keyframe of Rotation at 40' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('button', { name: 'Keyframe of Rotation at 41' })).toBeFocused();
+  await page.keyboard.press('ArrowDown');
+  await page.getByRole('button', { name: 'Keyframe of Rotation at 41' }).blur();
+  await seek(page, 41);
+  expect(Number(await field(page, 'Rotation, °').inputValue())).toBeLessThan(100);
 });
 
 test('cubic easing is the browser’s own, within a ten-thousandth', async ({ page }) => {
