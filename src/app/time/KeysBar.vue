@@ -102,7 +102,9 @@ function toMarkers(): void {
 
 <style scoped>
 select {
-  width: 124px;
+  width: 128px;
+  padding: 0 0 0 4px;
+  text-overflow: ellipsis;
 }
 .bar {
   display: flex;

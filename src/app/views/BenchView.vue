@@ -108,7 +108,7 @@ onBeforeUnmount(async () => {
   display: flex;
   flex-direction: column;
   height: 100vh;
-  overflow: hidden;
+  overflow: clip; /* hidden could still be scrolled by what gets the focus */
 }
 .panes {
   flex: 1;

@@ -10,7 +10,7 @@ const STEPS = [
   ['Key', 'Press E, then click on the green, or choose Find the screen. Look at the Matte view: white is solid, black is clear. Layer alone shows it on grey, black or white; Edge at 200 % goes round its border.'],
   ['Mask', 'Press A and add a mask: click a path on the picture, paint, or draw strokes over what to keep and what to drop. Cut the layer by it, or give any pass an area. Step on and move the path: each move makes a keyframe.'],
   ['Touch up', 'Press G for Adjust. Every pass shows the picture after it, so you see what each one took off. Blur the ground a little and the subject stands out.'],
-  ['Animate', 'The peg beside a value makes a keyframe; from then on, changing it elsewhere makes another. Open a row with its arrow to see them, or press C for curves. On the picture the way is a dotted line with handles to bend it.'],
+  ['Animate', 'The peg beside a value makes a keyframe; from then on, changing it elsewhere makes another. Open a row with its arrow to see them, or press C for curves; arrow keys move a keyframe or handle that has the focus. On the picture the way is a dotted line with handles to bend it.'],
   ['Time', 'S splits at the playhead, Z and X trim, N sets a marker, I and O say what plays. Source has speed, reverse and freeze; keyframes of speed make a ramp.'],
   ['Compare', 'Before | After draws the picture without and with the chosen pass, with a divider to drag.'],
   ['Watch', 'Space plays. The line over the rows says how many frames are ready and whether any were dropped; a smaller preview scale is faster.'],
