@@ -175,4 +175,10 @@ test('masks overrule a key, and spill becomes the colour of the background', asy
   await colour.getByRole('button', { name: 'Pick' }).click();
   await page.mouse.click(...(await spot(page, 0.42, 0.8)));
   await expect(colour.getByRole('button', { name: 'Pick' })).toHaveAttribute('aria-pressed', 'false');
+  // with its dial, picking goes away too
+  await colour.getByRole('button', { name: 'Pick' }).click();
+  const picking = page.getByRole('application', { name: 'Pick colour for spill on the picture' });
+  await expect(picking).toBeVisible();
+  await page.getByRole('combobox', { name: 'Spill becomes', exact: true }).selectOption('nothing');
+  await expect(picking).toHaveCount(0);
 });

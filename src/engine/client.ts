@@ -48,7 +48,8 @@ class FrameCache {
   }
 
   put(key: string, frame: ShownFrame): void {
-    if (this.frames.has(key)) return;
+    // two workers may have been asked for the same frame: the one that came first stays
+    if (this.frames.has(key)) return frame.bitmap.close();
     this.frames.set(key, frame);
     this.bytes += size(frame);
     for (const [old, other] of this.frames) {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, watch } from 'vue';
 import { setArea } from '../../core/document/edits/masks';
 import { setPassValue } from '../../core/document/edits/passes';
 import type { MaskId } from '../../core/document/mask';
@@ -29,9 +29,12 @@ const pass = computed(() => bench.pass!);
 const declared = computed(() => passOf(pass.value.type)!);
 const locked = computed(() => bench.layer!.locked || store.readOnly);
 
+const valueOf = (name: string): unknown => steadyAt(pass.value.values[name] as Value<unknown>, bench.frame - bench.layer!.span.start);
 /** The parameters that have an effect at this frame. */
 const params = computed(() => Object.fromEntries(Object.entries(declared.value.params).filter(([, { when }]) => !when || valueOf(when.choice) === when.is)));
-const valueOf = (name: string): unknown => steadyAt(pass.value.values[name] as Value<unknown>, bench.frame - bench.layer!.span.start);
+watch(params, () => {
+  if (bench.picking && !(bench.picking in params.value)) bench.picking = null;
+});
 /** Percent is stored as a share of one. */
 const factor = (param: NumberParam) => (param.unit === '%' ? 100 : 1);
 function dial(name: string, param: NumberParam) {
