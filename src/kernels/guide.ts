@@ -1,4 +1,4 @@
-// A matte's edge made to follow the brightness of the picture.
+// A matte's edge made to follow the brightness of the picture, which coded video keeps at full size while it halves the colour.
 
 /** Where (x, y) of a w×h plane is, the nearest pixel standing for what is outside. */
 // @ts-ignore: decorator
@@ -50,70 +50,182 @@ function isFlat(alpha: usize, w: i32, x0: i32, y0: i32, wide: i32, tall: i32): b
   return true;
 }
 
+/** Up to here a pixel of the matte from colour counts as the screen's side of an edge, from there on as the subject's. */
+const CLEAR_SIDE: f32 = 0.1;
+const SOLID_SIDE: f32 = 0.9;
+/** How far the luminance of one side strays, and how far off a matte from colour is at an edge: their squares say what counts how much. */
+const STRAYS: f32 = 0.035 * 0.035;
+const OFF: f32 = 0.2 * 0.2;
+
+/** The matte at (x, y), its neighbours counting half as much: between chroma samples this goes over evenly. */
+// @ts-ignore: decorator
+@inline
+function evened(alpha: usize, w: i32, h: i32, x: i32, y: i32): f32 {
+  let sum: f32 = 0;
+  for (let v = -1; v < 2; v++) {
+    const share: f32 = v == 0 ? 0.5 : 0.25;
+    const row = load<f32>(alpha + inPlane(w, h, x - 1, y + v)) + load<f32>(alpha + inPlane(w, h, x + 1, y + v));
+    sum += share * (<f32>0.25 * row + <f32>0.5 * load<f32>(alpha + inPlane(w, h, x, y + v)));
+  }
+  return sum;
+}
+
+/** The same of four pixels from x on, whose neighbours all lie inside the plane. */
+// @ts-ignore: decorator
+@inline
+function evenedFour(at: usize, line: usize): v128 {
+  const above = rowOfThree(at - line);
+  const own = rowOfThree(at);
+  const below = rowOfThree(at + line);
+  return f32x4.mul(f32x4.add(f32x4.add(own, own), f32x4.add(above, below)), f32x4.splat(<f32>0.0625));
+}
+// @ts-ignore: decorator
+@inline
+function rowOfThree(at: usize): v128 {
+  const own = v128.load(at);
+  return f32x4.add(f32x4.add(own, own), f32x4.add(v128.load(at - 4), v128.load(at + 4)));
+}
+
+/** Luminance of a luma 0…1: close to decoding it, within 0.006. */
+// @ts-ignore: decorator
+@inline
+function light(luma: f32): f32 {
+  return luma * luma * (<f32>0.7 + <f32>0.3 * luma);
+}
+
+/** True when a matte is all the same in a rectangle that may reach beyond its plane. */
+function isFlatNear(alpha: usize, w: i32, h: i32, x0: i32, y0: i32, side: i32): bool {
+  if (x0 >= 0 && y0 >= 0 && x0 + side <= w && y0 + side <= h) return isFlat(alpha, w, x0, y0, side, side);
+  let low: f32 = 1;
+  let high: f32 = 0;
+  for (let y = max(0, y0); y < min(h, y0 + side); y++) {
+    for (let x = max(0, x0); x < min(w, x0 + side); x++) {
+      const v = load<f32>(alpha + (<usize>(y * w + x) << 2));
+      low = min(low, v);
+      high = max(high, v);
+    }
+  }
+  return high - low < <f32>1e-5;
+}
+
 /**
- * Refines one tile of a matte so that it follows the luma: coded video keeps brightness at full size and colour at half, so
- * a matte from colour alone is blurred at its edge. A tile that is solid or clear all over is copied.
- * @param out plane like `alpha` @param size side of the tile @param r radius, 1…8 @param eps regularisation
- * @param scratch two blocks of (size+4r)² v128
- * Source: He, Sun and Tang 2010, "Guided image filtering".
+ * Refines one tile of a matte by the luma. Two estimates are mixed: in each small window the matte is a linear function of the
+ * luma; and where the two sides of the edge differ in luminance, the pixel's own luminance between theirs is its share. The more
+ * the sides differ, the more the second counts. A tile that is solid or clear all over is copied.
+ * @param out plane like `alpha` @param size side of the tile, a multiple of 4 @param r radius of the windows, 1…8; sides are looked for twice as far
+ * @param eps regularisation @param offset, gain from a share by luminance to the matte's scale
+ * @param scratch three blocks of (size+4r)² v128 and one of as many floats
+ * Source: He, Sun and Tang 2010, "Guided image filtering"; for the second, C = αF + (1−α)S with the sides' means.
  */
-export function guideTile(alpha: usize, luma: usize, out: usize, w: i32, h: i32, x0: i32, y0: i32, size: i32, r: i32, eps: f32, scratch: usize): void {
+export function guideTile(alpha: usize, luma: usize, out: usize, w: i32, h: i32, x0: i32, y0: i32, size: i32, r: i32, eps: f32, offset: f32, gain: f32, scratch: usize): void {
   const pad = r + r;
   const left = x0 - pad;
   const top = y0 - pad;
-  const whole = size + pad + pad;
-  const inside = left >= 0 && top >= 0 && left + whole <= w && top + whole <= h;
+  const side = size + pad + pad;
   const x1 = min(x0 + size, w);
   const y1 = min(y0 + size, h);
-  let flat = inside;
-  if (inside) flat = isFlat(alpha, w, left, top, whole, whole);
-  else {
-    let low: f32 = 1;
-    let high: f32 = 0;
-    for (let y = max(0, top); y < min(h, top + whole); y++) {
-      for (let x = max(0, left); x < min(w, left + whole); x++) {
-        const v = load<f32>(alpha + (<usize>(y * w + x) << 2));
-        low = min(low, v);
-        high = max(high, v);
-      }
-    }
-    flat = high - low < <f32>1e-5;
-  }
-  if (flat) {
+  if (isFlatNear(alpha, w, h, left, top, side)) {
     for (let y = y0; y < y1; y++) memory.copy(out + inPlane(w, h, x0, y), alpha + inPlane(w, h, x0, y), <usize>(x1 - x0) << 2);
     return;
   }
-  const side = size + pad + pad;
-  const other = scratch + (<usize>(side * side) << 4);
-  let to = scratch;
-  for (let y = y0 - pad; y < y0 + size + pad; y++) {
-    const row = <usize>(min(max(y, 0), h - 1) * w) << 2;
-    for (let x = x0 - pad; x < x0 + size + pad; x++, to += 16) {
-      const at = row + (<usize>(inside ? x : min(max(x, 0), w - 1)) << 2);
-      const i = load<f32>(luma + at);
-      const p = load<f32>(alpha + at);
-      store<f32>(to, i);
-      store<f32>(to, p, 4);
-      store<f32>(to, i * i, 8);
-      store<f32>(to, i * p, 12);
-    }
-  }
+  const block = <usize>(side * side) << 4;
+  const other = scratch + block;
+  const sides = other + block;
+  const even = sides + block;
+  evenBlock(alpha, w, h, left, top, side, even, true);
+  const near = other;
+  evenBlock(luma, w, h, left, top, side, near, false);
+  pack(near, even, side * side, scratch, sides);
   boxBlock(scratch, other, side, r);
   // in each window the matte is a·luma + b
-  to = scratch;
-  for (let k = side * side; k > 0; k--, to += 16) {
-    const i = load<f32>(to);
-    const p = load<f32>(to, 4);
-    const a = (load<f32>(to, 12) - i * p) / (load<f32>(to, 8) - i * i + eps);
-    store<f32>(to, a);
-    store<f32>(to, p - a * i, 4);
-  }
+  fitLines(scratch, side * side, eps);
   boxBlock(scratch, other, side, r);
+  boxBlock(sides, other, side, pad);
   for (let y = y0; y < y1; y++) {
     for (let x = x0; x < x1; x++) {
       const at = inPlane(w, h, x, y);
-      const ab = scratch + (<usize>((y - y0 + pad) * side + x - x0 + pad) << 4);
-      store<f32>(out + at, min(max(load<f32>(ab) * load<f32>(luma + at) + load<f32>(ab, 4), <f32>0), <f32>1));
+      const k = (y - top) * side + x - left;
+      const i = load<f32>(luma + at);
+      const ab = scratch + (<usize>k << 4);
+      const byWindow = min(max(load<f32>(ab) * i + load<f32>(ab, 4), <f32>0), <f32>1);
+      store<f32>(out + at, bySides(byWindow, load<f32>(even + (<usize>k << 2)), light(i), sides + (<usize>k << 4), offset, gain));
     }
   }
+}
+
+/** A square of a plane, which it may reach beyond; evened or as it is. */
+function evenBlock(plane: usize, w: i32, h: i32, left: i32, top: i32, side: i32, to: usize, evenly: bool): void {
+  const inside = left > 0 && top > 0 && left + side < w && top + side < h;
+  for (let y = top; y < top + side; y++) {
+    if (inside) {
+      const row = plane + inPlane(w, h, left, y);
+      for (let at = row; at < row + (<usize>side << 2); at += 16, to += 16) v128.store(to, evenly ? evenedFour(at, <usize>w << 2) : v128.load(at));
+    } else for (let x = left; x < left + side; x++, to += 4) store<f32>(to, evenly ? evened(plane, w, h, x, y) : load<f32>(plane + inPlane(w, h, x, y)));
+  }
+}
+
+/** Four values of each of four pixels, from four vectors of one value each. */
+// @ts-ignore: decorator
+@inline
+function storeFour(to: usize, a: v128, b: v128, c: v128, d: v128): void {
+  const ab0 = v128.shuffle<f32>(a, b, 0, 4, 1, 5);
+  const ab2 = v128.shuffle<f32>(a, b, 2, 6, 3, 7);
+  const cd0 = v128.shuffle<f32>(c, d, 0, 4, 1, 5);
+  const cd2 = v128.shuffle<f32>(c, d, 2, 6, 3, 7);
+  v128.store(to, v128.shuffle<f32>(ab0, cd0, 0, 1, 4, 5));
+  v128.store(to, v128.shuffle<f32>(ab0, cd0, 2, 3, 6, 7), 16);
+  v128.store(to, v128.shuffle<f32>(ab2, cd2, 0, 1, 4, 5), 32);
+  v128.store(to, v128.shuffle<f32>(ab2, cd2, 2, 3, 6, 7), 48);
+}
+
+/**
+ * What the means are taken of: luma, matte and their products; and whether a pixel is sure to be on the solid or the clear side,
+ * with its light. @param n a multiple of 4
+ */
+function pack(luma: usize, matte: usize, n: i32, lines: usize, sides: usize): void {
+  const one = f32x4.splat(1);
+  for (; n > 0; n -= 4, luma += 16, matte += 16, lines += 64, sides += 64) {
+    const i = v128.load(luma);
+    const p = v128.load(matte);
+    storeFour(lines, i, p, f32x4.mul(i, i), f32x4.mul(i, p));
+    const solid = v128.and(f32x4.ge(p, f32x4.splat(SOLID_SIDE)), one);
+    const clear = v128.and(f32x4.le(p, f32x4.splat(CLEAR_SIDE)), one);
+    const lit = f32x4.mul(f32x4.mul(i, i), f32x4.add(f32x4.mul(i, f32x4.splat(<f32>0.3)), f32x4.splat(<f32>0.7)));
+    storeFour(sides, solid, f32x4.mul(solid, lit), clear, f32x4.mul(clear, lit));
+  }
+}
+
+/** From the means of each window to the line matte = a·luma + b in it, in place. @param n a multiple of 4 */
+function fitLines(at: usize, n: i32, eps: f32): void {
+  for (; n > 0; n -= 4, at += 64) {
+    const ip0 = v128.shuffle<f32>(v128.load(at), v128.load(at, 16), 0, 4, 1, 5);
+    const ip2 = v128.shuffle<f32>(v128.load(at, 32), v128.load(at, 48), 0, 4, 1, 5);
+    const pp0 = v128.shuffle<f32>(v128.load(at), v128.load(at, 16), 2, 6, 3, 7);
+    const pp2 = v128.shuffle<f32>(v128.load(at, 32), v128.load(at, 48), 2, 6, 3, 7);
+    const i = v128.shuffle<f32>(ip0, ip2, 0, 1, 4, 5);
+    const p = v128.shuffle<f32>(ip0, ip2, 2, 3, 6, 7);
+    const squares = v128.shuffle<f32>(pp0, pp2, 0, 1, 4, 5);
+    const products = v128.shuffle<f32>(pp0, pp2, 2, 3, 6, 7);
+    const spread = f32x4.add(f32x4.sub(squares, f32x4.mul(i, i)), f32x4.splat(eps));
+    const a = f32x4.div(f32x4.sub(products, f32x4.mul(i, p)), spread);
+    const b = f32x4.sub(p, f32x4.mul(a, i));
+    storeFour(at, a, b, i, p);
+  }
+}
+
+/** A matte mixed with what the luminance between that of the two sides says. @param means share and light of the solid side, then of the clear side */
+// @ts-ignore: decorator
+@inline
+function bySides(matte: f32, even: f32, lit: f32, means: usize, offset: f32, gain: f32): f32 {
+  const solid = load<f32>(means);
+  const clear = load<f32>(means, 8);
+  if (even >= SOLID_SIDE || even <= CLEAR_SIDE || solid < <f32>1e-4 || clear < <f32>1e-4) return matte;
+  const dark = load<f32>(means, 12) / clear;
+  const apart = load<f32>(means, 4) / solid - dark;
+  const squared = apart * apart;
+  if (squared < <f32>1e-5) return matte;
+  const share = min(max((lit - dark) / apart, <f32>0), <f32>1);
+  const found = min(max(offset + gain * share, <f32>0), <f32>1);
+  const weight = squared * OFF;
+  return (weight * found + STRAYS * matte) / (weight + STRAYS);
 }

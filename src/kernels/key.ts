@@ -86,6 +86,8 @@ function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, g
   const solid = f32x4.splat(<f32>1.0 - load<f32>(params, 12));
   const perRamp = v128.load32_splat(params, 16);
   const one = f32x4.splat(1);
+  // without a balance, a pixel whose key channel does not exceed the others is as solid as a neutral one
+  const plain = load<f32>(params, 4) == 1 && load<f32>(params, 8) == 1 && (<f32>1.0 - load<f32>(params, 12)) * load<f32>(params, 16) >= 1;
   for (let x = 0; x < n; x += 4, src += 64, alpha += 16, luma += 16) {
     const left = n - x;
     const p0 = v128.load(src);
@@ -101,6 +103,10 @@ function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, g
     const g = f32x4.mul(v128.shuffle<f32>(rg01, rg23, 2, 3, 6, 7), per);
     const b = f32x4.mul(v128.shuffle<f32>(ba01, ba23, 0, 1, 4, 5), per);
     v128.store(luma, f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(<f32>0.2126)), f32x4.mul(g, f32x4.splat(<f32>0.7152))), f32x4.mul(b, f32x4.splat(<f32>0.0722))));
+    if (plain && i32x4.all_true(f32x4.le(keyed(r, g, b, channel), limit(r, g, b, channel, false)))) {
+      v128.store(alpha, one);
+      continue;
+    }
     const red = decode(r);
     const green = decode(g);
     const blue = decode(b);

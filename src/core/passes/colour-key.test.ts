@@ -25,11 +25,11 @@ const patch = (colour: readonly number[], screen: readonly number[], size = 160)
 const MIDDLE = 80 * 160 + 80;
 
 describe('against the truth of the demo plates: one pick, default dials', () => {
-  // edge and composite are held close to what has been reached; the noisy plate's are wished to be 0.1 and 0.05
+  // held close to what has been reached; the noisy plate's edge is wished to be 0.1
   test.each([
-    ['even', { mean: 0.01, edge: 0.1, composite: 0.04 }],
-    ['uneven', { mean: 0.01, edge: 0.11, composite: 0.045 }],
-    ['noisy', { mean: 0.02, edge: 0.135, composite: 0.058 }],
+    ['even', { mean: 0.01, edge: 0.08, composite: 0.035 }],
+    ['uneven', { mean: 0.01, edge: 0.09, composite: 0.04 }],
+    ['noisy', { mean: 0.02, edge: 0.12, composite: 0.055 }],
   ] as const)('%s', async (plate, goal) => {
     const frames = await truthFrames(plate, 2);
     const pick = onePick(frames[0]!);
@@ -63,7 +63,8 @@ describe('what a key has to do', () => {
     };
     paint(48, 50);
     paint(76, 84);
-    const cut = keyCut(bench, scene, [green], { edgeColour });
+    // without guidance by brightness, so that the outermost columns stay solid
+    const cut = keyCut(bench, scene, [green], { edgeColour, guide: 0 });
     const colour = (x: number) => [0, 1, 2].map((c) => cut[(80 * 160 + x) * 4 + c]! / cut[(80 * 160 + x) * 4 + 3]!);
     expect(cut[(80 * 160 + 49) * 4 + 3]).toBeGreaterThan(0.97);
     for (const x of [48, 49]) colour(x).forEach((got, c) => expect(Math.abs(got - coat[c]!)).toBeLessThan(0.02));

@@ -12,6 +12,9 @@ const LUMINANCE = [0.2126, 0.7152, 0.0722] as const;
 /** Least colour difference that a screen is taken to have. */
 const LEAST = 0.004;
 
+/** The dials with which a share of the subject found by luminance comes out of the clips as it is; turned away from them, it is moved as the matte is. */
+const NEUTRAL = { tolerance: 0.15, softness: 0.75, clipBlack: 0.1 };
+
 /** The channel that a screen colour is strongest in, and by how much it exceeds the others (linear light). */
 export function screenOf(colour: Colour): { channel: number; linear: [number, number, number]; difference: number } {
   const linear = colour.map(toLinear) as [number, number, number];
@@ -36,9 +39,9 @@ export const colourKey = definePass({
     screen: samples({ label: 'Screen', default: [], most: MOST, help: 'Colours picked from the screen. Pick on the picture; drag to average an area, Shift to add one more.' }),
     plate: plate({ label: 'Clean plate', help: 'A picture of the screen without the subject. Without one, the screen is modelled from each frame.' }),
     balance: number({ label: 'Balance', unit: '%', default: 0, min: -0.9, max: 0.9, slider: [-0.5, 0.5], help: 'Which of the two other channels counts more: for green, red to the left and blue to the right.' }),
-    tolerance: number({ label: 'Tolerance', unit: '%', default: 0.15, min: 0, max: 0.95, slider: [0, 0.6], help: 'How far from the screen still counts as screen.' }),
-    softness: number({ label: 'Softness', unit: '%', default: 0.75, min: 0.01, max: 2, slider: [0.01, 1.2], help: 'Width of the ramp from clear to solid.' }),
-    clipBlack: number({ label: 'Clip black', unit: '%', default: 0.1, min: 0, max: 0.99, slider: [0, 0.6], help: 'Matte values below this become clear.' }),
+    tolerance: number({ label: 'Tolerance', unit: '%', default: NEUTRAL.tolerance, min: 0, max: 0.95, slider: [0, 0.6], help: 'How far from the screen still counts as screen.' }),
+    softness: number({ label: 'Softness', unit: '%', default: NEUTRAL.softness, min: 0.01, max: 2, slider: [0.01, 1.2], help: 'Width of the ramp from clear to solid.' }),
+    clipBlack: number({ label: 'Clip black', unit: '%', default: NEUTRAL.clipBlack, min: 0, max: 0.99, slider: [0, 0.6], help: 'Matte values below this become clear.' }),
     clipWhite: number({ label: 'Clip white', unit: '%', default: 1, min: 0.01, max: 1, slider: [0.4, 1], help: 'Matte values above this become solid.' }),
     ...FINISH,
     guide: number({ label: 'Edge detail', unit: 'px', default: 2, min: 0, max: 8, slider: [0, 8], help: 'How far around a pixel the brightness guides the edge of the matte. 0 leaves the edge as the colour alone gives it.' }),
@@ -63,9 +66,10 @@ export const colourKey = definePass({
     const r = guideRadius(v.guide);
     const refined = r ? scratch(plane) : alpha;
     if (r) {
-      const block = scratch(2 * (TILE + 4 * r) ** 2 * 16);
+      const block = scratch(guideScratch(TILE, r));
+      const [offset, gain] = shareScale(v);
       for (let y = 0; y < h; y += TILE) {
-        for (let x = 0; x < w; x += TILE) kernels.guideTile(alpha, luma, refined, w, h, x, y, TILE, r, EPS, block);
+        for (let x = 0; x < w; x += TILE) kernels.guideTile(alpha, luma, refined, w, h, x, y, TILE, r, EPS, offset, gain, block);
       }
     }
     finishAt(refined, picture, v, tools);
@@ -77,6 +81,14 @@ export const colourKey = definePass({
 });
 
 const guideRadius = (guide: number): number => Math.min(8, Math.round(guide));
+/** Bytes that guideTile works in: three blocks of four floats and one of one. */
+export const guideScratch = (tile: number, r: number): number => (tile + 4 * r) ** 2 * (3 * 16 + 4);
+
+/** From a share by luminance to the scale of the matte before its clips. */
+function shareScale(v: { tolerance: number; softness: number }): [offset: number, gain: number] {
+  const gain = ((1 - NEUTRAL.clipBlack) * NEUTRAL.softness) / v.softness;
+  return [NEUTRAL.clipBlack - gain * (v.tolerance - NEUTRAL.tolerance), gain];
+}
 
 function screenModel(picture: Picture, v: { screen: readonly Colour[]; plate: Parameters<PassTools['plate']>[0] }, tools: PassTools): ScreenModel {
   const screens = v.screen.map(screenOf);

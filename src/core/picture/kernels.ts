@@ -16,7 +16,8 @@ export interface Kernels {
   evenOut(cells: number, places: number, count: number, rounds: number): void;
   screenCells(src: number, w: number, h: number, channel: number, samples: number, near: number, out: number): void;
   guideTile(
-    alpha: number, luma: number, out: number, w: number, h: number, x0: number, y0: number, size: number, r: number, eps: number, scratch: number,
+    alpha: number, luma: number, out: number, w: number, h: number, x0: number, y0: number, size: number, r: number, eps: number,
+    offset: number, gain: number, scratch: number,
   ): void;
   keyUnmix(src: number, dst: number, n: number, alphas: number, params: number, grid: number): void;
   lightWrap(at: number, under: number, soft: number, n: number, strength: number): void;
