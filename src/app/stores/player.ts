@@ -72,25 +72,29 @@ export const usePlayer = defineStore('player', () => {
     if (working) return;
     working = true;
     const slow = setTimeout(() => (busy.value = true), 300);
-    try {
-      engine ??= await useEngine();
-      for (let done = 0; done !== wanted; ) {
-        done = wanted;
-        const frame = bench.frame;
-        const plan = planOf(frame);
-        const plain = bench.view === 'compare' || tinted.value ? planOf(frame, 'before') : null;
-        const next = plan && (await engine.frame(plan, look.value));
-        before.value = plain && (await engine.frame(plain, 'picture'));
-        shown.value = next;
-        shownFrame.value = frame;
+    for (let done = 0; done !== wanted; ) {
+      done = wanted;
+      try {
+        await computeShown();
+      } catch (error) {
+        // what was asked for since is still computed
+        notices.problem(error);
       }
-    } catch (error) {
-      notices.problem(error);
-    } finally {
-      clearTimeout(slow);
-      busy.value = false;
-      working = false;
     }
+    clearTimeout(slow);
+    busy.value = false;
+    working = false;
+  }
+
+  async function computeShown(): Promise<void> {
+    engine ??= await useEngine();
+    const frame = bench.frame;
+    const plan = planOf(frame);
+    const plain = bench.view === 'compare' || tinted.value ? planOf(frame, 'before') : null;
+    const next = plan && (await engine.frame(plan, look.value));
+    before.value = plain && (await engine.frame(plain, 'picture'));
+    shown.value = next;
+    shownFrame.value = frame;
   }
 
   /** The range that plays, in frames. */
