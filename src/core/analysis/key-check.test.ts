@@ -47,7 +47,7 @@ describe('key check', () => {
   test('of many islands the largest forty are given, and all are counted', () => {
     const { count, islands } = checkKey(
       matte((set) => {
-        for (let y = 2; y < 32; y += 3) for (let x = 33; x < 58; x += 3) set(x, y, 200);
+        for (let y = 2; y < 32; y += 3) for (let x = 34; x < 59; x += 3) set(x, y, 200);
         set(53, 36, 200);
         set(54, 36, 200);
       }),
@@ -64,6 +64,8 @@ describe('key check', () => {
       matte((set) => {
         set(W / 2, 12, 128); // at the subject's edge
         set(W / 2 + 1, 13, 128); // by a corner
+        set(W / 2 + 2, 20, 128); // two clear pixels away: still its edge
+        set(W / 2 - 3, 30, 128); // two solid pixels from the clear
         set(W - 1, 5, 255); // at the border
         for (let y = 22; y < 34; y++) for (let x = 40; x < 54; x++) set(x, y, 255);
       }),

@@ -25,6 +25,8 @@ export const CLEAR_TO = 5;
 /** Islands larger than this share of the picture are part of the subject. */
 const LARGEST = 0.002;
 const MOST = 40;
+/** What lies this close to something large belongs to its edge, pixels. */
+const BESIDE = 3;
 
 /** Tones of the three kinds, RGB 0…255: sand, slate and chalk. */
 export const CHECK_TONES = { solid: [232, 221, 196], clear: [42, 50, 58], between: [112, 166, 226] } as const;
@@ -56,17 +58,19 @@ export function checkKey(alpha: Uint8Array, w: number, h: number): KeyCheck {
   return { solid: solid / n, clear: clear / n, between: (n - solid - clear) / n, count: all.length, islands: all.slice(0, MOST) };
 }
 
-/** Small connected patches (by sides or corners) of pixels that belong, wholly inside the picture. */
+/** Small connected patches (by sides or corners) of pixels that belong, wholly inside the picture and apart from anything large. */
 function islandsOf(alpha: Uint8Array, w: number, h: number, belongs: (v: number) => boolean, kind: Island['kind']): Island[] {
-  const seen = new Uint8Array(alpha.length);
+  /** each pixel's patch; 0 = none */
+  const patchAt = new Uint32Array(alpha.length);
   const stack = new Int32Array(alpha.length);
   const most = Math.max(4, w * h * LARGEST);
-  const out: Island[] = [];
+  const patches: { left: number; right: number; upper: number; lower: number; small: boolean }[] = [];
   for (let begin = 0; begin < alpha.length; begin++) {
-    if (seen[begin] || !belongs(alpha[begin]!)) continue;
+    if (patchAt[begin] || !belongs(alpha[begin]!)) continue;
+    const own = patches.length + 1;
     let [top, count, left, right, upper, lower] = [0, 0, w, 0, h, 0];
     stack[top++] = begin;
-    seen[begin] = 1;
+    patchAt[begin] = own;
     while (top > 0) {
       const at = stack[--top]!;
       const [x, y] = [at % w, (at / w) | 0];
@@ -78,14 +82,21 @@ function islandsOf(alpha: Uint8Array, w: number, h: number, belongs: (v: number)
       for (let v = Math.max(0, y - 1); v <= Math.min(h - 1, y + 1); v++) {
         for (let u = Math.max(0, x - 1); u <= Math.min(w - 1, x + 1); u++) {
           const next = v * w + u;
-          if (seen[next] || !belongs(alpha[next]!)) continue;
-          seen[next] = 1;
+          if (patchAt[next] || !belongs(alpha[next]!)) continue;
+          patchAt[next] = own;
           stack[top++] = next;
         }
       }
     }
-    const within = left > 0 && upper > 0 && right < w - 1 && lower < h - 1;
-    if (within && count <= most) out.push({ x: (left + right + 1) / 2, y: (upper + lower + 1) / 2, radius: Math.max(right - left, lower - upper) / 2 + 1, kind });
+    patches.push({ left, right, upper, lower, small: count <= most && left > 0 && upper > 0 && right < w - 1 && lower < h - 1 });
   }
-  return out;
+  const isBesideLarge = ({ left, right, upper, lower }: (typeof patches)[number]) => {
+    for (let y = Math.max(0, upper - BESIDE); y <= Math.min(h - 1, lower + BESIDE); y++) {
+      for (let x = Math.max(0, left - BESIDE); x <= Math.min(w - 1, right + BESIDE); x++) if (patches[patchAt[y * w + x]! - 1]?.small === false) return true;
+    }
+    return false;
+  };
+  return patches
+    .filter((patch) => patch.small && !isBesideLarge(patch))
+    .map(({ left, right, upper, lower }) => ({ x: (left + right + 1) / 2, y: (upper + lower + 1) / 2, radius: Math.max(right - left, lower - upper) / 2 + 1, kind }));
 }
