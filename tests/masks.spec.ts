@@ -164,7 +164,15 @@ test('strokes select, and the selection becomes a mask', async ({ page }) => {
   await stroke(page, [0.2, 0.85], [0.6, 0.85]);
   await page.getByRole('button', { name: 'Drop', exact: true }).click();
   await stroke(page, [0.1, 0.2], [0.4, 0.15], [0.5, 0.4], [0.8, 0.1], [0.9, 0.4]);
+  // what is selected is tinted on the picture until a pass shows it
+  const tint = page.getByRole('img', { name: 'What Selection covers' });
+  const tintAt = (x: number, y: number) => tint.evaluate((canvas: HTMLCanvasElement, [u, v]) => canvas.getContext('2d')!.getImageData(u! * canvas.width, v! * canvas.height, 1, 1).data[3]!, [x, y]);
+  await expect.poll(async () => [(await tintAt(0.3, 0.9)) > 80, await tintAt(0.3, 0.3)]).toEqual([true, 0]);
   await page.getByRole('button', { name: 'Cut the layer' }).click();
+  await expect(tint).toHaveCount(0);
+  await page.getByLabel('Tint what it covers').check();
+  await expect(tint).toBeVisible();
+  await page.getByLabel('Tint what it covers').uncheck();
   await expect.poll(async () => (await colourAt(page, 0.3, 0.3))[3]).toBe(0);
   expect((await colourAt(page, 0.3, 0.9))[3]).toBe(255);
   await expect(page.getByText(/Sure of the border: \d+ %/)).toBeVisible();

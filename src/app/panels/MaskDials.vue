@@ -10,7 +10,7 @@ import Dial from '../controls/Dial.vue';
 import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
 import { useBench } from '../stores/bench';
-import { useMasking } from '../stores/masking';
+import { isSoft, useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
 import { useSelecting } from '../viewer/selecting';
 import { usePullToEdges } from '../viewer/edges';
@@ -98,6 +98,8 @@ const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape
       <span class="hues"><button v-for="colour in MASK_COLOURS" :key="colour" :aria-label="colour" :aria-pressed="mask.colour === colour" :style="{ background: MASK_HUES[colour] }" :disabled="locked" @click="change({ colour })" /></span>
     </div>
     <label class="dial-row"><span>Inverted</span><input type="checkbox" aria-label="Inverted" :checked="mask.invert" :disabled="locked" @change="change({ invert: !mask.invert })" /></label>
+
+    <label v-if="isSoft(shape)" class="dial-row"><span>Tint what it covers</span><input v-model="masking.tinted" type="checkbox" aria-label="Tint what it covers" /></label>
 
     <template v-if="shape.kind === 'path'">
       <div v-if="!shape.closed" class="dim note">{{ masking.tool === 'freehand' ? 'Draw round it on the picture in one go.' : masking.path.length < 3 ? 'Click points on the picture; drag to curve them.' : 'Click the first point or press Enter to close the path. Esc keeps it as a draft.' }}</div>

@@ -24,7 +24,7 @@ const masking = useMasking();
 const files = useMaskFiles();
 const locked = computed(() => bench.layer!.locked || store.readOnly);
 const order = computed({ get: () => [...masking.masks], set: () => undefined });
-const unused = computed(() => masking.masks.length > 0 && !bench.layer!.passes.some(usesMasks));
+const unused = computed(() => masking.masks.length > 0 && !bench.layer!.passes.some((pass) => usesMasks(pass)));
 const MODE_LABELS = { add: 'adds', subtract: 'subtracts', intersect: 'intersects', exclude: 'excludes' } as const;
 
 type Kind = Exclude<ShapeKind, 'picture' | 'matte'>;

@@ -13,6 +13,7 @@ import FramingTool from '../viewer/FramingTool.vue';
 import GripTool from '../viewer/GripTool.vue';
 import PaintTool from '../viewer/PaintTool.vue';
 import PathTool from '../viewer/PathTool.vue';
+import MaskTint from '../viewer/MaskTint.vue';
 import KeyCheckMarks from '../viewer/KeyCheckMarks.vue';
 import MotionPath from '../viewer/MotionPath.vue';
 import PickTool from '../viewer/PickTool.vue';
@@ -107,6 +108,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       <PlaceHandles v-if="handles && bench.chosen === 'place' && !bench.framing && !bench.layer?.parent" :frame="frame" :stage="{ width, height }" />
       <MotionPath v-if="handles && bench.chosen === 'place' && !bench.framing && bench.layer && isKeyed(bench.layer.place.position)" :frame="frame" />
       <CropHandles v-if="handles && bench.pass?.type === 'crop'" :frame="frame" :stage="{ width, height }" />
+      <MaskTint v-if="shaping && masking.tinted" :frame="frame" />
       <component :is="maskTool" v-if="shaping" :key="masking.maskId!" :frame="frame" />
       <PickTool v-if="bench.picking" :frame="frame" />
       <KeyCheckMarks v-if="bench.view === 'check' && player.shown?.check" :check="player.shown.check" :frame="frame" />

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { addMask, closePath, pasteMasks, removeMask, removeVertices, type Reach } from '../../core/document/edits/masks';
+import { addMask, closePath, pasteMasks, removeMask, removeVertices, usesMasks, type Reach } from '../../core/document/edits/masks';
 import { MASK_COLOURS, newMask, newShape, SHAPE_TITLES, type Mask, type MaskId, type Shape, type ShapeKind } from '../../core/document/mask';
 import { rangeOf } from '../../core/document/edits/markers';
 import { keysOf } from '../../core/document/values';
@@ -14,6 +14,9 @@ import { useNotices } from './notices';
 /** What the pointer does on the picture: edit, draw a path by points or freehand, paint, erase, or say what a selection keeps or drops. */
 export type MaskTool = 'edit' | 'points' | 'freehand' | 'paint' | 'erase' | 'keep' | 'drop';
 
+/** Shapes whose extent no outline on the picture shows. */
+export const isSoft = ({ kind }: Shape): boolean => kind === 'brush' || kind === 'matte' || kind === 'picture' || kind === 'text';
+
 /** What is chosen of the layer's masks, and the tools that draw them. */
 export const useMasking = defineStore('masking', () => {
   const bench = useBench();
@@ -25,6 +28,8 @@ export const useMasking = defineStore('masking', () => {
   const reach = ref<'here' | 'all' | 'range'>('here');
   const onion = ref(false);
   const pull = ref(false);
+  /** whether the chosen mask is tinted; null = as long as no pass shows what it covers */
+  const tint = ref<boolean | null>(null);
   const brush = ref({ size: 40, hardness: 0.7, opacity: 1 });
   const clipboard = shallowRef<readonly Mask[]>([]);
 
@@ -41,6 +46,7 @@ export const useMasking = defineStore('masking', () => {
   watch([maskId, () => bench.layerId], () => {
     vertices.value = new Set();
     tool.value = mask.value ? restingTool(mask.value.shape) : 'edit';
+    tint.value = null;
   });
   watch(path, (points) => {
     if ([...vertices.value].some((i) => i >= points.length)) vertices.value = new Set();
@@ -69,7 +75,8 @@ export const useMasking = defineStore('masking', () => {
     const names = new Set(masks.value.map((item) => item.name));
     let name = title;
     for (let n = 2; names.has(name); n++) name = `${title} ${n}`;
-    const colour = MASK_COLOURS[masks.value.length % MASK_COLOURS.length]!;
+    const taken = new Set(masks.value.map((item) => item.colour));
+    const colour = MASK_COLOURS.find((item) => !taken.has(item)) ?? MASK_COLOURS[masks.value.length % MASK_COLOURS.length]!;
     bench.editLayer((_, at) => addMask(at, newMask(id, name, shape, colour)));
     maskId.value = id;
     open.value = true;
@@ -124,6 +131,12 @@ export const useMasking = defineStore('masking', () => {
     return { from: from - start, to: to - 1 - start };
   });
 
+  /** What a mask without a drawn outline covers is tinted on the picture. */
+  const tinted = computed({
+    get: () => !!mask.value && mask.value.on && isSoft(mask.value.shape) && (tint.value ?? !bench.layer?.passes.some((pass) => pass.on && usesMasks(pass, mask.value!.id))),
+    set: (on) => (tint.value = on),
+  });
+
   /** Frames to the keyframes of the path before and after the playhead; 0 = on one. */
   const toKeys = computed(() => {
     const keys = mask.value?.shape.kind === 'path' ? keysOf(mask.value.shape.path).map((key) => key.at) : [];
@@ -132,5 +145,5 @@ export const useMasking = defineStore('masking', () => {
     return { count: keys.length, back: back === undefined ? null : frame.value - back, on: on === undefined ? null : on - frame.value };
   });
 
-  return { open, maskId, tool, vertices, reach, pathReach, onion, pull, brush, clipboard, masks, mask, frame, path, now, toKeys, restingTool, escape, closeDrawn, show, add, addShape, remove, copy, paste };
+  return { open, maskId, tool, vertices, reach, pathReach, onion, pull, brush, clipboard, masks, mask, frame, path, now, toKeys, tinted, restingTool, escape, closeDrawn, show, add, addShape, remove, copy, paste };
 });

@@ -84,6 +84,12 @@ describe('masks on a layer', () => {
     expect(usesMasks(pass('colour-key'))).toBe(false);
     expect(usesMasks(pass('colour-key', { drop: still([id('left')]) }))).toBe(true);
     expect(usesMasks(pass('brightness-key', { keep: still('dark') }))).toBe(false);
+    // of one mask: a Mask pass without names takes it, an area or a key only when it is named
+    expect(usesMasks(pass('mask'), id('right'))).toBe(true);
+    expect(usesMasks(pass('mask', { masks: still([id('left')]) }), id('right'))).toBe(false);
+    expect(usesMasks(pass('blur', {}, { masks: [id('left')], side: 'inside' }), id('left'))).toBe(true);
+    expect(usesMasks(pass('blur', {}, { masks: [id('left')], side: 'inside' }), id('right'))).toBe(false);
+    expect(usesMasks(pass('colour-key', { drop: still([id('left')]) }), id('right'))).toBe(false);
     expect(usesMasks(pass('brightness-key', { solid: still([id('left')]) }))).toBe(true);
   });
 

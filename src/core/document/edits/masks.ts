@@ -35,13 +35,15 @@ export const removeMask = (project: Project, at: At, id: MaskId): Edit =>
     for (const pass of layer.passes) withMasks(pass, (ids) => ids.filter((other) => other !== id));
   });
 
-/** True when a pass works with masks: within an area, or by those that it names. A Mask pass without names takes all. */
-export function usesMasks(pass: Pass): boolean {
+/** True when a pass works with masks, or with a certain one: within an area, or by those that it names. A Mask pass without names takes all. */
+export function usesMasks(pass: Pass, mask?: MaskId): boolean {
+  const has = (ids: readonly MaskId[]) => (mask ? ids.includes(mask) : ids.length > 0);
   const named = (name: string) => {
     const value = pass.values[name] as Value<MaskId[]>;
-    return 'still' in value ? value.still.length > 0 : value.keys.some((key) => key.value.length > 0);
+    return 'still' in value ? [value.still] : value.keys.map((key) => key.value);
   };
-  return Boolean(pass.area) || Object.entries(passOf(pass.type)!.params).some(([name, param]) => param.kind === 'masks' && (param.empty === 'all' || named(name)));
+  const lists = Object.entries(passOf(pass.type)!.params).flatMap(([name, param]) => (param.kind === 'masks' ? [{ all: param.empty === 'all', ids: named(name) }] : []));
+  return Boolean(pass.area && has(pass.area.masks)) || lists.some(({ all, ids }) => ids.some((list) => has(list) || (all && !list.length)));
 }
 
 /** Changes the ids of masks that a pass refers to. */

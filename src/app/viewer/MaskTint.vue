@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { layerProjection } from '../../core/plan/plan';
+import { planCoverage } from '../../core/plan/masks';
+import { useEngine } from '../../engine/client';
+import { useBench } from '../stores/bench';
+import { useMasking } from '../stores/masking';
+import { useNotices } from '../stores/notices';
+import { useProject } from '../stores/project';
+import { MASK_HUES, type ViewFrame } from './frame';
+
+/** What the chosen mask covers, tinted in its colour over the picture, as it lies on the layer. */
+const props = defineProps<{ frame: ViewFrame }>();
+/** Alpha of the tint where the mask is solid, 0…255. */
+const STRENGTH = 120;
+/** Most pixels of the tint along a side. */
+const MOST_SIDE = 960;
+
+const bench = useBench();
+const masking = useMasking();
+const notices = useNotices();
+const store = useProject();
+const canvas = ref<HTMLCanvasElement>();
+
+/** The mask by itself, however it goes together with others. */
+const plan = computed(() => {
+  const { layer, shot, size } = bench;
+  if (!masking.mask || !layer || !shot || !size || !store.project) return null;
+  const reduction = Math.max(1, Math.ceil(Math.max(size.w, size.h) / MOST_SIDE));
+  const own = planCoverage(store.project, shot, layer, [masking.mask.id], masking.frame, { w: size.w / reduction, h: size.h / reduction }, reduction);
+  return { ...own, masks: own.masks.map((mask) => ({ ...mask, mode: 'add' as const })) };
+});
+const box = computed(() => {
+  const [a, b, c, d, e, f, g, h, i] = layerProjection(bench.shot!, bench.layer!, bench.frame, bench.size!);
+  return {
+    width: `${bench.size!.w}px`,
+    height: `${bench.size!.h}px`,
+    transform: `translate(${props.frame.x}px, ${props.frame.y}px) scale(${props.frame.scale}) matrix3d(${[a, d, 0, g, b, e, 0, h, 0, 0, 1, 0, c, f, 0, i].join(',')})`,
+  };
+});
+
+let wanted = 0;
+let working = false;
+/** Draws what is wanted now; when more was wanted meanwhile, only the latest. */
+async function draw(): Promise<void> {
+  wanted++;
+  if (working) return;
+  working = true;
+  for (let done = 0; done !== wanted; ) {
+    done = wanted;
+    try {
+      const engine = await useEngine();
+      if (!plan.value) continue;
+      const { w, h, values } = await engine.coverage(plan.value);
+      paint(w, h, values);
+    } catch (error) {
+      notices.problem(error);
+    }
+  }
+  working = false;
+}
+function paint(w: number, h: number, values: Uint8Array): void {
+  if (!canvas.value || !masking.mask) return;
+  const [r, g, b] = MASK_HUES[masking.mask.colour].match(/[0-9a-f]{2}/g)!.map((part) => parseInt(part, 16)) as [number, number, number];
+  const image = new ImageData(w, h);
+  const whole = new Uint32Array(image.data.buffer);
+  const colour = r | (g << 8) | (b << 16);
+  for (let i = 0; i < values.length; i++) whole[i] = colour | (((values[i]! * STRENGTH) / 255) << 24);
+  canvas.value.width = w;
+  canvas.value.height = h;
+  canvas.value.getContext('2d')!.putImageData(image, 0, 0);
+}
+watch([plan, () => masking.mask?.colour, canvas], draw, { immediate: true });
+</script>
+
+<template>
+  <canvas ref="canvas" class="tint" :style="box" role="img" :aria-label="`What ${masking.mask?.name} covers`" />
+</template>
+
+<style scoped>
+.tint {
+  position: absolute;
+  top: 0;
+  left: 0;
+  transform-origin: 0 0;
+  pointer-events: none;
+}
+</style>
