@@ -184,6 +184,18 @@ function noneBorrows(marks: usize): bool {
   return !v128.any_true(v128.and(v128.load(marks), i8x16.splat(BORROWS)));
 }
 
+const LOWEST: u64 = 0x0101010101010101;
+
+/** Of up to eight pixels those that lend, as the lowest bit of their bytes. @param beside whether those beside the edge lend too */
+// @ts-ignore: decorator
+@inline
+function lendersOf(marks: usize, count: i32, beside: bool): u64 {
+  const eight = load<u64>(marks);
+  // BESIDE has the bits of both others
+  const lend = (beside ? eight : eight & ~(eight >> 1)) & LOWEST;
+  return count < 8 ? lend & ((<u64>1 << (<u64>count << 3)) - 1) : lend;
+}
+
 /**
  * Gives each pixel that borrows the mean colour of those that lend up to r away, near ones first, and leaves its coverage. Those
  * beside the edge borrow when they have the screen's light. In place. @param channel of the screen
@@ -201,16 +213,20 @@ export function extendNear(at: usize, w: i32, h: i32, r: i32, marks: usize, chan
       if (mark < BORROWS) continue;
       let sum = f32x4.splat(0);
       let weight: f32 = 0;
+      const left = max(0, x - r);
+      const right = min(w - 1, x + r);
       for (let v = max(0, y - r); v <= min(h - 1, y + r); v++) {
-        for (let u = max(0, x - r); u <= min(w - 1, x + r); u++) {
-          const lender = load<u8>(marks + (v * w + u));
-          if (lender != LENDS && (lender != BESIDE || mark == BESIDE)) continue;
-          let near: f32 = reach - <f32>((u - x) * (u - x) + (v - y) * (v - y));
-          if (near <= 0) continue;
-          if (lender == BESIDE) near *= BESIDE_SHARE;
-          const p = v128.load(at + (<usize>(v * w + u) << 4));
-          sum = f32x4.add(sum, f32x4.mul(p, f32x4.splat(near)));
-          weight += near * f32x4.extract_lane(p, 3);
+        const row = marks + v * w;
+        for (let from = left; from <= right; from += 8) {
+          for (let lenders = lendersOf(row + from, right - from + 1, mark != BESIDE); lenders; lenders &= lenders - 1) {
+            const u = from + (<i32>ctz(lenders) >> 3);
+            let near: f32 = reach - <f32>((u - x) * (u - x) + (v - y) * (v - y));
+            if (near <= 0) continue;
+            if (load<u8>(row + u) == BESIDE) near *= BESIDE_SHARE;
+            const p = v128.load(at + (<usize>(v * w + u) << 4));
+            sum = f32x4.add(sum, f32x4.mul(p, f32x4.splat(near)));
+            weight += near * f32x4.extract_lane(p, 3);
+          }
         }
       }
       if (weight <= 0) continue;

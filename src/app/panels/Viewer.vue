@@ -50,7 +50,8 @@ const maskTool = computed(() => {
   const kind = masking.mask?.shape.kind;
   return kind === 'path' ? PathTool : kind === 'brush' || (kind === 'matte' && masking.tool !== 'edit') ? PaintTool : GripTool;
 });
-const handles = computed(() => !masking.open && !player.playing && !bench.picking && bench.layer?.shown && !bench.layer.locked && bench.size && (bench.view === 'picture' || bench.view === 'alone'));
+const onPicture = computed(() => bench.view === 'picture' || bench.view === 'alone');
+const handles = computed(() => !masking.open && !player.playing && !bench.picking && bench.layer?.shown && !bench.layer.locked && bench.size && onPicture.value);
 watchEffect(() => (player.displayScale = width.value ? scale.value : 1));
 
 const tinted = computed(() => bench.view === 'matte' && bench.ground.matte === 'tint');
@@ -108,7 +109,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       <PlaceHandles v-if="handles && bench.chosen === 'place' && !bench.framing && !bench.layer?.parent" :frame="frame" :stage="{ width, height }" />
       <MotionPath v-if="handles && bench.chosen === 'place' && !bench.framing && bench.layer && isKeyed(bench.layer.place.position)" :frame="frame" />
       <CropHandles v-if="handles && bench.pass?.type === 'crop'" :frame="frame" :stage="{ width, height }" />
-      <MaskTint v-if="shaping && masking.tinted" :frame="frame" />
+      <MaskTint v-if="shaping && masking.tinted && onPicture" :frame="frame" />
       <component :is="maskTool" v-if="shaping" :key="masking.maskId!" :frame="frame" />
       <PickTool v-if="bench.picking" :frame="frame" />
       <KeyCheckMarks v-if="bench.view === 'check' && player.shown?.check" :check="player.shown.check" :frame="frame" />

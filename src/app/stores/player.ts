@@ -8,6 +8,7 @@ import { frameKey, useEngine, type Engine } from '../../engine/client';
 import type { Look, ShownFrame } from '../../engine/types';
 import type { Layer } from '../../core/document/schema';
 import { GROUND_COLOURS, useBench } from './bench';
+import { latestOnly } from '../latest';
 import { useNotices } from './notices';
 import { useProject } from './project';
 import { SoundOut } from './sound-out';
@@ -34,8 +35,6 @@ export const usePlayer = defineStore('player', () => {
 
   let engine: Engine | null = null;
   let sound: SoundOut | null = null;
-  let wanted = 0;
-  let working = false;
   let fillRun = 0;
   let filling = false;
   const shuttling = ref(0);
@@ -66,36 +65,26 @@ export const usePlayer = defineStore('player', () => {
     return planFrame({ ...project, shots: [only] }, shot.id, frame, { reduction: reduction.value });
   }
 
-  /** Computes what is wanted now; when more was wanted meanwhile, only the latest. */
-  async function refresh(): Promise<void> {
-    wanted++;
-    if (working) return;
-    working = true;
-    const slow = setTimeout(() => (busy.value = true), 300);
-    for (let done = 0; done !== wanted; ) {
-      done = wanted;
+  /** Computes the current frame and shows it. */
+  const refresh = latestOnly(
+    async () => {
+      const slow = setTimeout(() => (busy.value = true), 300);
       try {
-        await computeShown();
-      } catch (error) {
-        // what was asked for since is still computed
-        notices.problem(error);
+        engine ??= await useEngine();
+        const frame = bench.frame;
+        const plan = planOf(frame);
+        const plain = bench.view === 'compare' || tinted.value ? planOf(frame, 'before') : null;
+        const next = plan && (await engine.frame(plan, look.value));
+        before.value = plain && (await engine.frame(plain, 'picture'));
+        shown.value = next;
+        shownFrame.value = frame;
+      } finally {
+        clearTimeout(slow);
+        busy.value = false;
       }
-    }
-    clearTimeout(slow);
-    busy.value = false;
-    working = false;
-  }
-
-  async function computeShown(): Promise<void> {
-    engine ??= await useEngine();
-    const frame = bench.frame;
-    const plan = planOf(frame);
-    const plain = bench.view === 'compare' || tinted.value ? planOf(frame, 'before') : null;
-    const next = plan && (await engine.frame(plan, look.value));
-    before.value = plain && (await engine.frame(plain, 'picture'));
-    shown.value = next;
-    shownFrame.value = frame;
-  }
+    },
+    (error) => notices.problem(error),
+  );
 
   /** The range that plays, in frames. */
   const range = computed(() => (bench.shot ? rangeOf(bench.shot) : { from: 0, to: 0 }));

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { layerProjection } from '../../core/plan/plan';
 import { planCoverage } from '../../core/plan/masks';
 import { useEngine } from '../../engine/client';
+import { latestOnly } from '../latest';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { useNotices } from '../stores/notices';
@@ -39,26 +40,15 @@ const box = computed(() => {
   };
 });
 
-let wanted = 0;
-let working = false;
-/** Draws what is wanted now; when more was wanted meanwhile, only the latest. */
-async function draw(): Promise<void> {
-  wanted++;
-  if (working) return;
-  working = true;
-  for (let done = 0; done !== wanted; ) {
-    done = wanted;
-    try {
-      const engine = await useEngine();
-      if (!plan.value) continue;
-      const { w, h, values } = await engine.coverage(plan.value);
-      paint(w, h, values);
-    } catch (error) {
-      notices.problem(error);
-    }
-  }
-  working = false;
-}
+const draw = latestOnly(
+  async () => {
+    const engine = await useEngine();
+    if (!plan.value) return;
+    const { w, h, values } = await engine.coverage(plan.value);
+    paint(w, h, values);
+  },
+  (error) => notices.problem(error),
+);
 function paint(w: number, h: number, values: Uint8Array): void {
   if (!canvas.value || !masking.mask) return;
   const [r, g, b] = MASK_HUES[masking.mask.colour].match(/[0-9a-f]{2}/g)!.map((part) => parseInt(part, 16)) as [number, number, number];
