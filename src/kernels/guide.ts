@@ -54,7 +54,7 @@ function isFlat(alpha: usize, w: i32, x0: i32, y0: i32, wide: i32, tall: i32): b
 const CLEAR_SIDE: f32 = 0.1;
 const SOLID_SIDE: f32 = 0.9;
 /** How far the luminance of one side strays, and how far off a matte from colour is at an edge: their squares say what counts how much. */
-const STRAYS: f32 = 0.035 * 0.035;
+const STRAYS: f32 = 0.026 * 0.026;
 const OFF: f32 = 0.2 * 0.2;
 
 /** The matte at (x, y), its neighbours counting half as much: between chroma samples this goes over evenly. */

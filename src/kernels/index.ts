@@ -10,7 +10,7 @@ export { cropSpan } from './crop';
 export { affine } from './affine';
 export { projective } from './projective';
 export { addScaled, coveragePlane, lerpByPlane, lerpSpan, scaleByPlane } from './mix';
-export { colourFrom, coverBy, differencePlane, edgeMarks, extendNear, lendersOnly, lightWrap, pickByAlpha, unmixPlate } from './edge';
+export { besideMarks, colourFrom, coverBy, differencePlane, edgeMarks, extendNear, lendersOnly, lightWrap, pickByAlpha, unmixPlate } from './edge';
 export { blurRows, blurColumns } from './blur';
 export { blurNear } from './blur-near';
 export { lumaPlane, halvePlane, flowLevel, flowBetween } from './flow';

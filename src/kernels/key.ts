@@ -68,7 +68,7 @@ function pixelAt(at: usize, i: i32, left: i32): v128 {
 }
 
 /**
- * Matte before its clips, and the luma to guide it, of one row. With C = αF + (1−α)S the share of screen is
+ * Matte before its clips, clear where they make it so by far, and the luma to guide it, of one row. With C = αF + (1−α)S the share of screen is
  * d(C)/d(S), where d is the key channel less the larger of the other two, in linear light. Four pixels at a time.
  * @param alpha, luma n floats each, with room for three more
  * Source: Vlahos' colour-difference key.
@@ -86,6 +86,8 @@ function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, g
   const solid = f32x4.splat(<f32>1.0 - load<f32>(params, 12));
   const perRamp = v128.load32_splat(params, 16);
   const one = f32x4.splat(1);
+  // what the clip takes off by a wide margin is the screen's own unevenness
+  const least = f32x4.splat(load<f32>(params, 20) * <f32>0.5);
   // without a balance, a pixel whose key channel does not exceed the others is as solid as a neutral one
   const plain = load<f32>(params, 4) == 1 && load<f32>(params, 8) == 1 && (<f32>1.0 - load<f32>(params, 12)) * load<f32>(params, 16) >= 1;
   for (let x = 0; x < n; x += 4, src += 64, alpha += 16, luma += 16) {
@@ -111,7 +113,8 @@ function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, g
     const green = decode(g);
     const blue = decode(b);
     const share = f32x4.mul(f32x4.sub(keyed(red, green, blue, channel), others(red, green, blue, channel, params)), screenPart(cellAt(grid, x), past(x), 3));
-    v128.store(alpha, f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(solid, share), perRamp), f32x4.splat(0)), one));
+    const matte = f32x4.mul(f32x4.sub(solid, share), perRamp);
+    v128.store(alpha, v128.and(f32x4.pmin(f32x4.pmax(matte, f32x4.splat(0)), one), f32x4.ge(matte, least)));
   }
 }
 

@@ -79,8 +79,8 @@ describe('what a key has to do', () => {
   test('a mixture in linear light gives back its share', () => {
     for (const share of [0.25, 0.5, 0.75]) {
       const mixed = green.map((v) => toDisplay((1 - share) * toLinear(v) + share * toLinear(0.5)));
-      // default dials: clear up to 15 %, then a ramp of 75 %, of which the lowest tenth is clipped
-      const want = Math.min(1, Math.max(0, ((share - 0.15) / 0.75 - 0.1) / 0.9));
+      // default dials: clear up to 10 %, then a ramp of 80 %, of which the lowest fifth is clipped
+      const want = Math.min(1, Math.max(0, ((share - 0.1) / 0.8 - 0.2) / 0.8));
       expect(Math.abs(keyMatte(bench, patch(mixed, green), [green])[MIDDLE]! - want)).toBeLessThan(0.02);
     }
   });

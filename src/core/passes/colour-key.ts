@@ -2,7 +2,7 @@ import { CELL, modelScreen, type ScreenModel } from '../analysis/screen-model';
 import { toLinear } from '../picture/light';
 import { Picture } from '../picture/picture';
 import { choice, COMBINE, definePass, number, plate, samples, type Colour, type PassTools } from './define';
-import { EDGE_COLOUR, extendColour, FINISH, finishAt, RULED } from './finishing';
+import { EDGE_COLOUR, extendColour, FINISH, finishAt, marksBytes, RULED } from './finishing';
 
 const MOST = 8;
 const TILE = 16;
@@ -13,7 +13,7 @@ const LUMINANCE = [0.2126, 0.7152, 0.0722] as const;
 const LEAST = 0.004;
 
 /** The dials with which a share of the subject found by luminance comes out of the clips as it is; turned away from them, it is moved as the matte is. */
-const NEUTRAL = { tolerance: 0.15, softness: 0.75, clipBlack: 0.1 };
+const NEUTRAL = { tolerance: 0.1, softness: 0.8, clipBlack: 0.2 };
 
 /** The channel that a screen colour is strongest in, and by how much it exceeds the others (linear light). */
 export function screenOf(colour: Colour): { channel: number; linear: [number, number, number]; difference: number } {
@@ -74,8 +74,13 @@ export const colourKey = definePass({
     }
     finishAt(refined, picture, v, tools);
     const out = Picture.make(arena, picture.rect);
-    for (let y = 0; y < h; y++) kernels.keyUnmix(picture.row(y), out.row(y), w, refined + y * w * 4, params, rows(y));
-    if (v.edgeColour > 0) extendColour(out, v.edgeColour, tools, screenOf(v.screen[0]!).channel);
+    const edge = v.edgeColour > 0 ? { channel: screenOf(v.screen[0]!).channel, marks: scratch(marksBytes(out)) } : null;
+    for (let y = 0; y < h; y++) {
+      kernels.keyUnmix(picture.row(y), out.row(y), w, refined + y * w * 4, params, rows(y));
+      // marked while the row is at hand
+      if (edge) kernels.edgeMarks(out.row(y), w, edge.marks + y * w);
+    }
+    if (edge) extendColour(out, v.edgeColour, tools, edge);
     return out;
   },
 });

@@ -50,7 +50,8 @@ describe('edge work', () => {
         const alphas = chances.map((v, i) => (half(i) || v < filled ? (v < 500 ? 1 : 0.97) : v < filled * 1.3 ? 0.969 : 0));
         const picture = pictureOf(bench, { x: 0, y: 0, w, h }, Array.from({ length: w * h }, (_, i) => [0, 0, 0, alphas[i]!]).flat());
         const marks = bench.arena.scratch(w * h + 32, (at) => {
-          bench.kernels.edgeMarks(picture.at, w, h, 1, at);
+          bench.kernels.edgeMarks(picture.at, w * h, at);
+          bench.kernels.besideMarks(at, w, h);
           return [...bench.arena.bytes(at, w * h)];
         });
         picture.release();

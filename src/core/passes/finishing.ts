@@ -45,18 +45,28 @@ export function finishAt(at: number, picture: Picture, v: FinishValues, { arena,
 /** Up to here it is quicker to look around each edge pixel than to blur the whole picture. */
 const NEAR = 8;
 
+/** What a key knows of its edges: the channel that the screen is strongest in, and the marks of the picture's pixels. */
+export interface KeyedEdge {
+  channel: number;
+  marks: number;
+}
+/** Bytes for the marks of a picture's pixels. */
+export const marksBytes = ({ pixels }: Picture): number => pixels + 32;
+
 /**
  * Puts the colour of nearby solid pixels into those that are partly clear, in place, and into those beside them that still have
- * the screen's light. @param reach pixels @param channel that the screen is strongest in, when there is a screen
+ * the screen's light. @param reach pixels @param keyed when there is a screen
  */
-export function extendColour(picture: Picture, reach: number, { kernels, arena, scratch }: PassTools, channel: number | null = null): void {
+export function extendColour(picture: Picture, reach: number, { kernels, arena, scratch }: PassTools, keyed: KeyedEdge | null = null): void {
   const { w, h } = picture.rect;
-  const marks = scratch(w * h + 32);
-  kernels.edgeMarks(picture.at, w, h, channel === null ? 0 : 1, marks);
-  if (reach <= NEAR) return kernels.extendNear(picture.at, w, h, Math.ceil(reach), marks, channel ?? 0);
+  const marks = keyed?.marks ?? scratch(marksBytes(picture));
+  if (keyed) kernels.besideMarks(marks, w, h);
+  else kernels.edgeMarks(picture.at, w * h, marks);
+  const channel = keyed?.channel ?? 0;
+  if (reach <= NEAR) return kernels.extendNear(picture.at, w, h, Math.ceil(reach), marks, channel);
   const lent = Pictures.make(arena, picture.rect);
   kernels.lendersOnly(picture.at, marks, lent.at, w * h);
   gaussian({ kernels, arena }, lent.at, lent.at, w, h, Math.max(0.5, reach / 2), true);
-  kernels.colourFrom(picture.at, lent.at, marks, w * h, channel ?? 0);
+  kernels.colourFrom(picture.at, lent.at, marks, w * h, channel);
   lent.release();
 }

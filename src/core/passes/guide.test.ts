@@ -74,7 +74,7 @@ function formula(matte: Plane, luma: Plane, r: number): Plane {
     const [solid, clear] = [side((v) => v >= 0.9, x, y), side((v) => v <= 0.1, x, y)];
     if (p >= 0.9 || p <= 0.1 || Number.isNaN(solid + clear)) return rough[y * W + x]!;
     const share = Math.min(1, Math.max(0, (lit(x, y) - clear) / (solid - clear)));
-    const [luminance, colour] = [((solid - clear) / 0.035) ** 2, 1 / 0.2 ** 2];
+    const [luminance, colour] = [((solid - clear) / 0.026) ** 2, 1 / 0.2 ** 2];
     return (luminance * share + colour * rough[y * W + x]!) / (luminance + colour);
   });
 }

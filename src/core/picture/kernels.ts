@@ -21,7 +21,8 @@ export interface Kernels {
   ): void;
   keyUnmix(src: number, dst: number, n: number, alphas: number, params: number, grid: number): void;
   lightWrap(at: number, under: number, soft: number, n: number, strength: number): void;
-  edgeMarks(at: number, w: number, h: number, beside: number, marks: number): void;
+  edgeMarks(at: number, n: number, marks: number): void;
+  besideMarks(marks: number, w: number, h: number): void;
   extendNear(at: number, w: number, h: number, r: number, marks: number, channel: number): void;
   coverBy(src: number, plane: number, dst: number, n: number): void;
   lendersOnly(src: number, marks: number, dst: number, n: number): void;
