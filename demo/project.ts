@@ -158,7 +158,7 @@ const aurora = () => layer('aurora', 'aurora', 120);
 const skyMasks = [
   mask('sky', { kind: 'line', centre: pair(0, 190), rotation: still(180) }, { feather: still(60), colour: 'slate' }),
   mask('house', { kind: 'rectangle', centre: pair(202, -144), size: pair(146, 78), rotation: still(0), radius: still(4) }, { mode: 'subtract', feather: still(3), colour: 'rust' }),
-  mask('stripe', { kind: 'ellipse', centre: pair(92, -132), size: pair(64, 64), rotation: still(0) }, { mode: 'subtract', colour: 'rust' }),
+  mask('stripe', { kind: 'rectangle', centre: pair(90, -132), size: pair(32, 30), rotation: still(30), radius: still(2) }, { mode: 'subtract', feather: still(2), colour: 'rust' }),
 ];
 const skyByLine = shot('Aurora, by line', [
   layer('towerStill', 'signal tower', 120, {
