@@ -46,7 +46,7 @@ export const colourKey = definePass({
     ...FINISH,
     guide: number({ label: 'Edge detail', unit: 'px', default: 2, min: 0, max: 8, slider: [0, 8], help: 'How far around a pixel the brightness guides the edge of the matte. 0 leaves the edge as the colour alone gives it.' }),
     spill: number({ label: 'Spill', unit: '%', default: 1, min: 0, max: 1, slider: [0, 1], help: 'How much of the screen colour reflected onto the subject is taken out.' }),
-    limit: choice({ label: 'Spill limit', default: 'maximum', options: [{ value: 'maximum', label: 'the larger of the others' }, { value: 'average', label: 'the mean of the others' }], help: 'What the screen’s channel may be at most; the mean takes out more.' }),
+    limit: choice({ label: 'Spill limit', default: 'maximum', options: [{ value: 'maximum', label: 'larger of the others' }, { value: 'average', label: 'mean of the others' }], help: 'What the screen’s channel may be at most; the mean takes out more.' }),
     replace: choice({ label: 'Spill becomes', default: 'nothing', options: [{ value: 'nothing', label: 'nothing' }, { value: 'grey', label: 'grey' }, { value: 'colour', label: 'a colour' }], help: 'What is put in place of the spill, as bright as that was.' }),
     replacement: samples({ label: 'Colour for spill', default: [], most: 1, from: 'shot', when: { choice: 'replace', is: 'colour' }, help: 'The colour that spill becomes when it becomes a colour: chosen, picked on the shot, or the background’s mean.' }),
     edgeColour: { ...EDGE_COLOUR, default: 3 },
