@@ -74,7 +74,7 @@ const pace = (page: Page, what: 'scroll' | 'drag') =>
 export async function timePanelRows(page: Page): Promise<Row[]> {
   await page.goto('/');
   const file = await writeProjectFile(bigProject(), new Map());
-  await page.getByLabel('Project file').setInputFiles({ name: 'big.jackplane', mimeType: 'application/octet-stream', buffer: Buffer.from(file) });
+  await page.getByLabel('Project file').setInputFiles({ name: 'big.jackplane', mimeType: 'application/octet-stream', buffer: Buffer.from(await file.arrayBuffer()) });
   await page.getByRole('link', { name: 'Open Big' }).waitFor();
   const begin = performance.now();
   await page.getByRole('link', { name: 'Open Big' }).click();

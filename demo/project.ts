@@ -11,7 +11,7 @@ import { newLayer } from '../src/core/document/edits/layers';
 import { newPass } from '../src/core/document/edits/passes';
 import { newProject } from '../src/core/document/edits/project';
 import { projectSchema, type Layer, type LayerId, type MediaFacts, type Pass, type PassId, type ProjectId, type Shot, type ShotId, type Stock, type StockId } from '../src/core/document/schema';
-import { framingKeys, framingsOf } from '../src/core/document/framing';
+import { framingsOf } from '../src/core/document/framing';
 import { wholePlace } from '../src/core/document/place';
 import { still } from '../src/core/document/value';
 import { EASINGS } from '../src/core/time/easing';
@@ -86,7 +86,7 @@ const toKey = shot('Captain to key', [layer('uneven', 'captain', 120), layer('de
 
 /** The tower on a card: a slow push in, two kites, the second five frames after the first, and a letterbox that opens. */
 const SIZE = { w: 1280, h: 720 };
-const push = framingKeys(framingsOf('push-in', SIZE, SIZE).map((framing, i) => ({ at: i * 119, framing })), SIZE);
+const push = framingsOf('push-in', SIZE, SIZE).map((framing, i) => ({ ...framing, at: i * 119, ease: 'linear' as const }));
 const half = (name: string, side: -1 | 1): Layer => ({
   ...newLayer(id<LayerId>('layer'), name, { kind: 'colour', colour: still([0.07, 0.065, 0.06] as [number, number, number]), width: 1280, height: 360 }, { start: 0, length: 120 }),
   place: { ...wholePlace(), position: { keys: [{ at: 0, value: [0, side * 180], ease: EASINGS.out(0.7) }, { at: 36, value: [0, side * 462], ease: 'linear' }] } },
@@ -110,7 +110,7 @@ const kite = (name: string, start: number): Layer =>
     motionBlur: { shutter: 180, samples: 12 },
   });
 const signalTower: Shot = {
-  ...shot('Signal tower', [half('letterbox above', -1), half('letterbox below', 1), kite('kite', 0), kite('second kite', 5), layer('towerStill', 'signal tower', 120, { place: { ...wholePlace(), position: { keys: push.position }, scale: { keys: push.scale } } }), layer('bed', 'harbour bed', 120)]),
+  ...shot('Signal tower', [half('letterbox above', -1), half('letterbox below', 1), kite('kite', 0), kite('second kite', 5), layer('towerStill', 'signal tower', 120, { place: { ...wholePlace(), framing: push } }), layer('bed', 'harbour bed', 120)]),
   markers: [{ at: 36, name: 'open', colour: 'moss' }],
 };
 
@@ -189,11 +189,11 @@ for (const [key, entry] of Object.entries(STOCK)) {
   project.stock.push({ id: stockId(key), name: entry.name, file: entry.file, kind: entry.kind, facts: await facts(entry) });
 }
 project.shots.push(nightFerry, toKey, uneven, titleCard, skyByLine, skyByStrokes, signalTower, windUpBoat);
-const media = new Map<string, Uint8Array>();
-for (const [key, { file }] of Object.entries(STOCK)) media.set(stockId(key), await readFile(join(MEDIA, file)));
+const media = new Map<string, Blob>();
+for (const [key, { file }] of Object.entries(STOCK)) media.set(stockId(key), new Blob([new Uint8Array(await readFile(join(MEDIA, file)))]));
 
 await mkdir(join(BUILD, 'demo'), { recursive: true });
-await writeFile(join(BUILD, 'demo', `paper-harbour${PROJECT_ENDING}`), writeProjectFile(projectSchema.parse(project), media));
+await writeFile(join(BUILD, 'demo', `paper-harbour${PROJECT_ENDING}`), Buffer.from(await (await writeProjectFile(projectSchema.parse(project), media)).arrayBuffer()));
 
 await mkdir(join(BUILD, 'library'), { recursive: true });
 const catalogue = await Promise.all(LIBRARY.map(async (entry) => ({ file: entry.file, name: entry.name, kind: entry.kind, about: entry.about, facts: await facts(entry) })));

@@ -5,7 +5,6 @@ import { slipLayer } from '../core/document/edits/time';
 import type { PassId } from '../core/document/schema';
 import { VIEWS, useBench } from './stores/bench';
 import { useMasking } from './stores/masking';
-import { useNotices } from './stores/notices';
 import { usePlayer } from './stores/player';
 import { useProject } from './stores/project';
 import { useSelection } from './stores/selection';
@@ -29,7 +28,6 @@ export function shortcutTable(): Shortcut[] {
   const masking = useMasking();
   const player = usePlayer();
   const project = useProject();
-  const notices = useNotices();
   const selection = useSelection();
   const last = () => (bench.shot?.length ?? 1) - 1;
   const choosePass = (type: string) => {
@@ -44,7 +42,6 @@ export function shortcutTable(): Shortcut[] {
     const now = rangeOf(bench.shot);
     project.edit(setRange(bench.shot.id, end === 'from' ? { from: bench.frame, to: Math.max(bench.frame + 1, now.to) } : { from: Math.min(now.from, bench.frame), to: bench.frame + 1 }));
   };
-  const told = (name: string | null, word: string) => name && notices.say(`${word}: ${name}`);
   return [
     { keys: 'Space', shown: 'Space', does: 'Play or stop', run: player.toggle },
     { keys: 'ArrowLeft', shown: '←', does: 'One frame back', run: () => bench.seek(bench.frame - 1) },
@@ -89,8 +86,8 @@ export function shortcutTable(): Shortcut[] {
     { keys: 'p', shown: 'P', does: 'Place', run: () => bench.show('place') },
     { keys: 'g', shown: 'G', does: 'Adjust: open or add', run: () => choosePass('adjust') },
     { keys: '$mod+k', shown: 'Ctrl+K', does: 'Search passes and commands', run: () => void ask('search') },
-    { keys: '$mod+z', shown: 'Ctrl+Z', does: 'Undo', run: () => void told(project.undo(), 'Undone') },
-    { keys: '$mod+Shift+z', shown: 'Ctrl+Shift+Z', does: 'Redo', run: () => void told(project.redo(), 'Done again') },
+    { keys: '$mod+z', shown: 'Ctrl+Z', does: 'Undo', run: () => void project.undo() },
+    { keys: '$mod+Shift+z', shown: 'Ctrl+Shift+Z', does: 'Redo', run: () => void project.redo() },
     { keys: '?', shown: '?', does: 'List of shortcuts', run: () => void ask('shortcuts') },
   ];
 }

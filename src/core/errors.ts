@@ -3,6 +3,7 @@ export type ErrorCode =
   | 'bad-project'
   | 'bad-value'
   | 'cancelled'
+  | 'conflict'
   | 'loop'
   | 'memory'
   | 'missing-media'
@@ -28,8 +29,6 @@ export class JackplaneError extends Error {
   }
 }
 
-/** The sentence to show for anything that was thrown. */
-export function sentenceOf(error: unknown): string {
-  if (error instanceof Error && error.message) return error.message;
-  return `Stopped by an error without a description (${String(error)}). Reload the page and try again.`;
-}
+/** The sentence to show for anything that was thrown. Words of libraries and browsers are not for the screen. */
+export const sentenceOf = (error: unknown): string =>
+  error instanceof JackplaneError ? error.message.trim() : 'An error that Jackplane does not know stopped this. What was kept is kept; reload the page and try again.';

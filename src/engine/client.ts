@@ -7,18 +7,20 @@ import type { DrawnMatte } from '../core/document/mask';
 import { JackplaneError } from '../core/errors';
 import type { CoveragePlan } from '../core/masks/coverage';
 import type { Project, ShotId } from '../core/document/schema';
+import type { OpenedProject } from '../core/formats/project-file';
 import type { Colour } from '../core/passes/define';
 import type { FramePlan, LayerPlan } from '../core/plan/plan';
 import type { SoundItem } from '../core/sound/mix';
+import { FrameCache } from './frame-cache';
+import { budgetFor, type Budget } from './limits';
+import { MatteSender } from './mattes';
 import { carryErrors } from './thrown';
+import { PATIENCE, tooLong, withPatience } from './time-limit';
 import type { Look, Probe, RenderResult, RenderSettings, ShownFrame } from './types';
-import type { DecodeApi } from './workers/decode.worker';
+import type { DecodeApi, DecoderNews } from './workers/decode.worker';
 import type { EncodeApi } from './workers/encode.worker';
+import type { FilesApi } from './workers/files.worker';
 import type { RenderApi } from './workers/render.worker';
-
-const ARENA_BYTES = 768e6;
-const CACHE_BYTES = 512e6;
-const MOST_WORKERS = 4;
 
 /** What this browser lacks, each as a sentence; empty when everything is there. */
 export function missingAbilities(): string[] {
@@ -29,111 +31,188 @@ export function missingAbilities(): string[] {
   return missing;
 }
 
-/** Finished frames by plan key, the least recently used leaving first. */
-class FrameCache {
-  private readonly frames = new Map<string, ShownFrame>();
-  private bytes = 0;
-
-  get(key: string): ShownFrame | undefined {
-    const frame = this.frames.get(key);
-    if (frame) {
-      this.frames.delete(key);
-      this.frames.set(key, frame);
-    }
-    return frame;
-  }
-
-  has(key: string): boolean {
-    return this.frames.has(key);
-  }
-
-  put(key: string, frame: ShownFrame): void {
-    // two workers may have been asked for the same frame: the one that came first stays
-    if (this.frames.has(key)) return frame.bitmap.close();
-    this.frames.set(key, frame);
-    this.bytes += size(frame);
-    for (const [old, other] of this.frames) {
-      if (this.bytes <= CACHE_BYTES || old === key) break;
-      this.frames.delete(old);
-      this.bytes -= size(other);
-      other.bitmap.close();
-    }
-  }
-
-  clear(): void {
-    this.frames.forEach((frame) => frame.bitmap.close());
-    this.frames.clear();
-    this.bytes = 0;
-  }
+interface Thread<T> {
+  worker: Worker;
+  api: Comlink.Remote<T>;
 }
-const size = ({ bitmap }: ShownFrame) => bitmap.width * bitmap.height * 4;
+interface Renderer extends Thread<RenderApi> {
+  mattes: MatteSender;
+}
+const threadOf = <T>(worker: Worker): Thread<T> => ({ worker, api: Comlink.wrap<T>(worker) });
+
+/** How often the decoder is asked whether it still answers, while something is open in it. */
+const PULSE = 5000;
 
 export class Engine {
-  readonly cache = new FrameCache();
+  readonly cache: FrameCache;
+  private renders: Renderer[] = [];
+  private decode!: Thread<DecodeApi>;
+  private encode!: Thread<EncodeApi>;
+  private files!: Thread<FilesApi>;
+  /** what is open in the decoder, to be opened again in a new one */
+  private readonly open = new Map<string, { file: Blob; name: string }>();
+  private reading: string | null = null;
+  private rendering = false;
+  /** frames that are being computed, by what they are known by */
+  private readonly inWork = new Map<string, Promise<ShownFrame>>();
+
   private constructor(
-    private readonly decode: Comlink.Remote<DecodeApi>,
-    private readonly renders: Comlink.Remote<RenderApi>[],
-    private readonly encode: Comlink.Remote<EncodeApi>,
-  ) {}
+    private readonly module: WebAssembly.Module,
+    private readonly budget: Budget,
+  ) {
+    this.cache = new FrameCache(budget.cache);
+  }
 
   static async start(): Promise<Engine> {
     carryErrors();
     const module = await WebAssembly.compile(await (await fetch(kernelsUrl)).arrayBuffer());
-    const decode = Comlink.wrap<DecodeApi>(new Worker(new URL('./workers/decode.worker.ts', import.meta.url), { type: 'module' }));
-    const count = Math.max(1, Math.min(MOST_WORKERS, navigator.hardwareConcurrency || 2));
-    const renders = await Promise.all(
-      Array.from({ length: count }, async () => {
-        const render = Comlink.wrap<RenderApi>(new Worker(new URL('./workers/render.worker.ts', import.meta.url), { type: 'module' }));
-        const port = await connected(decode);
-        await render.start(module, ARENA_BYTES, Comlink.transfer(port, [port]));
-        return render;
-      }),
-    );
-    const encode = Comlink.wrap<EncodeApi>(new Worker(new URL('./workers/encode.worker.ts', import.meta.url), { type: 'module' }));
-    const ports = await Promise.all(renders.map(connected));
-    const decodePort = await connected(decode);
-    await encode.start(Comlink.transfer(ports, ports), Comlink.transfer(decodePort, [decodePort]));
-    return new Engine(decode, renders, encode);
+    const { deviceMemory } = navigator as Navigator & { deviceMemory?: number };
+    const engine = new Engine(module, budgetFor(deviceMemory, navigator.hardwareConcurrency));
+    engine.makeFiles();
+    await engine.makeDecoder();
+    await engine.makeRenderers();
+    setInterval(() => void engine.feelPulse(), PULSE);
+    return engine;
   }
 
   get workers(): number {
     return this.renders.length;
   }
 
-  openStock = (id: string, file: Blob, name: string): Promise<void> => this.decode.open(id, file, name);
-  closeStock = (id: string): Promise<void> => this.decode.close(id);
-
-  probe(file: File, progress: (share: number) => void): Promise<Probe> {
-    return this.decode.probe(file, Comlink.proxy(progress));
+  private makeFiles(): void {
+    this.files = threadOf(new Worker(new URL('./workers/files.worker.ts', import.meta.url), { type: 'module' }));
   }
 
-  unpack = (file: File): Promise<{ project: Project; media: Map<string, Blob> }> => this.decode.unpack(file);
-  pack = (project: Project, media: ReadonlyMap<string, Blob>): Promise<Blob> => this.decode.pack(project, media);
+  private async makeDecoder(): Promise<void> {
+    this.decode = threadOf(new Worker(new URL('./workers/decode.worker.ts', import.meta.url), { type: 'module' }));
+    this.decode.worker.addEventListener('message', ({ data }: MessageEvent<Partial<DecoderNews>>) => {
+      if (data?.reading !== undefined) this.reading = data.reading;
+    });
+    await this.decode.api.start(this.budget.decoded);
+  }
+
+  private async makeRenderers(): Promise<void> {
+    this.encode = threadOf(new Worker(new URL('./workers/encode.worker.ts', import.meta.url), { type: 'module' }));
+    this.renders = await Promise.all(
+      Array.from({ length: this.budget.workers }, async () => {
+        const thread = threadOf<RenderApi>(new Worker(new URL('./workers/render.worker.ts', import.meta.url), { type: 'module' }));
+        const port = await connected(this.decode.api);
+        await thread.api.start(this.module, this.budget.arena, Comlink.transfer(port, [port]));
+        return { ...thread, mattes: new MatteSender((mattes) => thread.api.keepMattes(mattes)) };
+      }),
+    );
+    const ports = await Promise.all(this.renders.map((render) => connected(render.api)));
+    const decodePort = await connected(this.decode.api);
+    await this.encode.api.start(Comlink.transfer(ports, ports), Comlink.transfer(decodePort, [decodePort]));
+  }
+
+  /** A decoder that does not answer any more is replaced; what it was reading is not opened in the new one. */
+  private async feelPulse(): Promise<void> {
+    if (!this.open.size) return;
+    const dead = this.decode;
+    const alive = await withPatience(() => dead.api.pulse(), PATIENCE, () => new Error('dead')).then(() => true, () => false);
+    if (alive || dead !== this.decode) return;
+    const stuck = this.reading;
+    dead.worker.terminate();
+    await this.makeDecoder();
+    for (const render of this.renders) {
+      const port = await connected(this.decode.api);
+      await render.api.connectDecoder(Comlink.transfer(port, [port]));
+    }
+    const port = await connected(this.decode.api);
+    await this.encode.api.connectDecoder(Comlink.transfer(port, [port]));
+    for (const [id, { file, name }] of this.open) {
+      if (id === stuck) await this.decode.api.refuse(id, name);
+      else await this.decode.api.open(id, file, name);
+    }
+  }
+
+  openStock(id: string, file: Blob, name: string): Promise<void> {
+    this.open.set(id, { file, name });
+    return this.decode.api.open(id, file, name);
+  }
+  closeStock(id: string): Promise<void> {
+    this.open.delete(id);
+    return this.decode.api.close(id);
+  }
+
+  /** Looks into a file. One that keeps the worker busy without getting on is given up, and the worker replaced. */
+  async probe(file: File, progress: (share: number) => void): Promise<Probe> {
+    const { worker, api } = this.files;
+    try {
+      return await withPatience((alive) => api.probe(file, Comlink.proxy((share: number) => (alive(), progress(share)))), PATIENCE, () => tooLong(file.name));
+    } catch (error) {
+      if (worker === this.files.worker && error instanceof JackplaneError && error.sentence === tooLong(file.name).sentence) {
+        worker.terminate();
+        this.makeFiles();
+      }
+      throw error;
+    }
+  }
+
+  unpack = (file: File): Promise<OpenedProject> => this.files.api.unpack(file);
+  pack = (project: Project, media: ReadonlyMap<string, Blob>): Promise<Blob> => this.files.api.pack(project, media);
 
   /** A frame from the cache, or computed. @param worker which of the pool; 0 is the one that follows the dials */
-  async frame(plan: FramePlan, look: Look, worker = 0): Promise<ShownFrame> {
+  frame(plan: FramePlan, look: Look, worker = 0): Promise<ShownFrame> {
     const key = frameKey(plan, look);
     const held = this.cache.get(key);
-    if (held) return held;
-    const shown = await this.renders[worker % this.renders.length]!.show(plan, look, worker === 0);
+    if (held) return Promise.resolve(held);
+    const before = this.inWork.get(key);
+    if (before) return before;
+    const computed = this.computed(plan, look, key, worker).finally(() => this.inWork.delete(key));
+    this.inWork.set(key, computed);
+    return computed;
+  }
+
+  private async computed(plan: FramePlan, look: Look, key: string, worker: number): Promise<ShownFrame> {
+    const render = this.renders[worker % this.renders.length]!;
+    await render.mattes.forLayers(plan.layers);
+    const shown = await render.api.show(plan, look, worker === 0);
     if (!shown.problems.length) this.cache.put(key, shown);
     return this.cache.get(key) ?? shown;
   }
 
-  thumbnails = (layer: LayerPlan, width: number, height: number): Promise<ImageBitmap[]> => this.renders[0]!.thumbnails(layer, width, height);
-  mean = (layer: LayerPlan, part: { x: number; y: number; w: number; h: number }): Promise<[number, number, number, number]> => this.renders[0]!.mean(layer, part);
-  luma = (layer: LayerPlan): Promise<Luma> => this.renders[0]!.luma(layer);
-  coverage = (plan: CoveragePlan): Promise<{ w: number; h: number; values: Uint8Array<ArrayBuffer> }> => this.renders[0]!.coverage(plan);
-  select = (layer: LayerPlan, hints: readonly SelectHint[], carry: { layer: LayerPlan; matte: DrawnMatte } | null): Promise<{ matte: DrawnMatte; confidence: number }> => this.renders[0]!.select(layer, hints, carry);
-  findScreen = (layer: LayerPlan): Promise<{ samples: Colour[]; share: number } | null> => this.renders[0]!.findScreen(layer);
-  screenShare = (layer: LayerPlan, picked: readonly Colour[]): Promise<{ seen: number; rim: number }> => this.renders[0]!.screenShare(layer, picked);
-  pixels = (plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> => this.renders[0]!.bytes(plan);
-  mix = (items: SoundItem[], from: number, length: number, rate: number): Promise<[Float32Array, Float32Array]> => this.decode.mix(items, from, length, rate);
-
-  render(project: Project, shot: ShotId, settings: RenderSettings, progress: (done: number) => void): Promise<RenderResult> {
-    return this.encode.render(project, shot, settings, Comlink.proxy(progress));
+  /** The worker that follows the dials, with the mattes that some layers need. */
+  private async first(...layers: (LayerPlan | null | undefined)[]): Promise<Comlink.Remote<RenderApi>> {
+    const render = this.renders[0]!;
+    await render.mattes.forLayers(layers.filter((layer) => !!layer));
+    return render.api;
   }
-  cancelRender = (): Promise<void> => this.encode.cancel();
+
+  thumbnails = async (layer: LayerPlan, width: number, height: number): Promise<ImageBitmap[]> => (await this.first(layer)).thumbnails(layer, width, height);
+  mean = async (layer: LayerPlan, part: { x: number; y: number; w: number; h: number }): Promise<[number, number, number, number]> => (await this.first(layer)).mean(layer, part);
+  luma = async (layer: LayerPlan): Promise<Luma> => (await this.first(layer)).luma(layer);
+  async coverage(plan: CoveragePlan): Promise<{ w: number; h: number; values: Uint8Array<ArrayBuffer> }> {
+    await this.renders[0]!.mattes.forCoverages([plan]);
+    return this.renders[0]!.api.coverage(plan);
+  }
+  select = async (layer: LayerPlan, hints: readonly SelectHint[], carry: { layer: LayerPlan; matte: DrawnMatte } | null): Promise<{ matte: DrawnMatte; confidence: number }> => (await this.first(layer, carry?.layer)).select(layer, hints, carry);
+  findScreen = async (layer: LayerPlan): Promise<{ samples: Colour[]; share: number } | null> => (await this.first(layer)).findScreen(layer);
+  screenShare = async (layer: LayerPlan, picked: readonly Colour[]): Promise<{ seen: number; rim: number }> => (await this.first(layer)).screenShare(layer, picked);
+  pixels = async (plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> => (await this.first(...plan.layers)).bytes(plan);
+  mix = (items: SoundItem[], from: number, length: number, rate: number): Promise<[Float32Array, Float32Array]> => this.decode.api.mix(items, from, length, rate);
+
+  async render(project: Project, shot: ShotId, settings: RenderSettings, progress: (done: number) => void): Promise<RenderResult> {
+    this.rendering = true;
+    try {
+      return await this.encode.api.render(project, shot, settings, Comlink.proxy(progress));
+    } finally {
+      this.rendering = false;
+      if (!this.open.size) await this.rest();
+    }
+  }
+  cancelRender = (): Promise<void> => this.encode.api.cancel();
+
+  /** Gives back what a closed project used: finished frames, and the workers' memory, which can only grow. While a render runs its workers stay. */
+  async rest(): Promise<void> {
+    this.cache.clear();
+    if (this.rendering || this.open.size) return;
+    const old = [...this.renders, this.encode];
+    await this.makeRenderers();
+    old.forEach(({ worker }) => worker.terminate());
+    await this.decode.api.rest();
+  }
 }
 
 export const frameKey = (plan: FramePlan, look: Look): string => `${look} ${plan.key}`;

@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import { JackplaneError, sentenceOf, type ErrorCode } from '../core/errors';
+import { JackplaneError, type ErrorCode } from '../core/errors';
 
 interface Carried {
   code: ErrorCode | null;
@@ -14,7 +14,7 @@ export function carryErrors(): void {
     canHandle: (value: unknown): value is { value: unknown } => handler.canHandle(value),
     serialize({ value }) {
       const known = value instanceof JackplaneError;
-      return [{ code: known ? value.code : null, sentence: known ? value.sentence : sentenceOf(value), remedy: known ? value.remedy : '' }, []];
+      return [{ code: known ? value.code : null, sentence: known ? value.sentence : value instanceof Error ? value.message : String(value), remedy: known ? value.remedy : '' }, []];
     },
     deserialize({ code, sentence, remedy }) {
       throw code ? new JackplaneError(code, sentence, remedy) : new Error(sentence);

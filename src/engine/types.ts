@@ -27,6 +27,8 @@ export interface RenderSettings {
   /** bits a second */
   bitrate: number;
   sound: boolean;
+  /** leave the background out and keep coverage; WebM can hold it */
+  clear: boolean;
 }
 
 export interface RenderResult {

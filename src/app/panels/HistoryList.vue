@@ -1,24 +1,26 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { mdiHistory } from '@mdi/js';
+import { PROJECT_SCOPE } from '../../core/document/edit';
 import IconButton from '../controls/IconButton.vue';
 import { useProject } from '../stores/project';
 
-/** Every step of the work by name, the newest on top; a click goes to the moment after it. */
+/** Every step of the open shot and of the project by name, the newest on top; a click goes to the moment after it. */
 const store = useProject();
 const steps = computed(() => {
   const { done = [], undone = [] } = store.history ?? {};
-  const all = [{ name: 'As it was opened', count: 0 }, ...[...done, ...undone].map((step, i) => ({ name: step.name, count: i + 1 }))];
-  return all.reverse();
+  const own = [...done, ...undone].filter((step) => store.scope === null || step.scope === store.scope || step.scope === PROJECT_SCOPE);
+  return [{ id: null, name: 'As it was opened' }, ...own].reverse();
 });
-const now = computed(() => store.history?.done.length ?? 0);
+const now = computed(() => store.undoStep?.id ?? null);
+const isUndone = (id: number | null) => id !== null && !!store.history?.undone.some((step) => step.id === id);
 </script>
 
 <template>
   <v-menu>
     <template #activator="{ props: menu }"><IconButton v-bind="menu" label="History" :icon="mdiHistory" /></template>
     <v-list class="history" max-height="420" aria-label="History">
-      <v-list-item v-for="step in steps" :key="step.count" :title="step.name" :active="step.count === now" :class="{ undone: step.count > now }" :disabled="store.readOnly" @click="store.jumpTo(step.count)" />
+      <v-list-item v-for="step in steps" :key="step.id ?? 'first'" :title="step.name" :active="step.id === now" :class="{ undone: isUndone(step.id) }" :disabled="store.readOnly" @click="store.jumpTo(step.id)" />
     </v-list>
   </v-menu>
 </template>
@@ -28,6 +30,6 @@ const now = computed(() => store.history?.done.length ?? 0);
   min-width: 260px;
 }
 .undone {
-  opacity: 0.5;
+  opacity: 0.62;
 }
 </style>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { mdiFlipHorizontal, mdiFlipVertical, mdiLink, mdiLinkOff } from '@mdi/js';
-import { resetPlace, setBlend, setOpacity, setPlace, type PlaceChange } from '../../core/document/edits/layers';
-import { PLACEMENTS, placement, type PlacementName } from '../../core/document/place';
+import { framingToKeys, resetPlace, setBlend, setFraming, setOpacity, setPlace, type PlaceChange } from '../../core/document/edits/layers';
+import { PLACEMENTS, placeAt, placement, type PlacementName } from '../../core/document/place';
 import { BLEND_MODES, blendLabel, type BlendMode } from '../../core/picture/blend';
 import { isKeyed } from '../../core/document/values';
 import { steadyAt } from '../../core/time/values';
@@ -24,8 +24,10 @@ const linked = ref(true);
 const layer = computed(() => bench.layer!);
 const at = computed(() => bench.frame - layer.value.span.start);
 const locked = computed(() => layer.value.locked || store.readOnly);
-const position = computed(() => steadyAt(layer.value.place.position, at.value));
-const scale = computed(() => steadyAt(layer.value.place.scale, at.value));
+const framed = computed(() => !!layer.value.place.framing);
+const shown = computed(() => placeAt(layer.value.place, at.value, { w: bench.shot!.width, h: bench.shot!.height }));
+const position = computed(() => (framed.value ? shown.value.position : steadyAt(layer.value.place.position, at.value)));
+const scale = computed(() => (framed.value ? shown.value.scale : steadyAt(layer.value.place.scale, at.value)));
 const anchor = computed(() => steadyAt(layer.value.place.anchor, at.value));
 const tilt = computed(() => steadyAt(layer.value.place.tilt, at.value));
 const tiltKeyed = computed(() => isKeyed(layer.value.place.tilt));
@@ -59,16 +61,21 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
 
 <template>
   <div>
+    <p v-if="framed" class="hint" role="note">
+      Position and scale follow from the framing.
+      <v-btn size="x-small" :disabled="locked" @click="bench.editLayer(framingToKeys)">As keyframes</v-btn>
+      <v-btn size="x-small" :disabled="locked" @click="bench.editLayer((project, where) => setFraming(project, where, []))">No framing</v-btn>
+    </p>
     <div class="row">
       <span>Position</span>
-      <NumberField label="Position x" unit="x" :value="position[0]" v-bind="fields" @change="(v, d) => set({ position: [v, position[1]] }, d, 'Move')" @end="end" />
-      <NumberField label="Position y" unit="y" :value="position[1]" v-bind="fields" @change="(v, d) => set({ position: [position[0], v] }, d, 'Move')" @end="end" />
+      <NumberField label="Position x" unit="x" :value="position[0]" v-bind="fields" :disabled="locked || framed" @change="(v, d) => set({ position: [v, position[1]] }, d, 'Move')" @end="end" />
+      <NumberField label="Position y" unit="y" :value="position[1]" v-bind="fields" :disabled="locked || framed" @change="(v, d) => set({ position: [position[0], v] }, d, 'Move')" @end="end" />
       <Peg path="place.position" />
     </div>
     <div class="row">
       <span class="with">Scale<IconButton :label="linked ? 'Width and height together' : 'Width and height apart'" :pressed="linked" :icon="linked ? mdiLink : mdiLinkOff" @click="linked = !linked" /></span>
-      <NumberField label="Scale width" unit="%" :value="scale[0] * 100" :min="0" :max="100000" :digits="1" :disabled="locked" @change="(v, d) => setScale(0, v, d)" @end="end" />
-      <NumberField label="Scale height" unit="%" :value="scale[1] * 100" :min="0" :max="100000" :digits="1" :disabled="locked" @change="(v, d) => setScale(1, v, d)" @end="end" />
+      <NumberField label="Scale width" unit="%" :value="scale[0] * 100" :min="0" :max="100000" :digits="1" :disabled="locked || framed" @change="(v, d) => setScale(0, v, d)" @end="end" />
+      <NumberField label="Scale height" unit="%" :value="scale[1] * 100" :min="0" :max="100000" :digits="1" :disabled="locked || framed" @change="(v, d) => setScale(1, v, d)" @end="end" />
       <Peg path="place.scale" />
     </div>
     <div class="row">
@@ -94,7 +101,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
     </div>
     <Dial v-if="tilt[0] || tilt[1] || tiltKeyed" path="place.perspective" label="Perspective" unit="%" help="How strongly a tilted layer narrows with distance." :value="steadyAt(layer.place.perspective, at) * 100" :reset="50" :min="0" :max="100" :slider="[0, 100]" :disabled="locked" @change="(v, d) => set({ perspective: v / 100 }, d, 'Perspective of')" @end="end" />
     <div class="puts" role="group" aria-label="One-click placements">
-      <button v-for="entry in PLACEMENTS" :key="entry.name" :disabled="locked" :class="entry.name" :aria-label="entry.label" :title="entry.label" @click="put(entry.name)">
+      <button v-for="entry in PLACEMENTS" :key="entry.name" :disabled="locked || framed" :class="entry.name" :aria-label="entry.label" :title="entry.label" @click="put(entry.name)">
         <span class="pad"><span /></span>{{ entry.name.includes('-') ? '' : entry.label }}
       </button>
       <button :disabled="locked" @click="bench.editLayer(resetPlace)">Reset</button>
@@ -114,6 +121,12 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
 </template>
 
 <style scoped>
+.hint {
+  padding: 6px 8px;
+  margin-bottom: 6px;
+  border-left: 2px solid var(--chalk);
+  font-size: 12px;
+}
 .row {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 70px 70px 58px;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { mdiChevronDown, mdiHelpCircleOutline, mdiRedo, mdiThemeLightDark, mdiUndo } from '@mdi/js';
+import { mdiChevronDown, mdiFileDownloadOutline, mdiHelpCircleOutline, mdiRedo, mdiThemeLightDark, mdiUndo } from '@mdi/js';
 import { removeShot, renameProject } from '../../core/document/edits/project';
 import { rateLabel } from '../../core/time/rate';
 import { timecode } from '../../core/time/timecode';
@@ -10,7 +10,8 @@ import { ask } from '../shortcuts';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
-import { useRenders } from '../stores/renders';
+import { copyOfOpen } from '../storage/project-files';
+import { download, useRenders } from '../stores/renders';
 import { useLook } from '../theme/look';
 import HistoryList from './HistoryList.vue';
 import Mark from './Mark.vue';
@@ -32,13 +33,13 @@ const facts = computed(() => {
   return shot ? `${shot.width}×${shot.height} · ${rateLabel(shot.rate)} · ${timecode(shot.length, shot.rate)}` : '';
 });
 const kept = computed(() => {
-  if (store.failed) return 'Not kept';
+  if (store.keeping.state === 'failed') return 'Not kept';
   if (store.readOnly) return 'Looking only';
-  if (store.pending) return 'Keeping…';
+  if (store.keeping.state === 'keeping') return 'Keeping…';
   return store.keptAt ? `All kept · ${store.keptAt.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}` : 'All kept';
 });
-const lastStep = computed(() => store.history?.done.at(-1)?.name);
-const nextStep = computed(() => store.history?.undone[0]?.name);
+const lastStep = computed(() => store.undoStep?.name);
+const nextStep = computed(() => store.redoStep?.name);
 const jobs = computed(() => renders.jobs.filter((job) => job.state !== 'failed').length);
 
 function rename(event: Event): void {
@@ -47,13 +48,13 @@ function rename(event: Event): void {
   if (name && name !== store.project?.name) store.edit(renameProject(name));
   input.value = store.project?.name ?? '';
 }
-function undo(): void {
-  const name = store.undo();
-  if (name) notices.say(`Undone: ${name}`);
-}
-function redo(): void {
-  const name = store.redo();
-  if (name) notices.say(`Done again: ${name}`);
+/** Everything of the project as it is in this tab, kept or not. */
+async function saveCopy(): Promise<void> {
+  try {
+    download(...(await copyOfOpen()));
+  } catch (error) {
+    notices.problem(error);
+  }
 }
 </script>
 
@@ -78,10 +79,12 @@ function redo(): void {
       <span class="mono dim facts">{{ facts }}</span>
     </template>
     <SearchBox class="search" />
-    <IconButton :label="lastStep ? `Undo: ${lastStep}` : 'Undo'" keys="Ctrl+Z" :icon="mdiUndo" :disabled="!store.canUndo" @click="undo" />
-    <IconButton :label="nextStep ? `Redo: ${nextStep}` : 'Redo'" keys="Ctrl+Shift+Z" :icon="mdiRedo" :disabled="!store.canRedo" @click="redo" />
+    <IconButton :label="lastStep ? `Undo: ${lastStep}` : 'Undo'" keys="Ctrl+Z" :icon="mdiUndo" :disabled="!store.undoStep" @click="store.undo()" />
+    <IconButton :label="nextStep ? `Redo: ${nextStep}` : 'Redo'" keys="Ctrl+Shift+Z" :icon="mdiRedo" :disabled="!store.redoStep" @click="store.redo()" />
     <HistoryList />
-    <span class="kept" :class="{ problem: store.failed }" role="status">{{ kept }}</span>
+    <span class="moved dim" role="status" aria-label="Undone or done again">{{ store.moved }}</span>
+    <span class="kept" :class="{ problem: store.keeping.state === 'failed' }" role="status" :title="store.keeping.state === 'failed' ? store.keeping.problem : undefined">{{ kept }}</span>
+    <IconButton v-if="store.project" label="Save a copy as a file" :class="{ problem: store.keeping.state === 'failed' }" :icon="mdiFileDownloadOutline" @click="saveCopy" />
     <IconButton label="Shortcuts" keys="?" :icon="mdiHelpCircleOutline" @click="ask('shortcuts')" />
     <IconButton label="Evening or daylight look" :icon="mdiThemeLightDark" @click="toggle" />
     <v-btn variant="text" to="/renders" class="to-renders">Renders<span v-if="jobs" class="count mono">{{ jobs }}</span></v-btn>
@@ -140,6 +143,12 @@ function redo(): void {
 }
 .search {
   margin: 0 auto;
+}
+.moved {
+  max-width: 180px;
+  overflow: hidden;
+  font-size: 12px;
+  text-overflow: ellipsis;
 }
 .kept {
   font-size: 12px;

@@ -2,8 +2,10 @@
 import { computed, onMounted, ref } from 'vue';
 import { canEncodeVideo } from 'mediabunny';
 import { rangeOf } from '../../core/document/edits/markers';
+import { bitrateFor, estimatedBytes, QUALITIES, type Quality, type VideoCodec } from '../../core/formats/bitrate';
 import { withEnding } from '../../core/formats/names';
 import { planFrame } from '../../core/plan/plan';
+import { secondsAt } from '../../core/time/rate';
 import { useEngine } from '../../engine/client';
 import type { RenderSettings } from '../../engine/types';
 import { vFirstFocus } from '../controls/first-focus';
@@ -21,21 +23,30 @@ const KINDS = [
   { value: 'webm vp9', title: 'WebM, VP9 and Opus' },
   { value: 'webm vp8', title: 'WebM, VP8 and Opus' },
   { value: 'mp4 avc', title: 'MP4, H.264 and AAC' },
-  { value: 'png', title: 'This frame as PNG, with alpha' },
-];
-const QUALITIES = [
-  { value: 0.06, title: 'Small file' },
-  { value: 0.14, title: 'Good' },
-  { value: 0.3, title: 'Best' },
+  { value: 'png', title: 'This frame as PNG' },
 ];
 const shot = bench.shot!;
 const range = rangeOf(shot);
 const name = ref(shot.name);
 const kind = ref('webm vp9');
-const quality = ref(0.14);
+const quality = ref<Quality>('good');
 const sound = ref(true);
+const clear = ref(false);
 const offered = ref(KINDS);
 const ending = computed(() => (kind.value === 'png' ? 'png' : kind.value.split(' ')[0]!));
+
+const holdsAlpha = computed(() => kind.value === 'png' || kind.value.startsWith('webm'));
+/** What becomes of the places where no layer is. */
+const ground = computed(() => {
+  if (!holdsAlpha.value) return shot.background ? null : 'H.264 holds no coverage: what is clear in the shot becomes black. Choose WebM or PNG to keep it clear.';
+  if (shot.background && !clear.value) return 'The shot has a background, so nothing in this file will be clear.';
+  return 'What no layer covers is clear in this file.';
+});
+const bitrate = computed(() => bitrateFor(kind.value.split(' ')[1] as VideoCodec, quality.value, shot.width, shot.height, shot.rate.num / shot.rate.den));
+const size = computed(() => {
+  const bytes = estimatedBytes(bitrate.value, secondsAt(range.to - range.from, shot.rate), { sound: sound.value, alpha: holdsAlpha.value && (clear.value || !shot.background) });
+  return `about ${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB, ${(bitrate.value / 1e6).toFixed(1)} Mb/s`;
+});
 
 /** An even number of pixels a side is what H.264 can hold. */
 const problem = computed(() => (kind.value === 'mp4 avc' && (shot.width % 2 || shot.height % 2) ? 'H.264 needs an even width and height. Choose WebM, or change the shot’s size.' : null));
@@ -51,16 +62,16 @@ async function start(): Promise<void> {
   if (kind.value === 'png') await writeFrame();
   else {
     const [container, video] = kind.value.split(' ') as [RenderSettings['container'], RenderSettings['video']];
-    const fps = shot.rate.num / shot.rate.den;
-    const bitrate = Math.max(200_000, Math.round(shot.width * shot.height * fps * quality.value));
-    renders.queue(store.project, shot.id, name.value, { container, video, bitrate, sound: sound.value });
+    renders.queue(store.project, shot.id, name.value, { container, video, bitrate: bitrate.value, sound: sound.value, clear: holdsAlpha.value && clear.value });
   }
   emit('close');
 }
 
 async function writeFrame(): Promise<void> {
   try {
-    const plan = planFrame(store.current(), shot.id, bench.frame);
+    const project = store.current();
+    const written = clear.value ? { ...project, shots: project.shots.map((item) => (item.id === shot.id ? { ...item, background: null } : item)) } : project;
+    const plan = planFrame(written, shot.id, bench.frame);
     const pixels = await (await useEngine()).pixels(plan);
     const { encodePng } = await import('../../core/formats/png');
     download(new Blob([encodePng(pixels, plan.width, plan.height)], { type: 'image/png' }), withEnding(name.value, 'png'));
@@ -78,9 +89,11 @@ async function writeFrame(): Promise<void> {
           <v-text-field v-model="name" v-first-focus label="File name" :hint="`Written as ${withEnding(name, ending)}`" persistent-hint />
           <v-select v-model="kind" label="Format" :items="offered" :error-messages="problem ?? ''" />
           <template v-if="kind !== 'png'">
-            <v-select v-model="quality" label="Quality" :items="QUALITIES" />
+            <v-select v-model="quality" label="Quality" :items="QUALITIES" item-value="name" :hint="size" persistent-hint />
             <v-checkbox v-model="sound" label="With sound" />
           </template>
+          <v-checkbox v-if="holdsAlpha && shot.background" v-model="clear" label="Leave the background out of this file" />
+          <p v-if="ground" role="note" class="ground">{{ ground }}</p>
           <p class="dim">
             {{ shot.width }}×{{ shot.height }}, <template v-if="kind === 'png'">frame {{ bench.frame }}, straight alpha.</template>
             <template v-else>{{ range.to - range.from }} frames{{ shot.range ? `, from the in point at ${range.from} to the out point at ${range.to - 1}` : '' }}. The written file is opened again and checked.</template>
@@ -99,6 +112,10 @@ async function writeFrame(): Promise<void> {
 .form {
   display: grid;
   gap: 14px;
+}
+.ground {
+  padding-left: 8px;
+  border-left: 2px solid var(--dim);
 }
 .choices {
   display: flex;

@@ -51,7 +51,7 @@ const maskTool = computed(() => {
   return kind === 'path' ? PathTool : kind === 'brush' || (kind === 'matte' && masking.tool !== 'edit') ? PaintTool : GripTool;
 });
 const onPicture = computed(() => bench.view === 'picture' || bench.view === 'alone');
-const handles = computed(() => !masking.open && !player.playing && !bench.picking && bench.layer?.shown && !bench.layer.locked && bench.size && onPicture.value);
+const handles = computed(() => !masking.open && !player.playing && !bench.picking && bench.layer?.shown && !bench.layer.locked && bench.layerHere && bench.size && onPicture.value);
 watchEffect(() => (player.displayScale = width.value ? scale.value : 1));
 
 const tinted = computed(() => bench.view === 'matte' && bench.ground.matte === 'tint');
@@ -106,8 +106,8 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
         <CompareDivider v-model="divider" :frame="frame" />
       </template>
       <FramingTool v-if="handles && bench.framing" :frame="frame" />
-      <PlaceHandles v-if="handles && bench.chosen === 'place' && !bench.framing && !bench.layer?.parent" :frame="frame" :stage="{ width, height }" />
-      <MotionPath v-if="handles && bench.chosen === 'place' && !bench.framing && bench.layer && isKeyed(bench.layer.place.position)" :frame="frame" />
+      <PlaceHandles v-if="handles && bench.chosen === 'place' && !bench.framing && !bench.layer?.place.framing" :frame="frame" />
+      <MotionPath v-if="handles && bench.chosen === 'place' && !bench.framing && bench.layer && !bench.layer.place.framing && isKeyed(bench.layer.place.position)" :frame="frame" />
       <CropHandles v-if="handles && bench.pass?.type === 'crop'" :frame="frame" :stage="{ width, height }" />
       <MaskTint v-if="shaping && masking.tinted && onPicture" :frame="frame" />
       <component :is="maskTool" v-if="shaping" :key="masking.maskId!" :frame="frame" />

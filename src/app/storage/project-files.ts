@@ -6,28 +6,33 @@ import { planFrame } from '../../core/plan/plan';
 import { useEngine } from '../../engine/client';
 import { newId } from '../ids';
 import { useNotices } from '../stores/notices';
+import { useProject } from '../stores/project';
+import type { MediaRecord } from './db';
 import { mediaOf, storeMedia } from './media';
-import { createProject, fold, hasProject, loadProject } from './projects';
+import { createProject, hasProject, loadProject, lockName } from './projects';
 
 /** Files that are looked into at the same time. */
 const LANES = 4;
 
 /** Takes a project file into this browser, beside what is here. @throws JackplaneError */
 export async function openProjectFile(file: File): Promise<Project> {
-  const { project: read, media } = await (await useEngine()).unpack(file);
+  const { project: read, media, left } = await (await useEngine()).unpack(file);
+  if (left.length) useNotices().say(`“${file.name}” was opened without what could not be read: ${left.slice(0, 3).join('; ')}${left.length > 3 ? `; and ${left.length - 3} more` : ''}. The file stays as it is.`, 'problem');
   const taken = await hasProject(read.id);
-  const project: Project = taken ? { ...read, id: newId<ProjectId>(), name: `${read.name} (copy)` } : read;
-  const waiting = [...project.stock];
-  const lane = async () => {
-    for (let item = waiting.shift(); item; item = waiting.shift()) {
-      const data = media.get(item.id);
-      if (data) await keepMedia(project, item, data);
-    }
-  };
-  await Promise.all(Array.from({ length: LANES }, lane));
-  await createProject(project);
-  await makePoster(project).catch(useNotices().problem);
-  return project;
+  const project: Project = taken ? { ...read, id: newId<ProjectId>(), name: `${read.name} (copy)`.slice(0, 200) } : read;
+  // as long as the lock is held, its media is not taken for somebody's leavings
+  return navigator.locks.request(lockName(project.id), async () => {
+    const waiting = [...project.stock];
+    const lane = async () => {
+      for (let item = waiting.shift(); item; item = waiting.shift()) {
+        const data = media.get(item.id);
+        if (data) await keepMedia(project, item, data);
+      }
+    };
+    await Promise.all(Array.from({ length: LANES }, lane));
+    await createProject(project, await makePoster(project).catch(() => null));
+    return project;
+  });
 }
 
 async function keepMedia(project: Project, item: Stock, data: Blob): Promise<void> {
@@ -42,15 +47,18 @@ async function keepMedia(project: Project, item: Stock, data: Blob): Promise<voi
 }
 
 /** The first shot's middle frame, for the projects page. */
-async function makePoster(project: Project): Promise<void> {
+async function makePoster(project: Project): Promise<Blob | null> {
   const shot = project.shots[0];
-  if (!shot) return;
+  if (!shot) return null;
   const engine = await useEngine();
   const media = await mediaOf(project.id);
   for (const record of media) await engine.openStock(record.stock, record.file, record.stock);
-  const { bitmap } = await engine.frame(planFrame(project, shot.id, Math.floor(shot.length / 2), { reduction: 2 }), 'picture');
-  await fold(project, 0, await posterFrom(bitmap));
-  for (const record of media) await engine.closeStock(record.stock);
+  try {
+    const { bitmap } = await engine.frame(planFrame(project, shot.id, Math.floor(shot.length / 2), { reduction: 2 }), 'picture');
+    return await posterFrom(bitmap);
+  } finally {
+    for (const record of media) await engine.closeStock(record.stock);
+  }
 }
 
 export async function posterFrom(bitmap: ImageBitmap): Promise<Blob> {
@@ -62,14 +70,36 @@ export async function posterFrom(bitmap: ImageBitmap): Promise<Blob> {
 /** @returns the project file and its name */
 export async function exportProject(id: string): Promise<[Blob, string]> {
   const { history } = await loadProject(id);
-  const media = new Map((await mediaOf(id)).map((record) => [record.stock, record.file]));
-  return [await (await useEngine()).pack(history.project, media), safeName(history.project.name) + PROJECT_ENDING];
+  return packed(history.project, await mediaOf(id));
 }
 
-/** Fetches the demo that ships with the server. */
-export async function openDemo(): Promise<void> {
+/** The open project as it is in this tab, whether it could be kept or not. @returns its file and its name */
+export function copyOfOpen(): Promise<[Blob, string]> {
+  const store = useProject();
+  return packed(store.current(), [...store.media.values()]);
+}
+
+async function packed(project: Project, media: readonly MediaRecord[]): Promise<[Blob, string]> {
+  const files = new Map(media.map((record) => [record.stock, record.file]));
+  return [await (await useEngine()).pack(project, files), safeName(project.name) + PROJECT_ENDING];
+}
+
+let opening: Promise<void> | null = null;
+/** Fetches the demo that ships with the server; asked again while it is being opened, it goes on with that. */
+export function openDemo(): Promise<void> {
+  opening ??= fetchDemo().finally(() => (opening = null));
+  return opening;
+}
+
+async function fetchDemo(): Promise<void> {
   const name = `paper-harbour${PROJECT_ENDING}`;
-  const response = await fetch(`/demo/${name}`);
-  if (!response.ok) throw new JackplaneError('not-found', 'The demo project is not on this server.', 'Start Jackplane with: npm run demo');
-  await openProjectFile(new File([await response.blob()], name));
+  const remedy = 'Start Jackplane with: npm run demo';
+  const data = await fetch(`/demo/${name}`).then(
+    (response) => (response.ok ? response.blob() : null),
+    () => {
+      throw new JackplaneError('not-found', 'The demo could not be fetched: the server does not answer.', remedy);
+    },
+  );
+  if (!data) throw new JackplaneError('not-found', 'The demo project is not on this server.', remedy);
+  await openProjectFile(new File([data], name));
 }

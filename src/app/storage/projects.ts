@@ -1,10 +1,12 @@
 import { JackplaneError } from '../../core/errors';
-import { replay, type History, type JournalEntry } from '../../core/document/history';
-import { problemsOf, projectSchema, type Project, type ProjectId } from '../../core/document/schema';
-import { db, ofProject, storageError, type ProjectRecord } from './db';
+import { freshHistory, MOST_STEPS, replay, type History, type JournalEntry } from '../../core/document/history';
+import { isOld, upgradedJournal, type OldEntry } from '../../core/document/legacy-journal';
+import { salvaged, type Salvaged } from '../../core/document/salvage';
+import { problemsOf, projectSchema, type Project } from '../../core/document/schema';
+import { db, ofProject, storageError } from './db';
 
-/** Journal entries after which they are folded into the snapshot. */
-const FOLD_AFTER = 300;
+/** Journal rows that are kept after they were folded, so that what they did can still be undone. */
+const KEPT_ROWS = 2 * MOST_STEPS;
 
 export interface ProjectCard {
   id: string;
@@ -27,10 +29,12 @@ export async function listProjects(): Promise<ProjectCard[]> {
   return cards.sort((a, b) => b.modified.localeCompare(a.modified));
 }
 
-export async function createProject(project: Project): Promise<void> {
-  const record: ProjectRecord = { id: project.id, name: project.name, modified: project.modified, snapshot: project, seq: 0, poster: null };
+export async function createProject(project: Project, poster: Blob | null = null): Promise<void> {
   try {
-    await (await db()).add('projects', record);
+    const tx = (await db()).transaction(['projects', 'snapshots'], 'readwrite', { durability: 'strict' });
+    void tx.objectStore('projects').add({ id: project.id, name: project.name, modified: project.modified, poster });
+    void tx.objectStore('snapshots').put({ id: project.id, seq: 0, snapshot: project });
+    await tx.done;
   } catch (error) {
     throw storageError(`“${project.name}” could not be stored`, error);
   }
@@ -40,68 +44,111 @@ export async function hasProject(id: string): Promise<boolean> {
   return (await (await db()).count('projects', id)) > 0;
 }
 
-export async function deleteProject(id: string): Promise<void> {
-  const tx = (await db()).transaction(['projects', 'journal', 'media'], 'readwrite');
-  await Promise.all([
-    tx.objectStore('projects').delete(id),
-    tx.objectStore('journal').delete(ofProject(id)),
-    tx.objectStore('media').delete(ofProject(id)),
-    tx.done,
-  ]);
+/** The lock that the tab holds which has a project open. */
+export const lockName = (id: string): string => `jackplane project ${id}`;
+
+/** @throws JackplaneError conflict when it is open in a tab */
+export async function deleteProject(id: string, name: string): Promise<void> {
+  await navigator.locks.request(lockName(id), { ifAvailable: true }, async (lock) => {
+    if (!lock) throw new JackplaneError('conflict', `“${name}” is open in another tab.`, 'Close it there, then delete it.');
+    const tx = (await db()).transaction(['projects', 'snapshots', 'journal', 'media', 'asides'], 'readwrite');
+    void tx.objectStore('projects').delete(id);
+    void tx.objectStore('snapshots').delete(id);
+    void tx.objectStore('asides').delete(id);
+    void tx.objectStore('journal').delete(ofProject(id));
+    void tx.objectStore('media').delete(ofProject(id));
+    await tx.done;
+  });
 }
 
 export interface LoadedProject {
   history: History;
   seq: number;
-  /** said when part of the journal could not be read */
+  /** journal entry up to which the snapshot goes */
+  folded: number;
+  /** said when something of it could not be read */
   warning: string | null;
 }
 
-/** Snapshot plus journal. @throws JackplaneError not-found or bad-project */
+/** Snapshot plus journal. Parts that cannot be read are left out and said; the stored original is put aside. @throws JackplaneError not-found or bad-project */
 export async function loadProject(id: string): Promise<LoadedProject> {
   const store = await db();
-  const record = await store.get('projects', id);
-  if (!record) throw new JackplaneError('not-found', 'There is no such project in this browser.', 'Choose one from the list, or open its file.');
-  const parsed = projectSchema.safeParse(record.snapshot);
-  if (!parsed.success) {
-    throw new JackplaneError('bad-project', `The stored project “${record.name}” cannot be read (${problemsOf(parsed.error)}).`, 'Open it from its project file instead; what is stored stays as it is.');
+  const [card, record, rows] = await Promise.all([store.get('projects', id), store.get('snapshots', id), store.getAll('journal', ofProject(id))]);
+  if (!card || !record) throw new JackplaneError('not-found', 'There is no such project in this browser.', 'Choose one from the list, or open its file.');
+  const snapshot = readable(record.snapshot, card.name);
+  const seq = Math.max(record.seq, rows.at(-1)?.seq ?? 0);
+  const warnings: string[] = [];
+  const journal = entriesOf(snapshot.project, rows.filter((row) => row.seq > record.seq).map((row) => row.entry), warnings);
+  const past = rows.filter((row) => row.seq <= record.seq && !isOld(row.entry)).map((row) => row.entry);
+  const replayed = replay(snapshot.project, past, journal);
+  const whole = projectSchema.safeParse(replayed.history.project);
+  const now: Salvaged = whole.success ? { project: replayed.history.project, left: [] } : readable(replayed.history.project, card.name);
+  const left = [...snapshot.left, ...now.left];
+  if (replayed.skipped.length) warnings.push(`${replayed.skipped.length === 1 ? 'One step' : `${replayed.skipped.length} steps`} of “${card.name}” could not be done again and are missing (${replayed.skipped[0]!.name}: ${replayed.skipped[0]!.reason}).`);
+  if (left.length) {
+    await store.put('asides', { id, project: card.name, made: new Date().toISOString(), snapshot: { ...record, rows }, left });
+    warnings.push(`“${card.name}” was opened without what could not be read: ${left.slice(0, 3).join('; ')}${left.length > 3 ? `; and ${left.length - 3} more` : ''}. The original is kept aside; it can be saved from the projects page.`);
   }
-  const journal = (await store.getAll('journal', ofProject(id))).filter((row) => row.seq > record.seq);
-  const seq = journal.at(-1)?.seq ?? record.seq;
-  const { history, lost } = replayAll(parsed.data, journal.map((row) => row.entry));
-  return { history, seq, warning: lost ? `The last ${lost} steps of “${record.name}” could not be read and are missing.` : null };
+  // steps that were undone and done on what had to be left out would not fit
+  const history = now.left.length ? { ...freshHistory(now.project), last: replayed.history.last } : replayed.history;
+  return { history, seq, folded: record.seq, warning: warnings.join(' ') || null };
 }
 
-function replayAll(snapshot: Project, entries: JournalEntry[]): { history: History; lost: number } {
-  for (let count = entries.length; ; count--) {
-    try {
-      return { history: replay(snapshot, entries.slice(0, count)), lost: entries.length - count };
-    } catch (error) {
-      if (count === 0) throw error;
-    }
-  }
+function readable(raw: unknown, name: string): Salvaged {
+  const found = salvaged(raw);
+  if (found) return found;
+  const { error } = projectSchema.safeParse(raw);
+  throw new JackplaneError('bad-project', `The stored project “${name}” cannot be read (${problemsOf(error!)}).`, 'Save the stored original from the projects page and open a file of it instead; what is stored stays as it is.');
 }
 
-/** Writes one journal entry; replaces the entry of the same number, as a drag does while it goes on. */
-export async function writeEntry(project: ProjectId, seq: number, entry: JournalEntry): Promise<void> {
+/** Entries of today's form; those of the first one are turned into it. */
+function entriesOf(snapshot: Project, entries: readonly unknown[], warnings: string[]): readonly unknown[] {
+  const old = entries.filter(isOld);
+  if (!old.length) return entries;
+  const { entries: upgraded, lost } = upgradedJournal(snapshot, old as OldEntry[]);
+  if (lost) warnings.push(`The last ${lost} of its older steps could not be read and are missing.`);
+  return [...upgraded, ...entries.filter((entry) => !isOld(entry))];
+}
+
+/** The stored document and journal as JSON, readable or not. */
+export async function storedOriginal(id: string): Promise<string> {
+  const store = await db();
+  const aside = await store.get('asides', id);
+  return JSON.stringify(aside?.snapshot ?? { ...(await store.get('snapshots', id)), rows: await store.getAll('journal', ofProject(id)) }, null, 1);
+}
+export const listAsides = async (): Promise<string[]> => (await db()).getAllKeys('asides');
+
+/** Writes journal entries in one go. @throws JackplaneError storage; not-found when the project is not in the storage any more */
+export async function writeEntries(project: Pick<Project, 'id' | 'name'>, rows: readonly { seq: number; entry: JournalEntry }[], now: string): Promise<void> {
   try {
-    const tx = (await db()).transaction('journal', 'readwrite', { durability: 'strict' });
-    await Promise.all([tx.store.put({ project, seq, entry: structuredClone(entry) }), tx.done]);
+    const tx = (await db()).transaction(['projects', 'journal'], 'readwrite', { durability: 'strict' });
+    const projects = tx.objectStore('projects');
+    const card = await projects.get(project.id);
+    if (!card) {
+      tx.abort();
+      await tx.done.catch(() => undefined);
+      throw new JackplaneError('not-found', `“${project.name}” is not in this browser’s storage any more.`, 'It is complete in this tab: save a copy of it now.');
+    }
+    for (const { seq, entry } of rows) void tx.objectStore('journal').put({ project: project.id, seq, entry });
+    void projects.put({ ...card, name: project.name, modified: now });
+    await tx.done;
   } catch (error) {
     throw storageError('The last edit could not be kept', error);
   }
 }
 
-/** Folds the journal into the snapshot when it has grown long, or when asked. */
-export async function fold(project: Project, seq: number, poster: Blob | null, always = false): Promise<void> {
-  const tx = (await db()).transaction(['projects', 'journal'], 'readwrite');
-  const projects = tx.objectStore('projects');
-  const record = await projects.get(project.id);
-  if (record && (always || seq - record.seq >= FOLD_AFTER)) {
-    await projects.put({ ...record, name: project.name, modified: project.modified, snapshot: project, seq, poster: poster ?? record.poster });
-    await tx.objectStore('journal').delete(IDBKeyRange.bound([project.id, 0], [project.id, seq]));
-  } else if (record) {
-    await projects.put({ ...record, name: project.name, modified: project.modified, poster: poster ?? record.poster });
-  }
+/** Makes the snapshot that of a journal entry whose row is written already; older rows than can be undone go. */
+export async function fold(project: Project, seq: number): Promise<void> {
+  const tx = (await db()).transaction(['projects', 'snapshots', 'journal'], 'readwrite');
+  if (!(await tx.objectStore('projects').count(project.id))) return tx.abort();
+  void tx.objectStore('snapshots').put({ id: project.id, seq, snapshot: project });
+  void tx.objectStore('journal').delete(IDBKeyRange.bound([project.id, 0], [project.id, Math.max(0, seq - KEPT_ROWS)]));
+  await tx.done;
+}
+
+export async function setPoster(id: string, poster: Blob): Promise<void> {
+  const tx = (await db()).transaction('projects', 'readwrite');
+  const card = await tx.store.get(id);
+  if (card) void tx.store.put({ ...card, poster });
   await tx.done;
 }

@@ -56,14 +56,15 @@ export const useBench = defineStore('bench', () => {
   const upTo = ref<PassId | null>(null);
   /** a type of pass that is shown as if it were in the line, while it is looked at in the search */
   const tried = ref<string | null>(null);
-  /** the framing tool is open, and the frames of layer time at which framings are set */
+  /** the framing tool is open */
   const framing = ref(false);
-  const framingAt = ref<number[] | null>(null);
 
   const shot = computed<Shot | null>(() => store.project?.shots.find((item) => item.id === shotId.value) ?? null);
   const layer = computed<Layer | null>(() => shot.value?.layers.find((item) => item.id === layerId.value) ?? null);
   const pass = computed(() => layer.value?.passes.find((item) => item.id === chosen.value) ?? null);
   const size = computed(() => (store.project && layer.value ? sourceSize(store.project, layer.value) : null));
+  /** the chosen layer is part of the frame at the playhead */
+  const layerHere = computed(() => !!layer.value && frame.value >= layer.value.span.start && frame.value < layer.value.span.start + layer.value.span.length);
   const at = computed(() => ({ shot: shotId.value!, layer: layerId.value!, frame: frame.value }));
 
   // whatever an undo takes away can no longer be chosen
@@ -72,10 +73,7 @@ export const useBench = defineStore('bench', () => {
     if (shot.value && !layer.value) layerId.value = shot.value.layers[0]?.id ?? null;
     if (shot.value && frame.value >= shot.value.length) frame.value = shot.value.length - 1;
   });
-  watch([layerId, chosen], () => {
-    framing.value = false;
-    framingAt.value = null;
-  });
+  watch([layerId, chosen], () => (framing.value = false));
   watch([layer, chosen], () => {
     const fixed = chosen.value === 'place' || chosen.value === 'source';
     if (layer.value && !fixed && !pass.value) chosen.value = layer.value.passes.at(-1)?.id ?? 'place';
@@ -102,6 +100,8 @@ export const useBench = defineStore('bench', () => {
     frame.value = Math.max(0, Math.min((shot.value?.length ?? 1) - 1, Math.round(to)));
   };
 
+  // an undo takes the open shot's steps
+  watch(shotId, (id) => (store.scope = id), { immediate: true, flush: 'sync' });
   /** What the playhead and the choice are, to come back to with an undo. */
   store.setHooks({
     context: () => (shotId.value ? { shot: shotId.value, layer: layerId.value, frame: frame.value } : null),
@@ -173,5 +173,5 @@ export const useBench = defineStore('bench', () => {
     asked.value++;
   }
 
-  return { asked, show, framing, framingAt, upTo, tried, looked, copyPassTo, shotId, layerId, chosen, view, ground, scale, frame, picking, shot, layer, pass, size, at, openShot, choose, seek, editLayer, insertPass };
+  return { layerHere, asked, show, framing, upTo, tried, looked, copyPassTo, shotId, layerId, chosen, view, ground, scale, frame, picking, shot, layer, pass, size, at, openShot, choose, seek, editLayer, insertPass };
 });

@@ -2,11 +2,12 @@ import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import { addStock, relinkStock } from '../../core/document/edits/project';
 import type { Stock, StockId } from '../../core/document/schema';
-import { sentenceOf } from '../../core/errors';
-import { safeName } from '../../core/formats/names';
+import { JackplaneError, sentenceOf } from '../../core/errors';
+import { safeName, stockName } from '../../core/formats/names';
 import { useEngine } from '../../engine/client';
 import { newId } from '../ids';
 import { storeMedia } from '../storage/media';
+import { useNotices } from './notices';
 import { useProject } from './project';
 
 export interface ImportJob {
@@ -28,6 +29,10 @@ export const useImports = defineStore('imports', () => {
 
   /** Imports several files, one after the other. @returns what became stock */
   async function take(files: readonly File[]): Promise<Stock[]> {
+    if (store.readOnly) {
+      useNotices().say('This project is open in another tab, so nothing can be imported here. Close the other tab first.', 'problem');
+      return [];
+    }
     const queue = files.map((file) => ({ file, job: { id: ++last, name: file.name, share: 0, problem: null } as ImportJob }));
     jobs.value.push(...queue.map((entry) => entry.job));
     const out: Stock[] = [];
@@ -45,7 +50,7 @@ export const useImports = defineStore('imports', () => {
     const gone = () => cancelled.has(id);
     try {
       if (gone()) return null;
-      if (file.size > MOST_BYTES) throw new Error(`“${file.name}” is ${(file.size / 1e9).toFixed(1)} GB, more than the ${MOST_BYTES / 1e9} GB that Jackplane takes in. Cut out the part you need first.`);
+      if (file.size > MOST_BYTES) throw new JackplaneError('unsupported', `“${file.name}” is ${(file.size / 1e9).toFixed(1)} GB, more than the ${MOST_BYTES / 1e9} GB that Jackplane takes in.`, 'Cut out the part you need first.');
       const engine = await useEngine();
       const { kind, facts, poster, peaks } = await engine.probe(file, (share) => update({ share }));
       if (gone()) return null;
@@ -58,8 +63,7 @@ export const useImports = defineStore('imports', () => {
       await engine.openStock(stockId, file, file.name);
       engine.cache.clear();
       store.addMedia(record);
-      const name = safeName(file.name).replace(/\.[^.]+$/, '').replaceAll(/[-_]+/g, ' ') || 'untitled';
-      const stock: Stock = { id: stockId, name, file: safeName(file.name), kind, facts };
+      const stock: Stock = { id: stockId, name: stockName(file.name), file: safeName(file.name), kind, facts };
       store.edit(replaces ? relinkStock(project, replaces, { file: stock.file, kind, facts }) : addStock(stock));
       jobs.value = jobs.value.filter((job) => job.id !== id);
       return stock;

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
-import { sentenceOf } from '../../core/errors';
+import { JackplaneError, sentenceOf } from '../../core/errors';
 
 export interface Notice {
   id: number;
@@ -19,7 +19,11 @@ export const useNotices = defineStore('notices', () => {
     notices.value.push({ id, kind, text });
     if (kind === 'news') setTimeout(() => close(id), 6000);
   }
-  const problem = (error: unknown): void => say(sentenceOf(error), 'problem');
+  /** Says what went wrong. An error without words for a person goes to the browser's own log as well. */
+  function problem(error: unknown): void {
+    if (!(error instanceof JackplaneError)) reportError(error);
+    say(sentenceOf(error), 'problem');
+  }
   function close(id: number): void {
     notices.value = notices.value.filter((notice) => notice.id !== id);
   }

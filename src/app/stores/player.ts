@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia';
+import { useStorage } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { rangeOf } from '../../core/document/edits/markers';
 import { planFrame, type FramePlan, type Reduction } from '../../core/plan/plan';
@@ -7,6 +8,7 @@ import { secondsAt } from '../../core/time/rate';
 import { frameKey, useEngine, type Engine } from '../../engine/client';
 import type { Look, ShownFrame } from '../../engine/types';
 import type { Layer } from '../../core/document/schema';
+import { Ahead } from '../playback/ahead';
 import { GROUND_COLOURS, useBench } from './bench';
 import { latestOnly } from '../latest';
 import { useNotices } from './notices';
@@ -15,6 +17,10 @@ import { SoundOut } from './sound-out';
 
 /** Quiet time after an edit before frames ahead are computed. */
 const REST = 500;
+/** Frames in a row that are missing before automatic preview goes down while playing. */
+const MISSED_BEFORE_HALF = 12;
+/** How often what is ready is looked at anew for the screen, in milliseconds. */
+const TOLD_EVERY = 120;
 
 /** Shows the current frame, plays, and keeps frames ahead of the playhead ready. */
 export const usePlayer = defineStore('player', () => {
@@ -27,27 +33,38 @@ export const usePlayer = defineStore('player', () => {
   const shownFrame = ref(-1);
   const playing = ref(false);
   const loop = ref(true);
+  /** what playing does when a frame is not ready: leave it out and keep time, or wait for it */
+  const keeps = useStorage<'time' | 'every'>('jackplane playback', 'time');
   const dropped = ref(0);
-  const cachedCount = ref(0);
+  /** frames left out since Play, each once */
+  const leftOut = new Set<number>();
+  const droppedFrames = shallowRef<readonly number[]>([]);
+  /** stretches of frames that are ready: first, and the one after the last */
+  const readyRuns = shallowRef<readonly (readonly [number, number])[]>([]);
   const busy = ref(false);
   const touching = ref(false);
   const displayScale = ref(1);
+  /** what automatic preview went down to while playing */
+  const playReduction = ref<Reduction | null>(null);
 
   let engine: Engine | null = null;
   let sound: SoundOut | null = null;
-  let fillRun = 0;
-  let filling = false;
   const shuttling = ref(0);
   let shuttleTimer: ReturnType<typeof setInterval> | undefined;
   let restTimer: ReturnType<typeof setTimeout> | undefined;
+  let tellTimer: ReturnType<typeof setTimeout> | undefined;
 
+  const resting = computed<Reduction>(() => (displayScale.value <= 0.3 ? 4 : displayScale.value <= 0.55 ? 2 : 1));
   const reduction = computed<Reduction>(() => {
     if (bench.scale !== 'auto') return bench.scale;
-    if (displayScale.value <= 0.3) return 4;
-    return playing.value || touching.value || displayScale.value <= 0.55 ? 2 : 1;
+    const least = playing.value ? (playReduction.value ?? 1) : touching.value ? 2 : 1;
+    return Math.max(least, resting.value) as Reduction;
   });
   const tinted = computed(() => bench.view === 'matte' && bench.ground.matte === 'tint');
   const look = computed<Look>(() => (tinted.value ? 'tint' : bench.view === 'matte' || bench.view === 'check' ? bench.view : 'picture'));
+  /** The range that plays, in frames. */
+  const range = computed(() => (bench.shot ? rangeOf(bench.shot) : { from: 0, to: 0 }));
+  const readyCount = computed(() => readyRuns.value.reduce((sum, [from, to]) => sum + to - from, 0));
 
   /** The plan of a frame as the chosen view shows it. */
   function planOf(frame: number, side: 'after' | 'before' = 'after'): FramePlan | null {
@@ -65,6 +82,39 @@ export const usePlayer = defineStore('player', () => {
     return planFrame({ ...project, shots: [only] }, shot.id, frame, { reduction: reduction.value });
   }
 
+  const ahead = new Ahead({
+    range: () => range.value,
+    playhead: () => bench.frame,
+    keyOf: (frame) => {
+      const plan = planOf(frame);
+      return plan && frameKey(plan, look.value);
+    },
+    has: (key) => engine!.cache.has(key),
+    room: () => engine!.cache.room(Math.ceil((bench.shot?.width ?? 1) / reduction.value), Math.ceil((bench.shot?.height ?? 1) / reduction.value)),
+    want: (keys) => engine!.cache.want(keys),
+    compute: async (frame, lane) => {
+      const plan = planOf(frame);
+      if (plan) await engine!.frame(plan, look.value, lane);
+    },
+    pace: () => (playing.value && keeps.value === 'time' && bench.shot ? bench.shot.rate.num / bench.shot.rate.den : null),
+    changed: () => (tellTimer ??= setTimeout(tellReady, TOLD_EVERY)),
+    now: () => performance.now(),
+    breathe: () => new Promise((resume) => setTimeout(resume)),
+  });
+
+  function tellReady(): void {
+    tellTimer = undefined;
+    const runs: [number, number][] = [];
+    for (let frame = range.value.from; engine && frame < range.value.to; frame++) {
+      if (!ahead.ready(frame)) continue;
+      const last = runs.at(-1);
+      if (last?.[1] === frame) last[1] = frame + 1;
+      else runs.push([frame, frame + 1]);
+    }
+    readyRuns.value = runs;
+    droppedFrames.value = [...leftOut];
+  }
+
   /** Computes the current frame and shows it. */
   const refresh = latestOnly(
     async () => {
@@ -78,6 +128,7 @@ export const usePlayer = defineStore('player', () => {
         before.value = plain && (await engine.frame(plain, 'picture'));
         shown.value = next;
         shownFrame.value = frame;
+        if (next && !next.problems.length) ahead.key(frame);
       } finally {
         clearTimeout(slow);
         busy.value = false;
@@ -86,50 +137,20 @@ export const usePlayer = defineStore('player', () => {
     (error) => notices.problem(error),
   );
 
-  /** The range that plays, in frames. */
-  const range = computed(() => (bench.shot ? rangeOf(bench.shot) : { from: 0, to: 0 }));
-
-  /** Computes frames from the playhead on, round the range, on all workers; counts those that are ready. */
+  /** Computes frames from the playhead on. While playing all workers run ahead; otherwise the first is left to the dials. */
   async function fill(): Promise<void> {
-    const run = ++fillRun;
     engine ??= await useEngine();
-    const { from, to } = range.value;
-    const length = to - from;
-    if (length <= 0) return;
-    const asked = new Set<number>();
-    let ready = 0;
-    cachedCount.value = 0;
-    /** The first frame from the playhead on, round the range, that nobody has asked for yet. */
-    const nextFrame = () => {
-      for (let ahead = 0; ahead < length; ahead++) {
-        const frame = from + ((bench.frame - from + ahead) % length);
-        if (!asked.has(frame)) return frame;
-      }
-      return null;
-    };
-    // while playing all workers run ahead; otherwise the first is left to the dials
+    if (range.value.to <= range.value.from) return;
     const lanes = Array.from({ length: engine.workers }, (_, i) => i).slice(playing.value || engine.workers === 1 ? 0 : 1);
-    const one = async (worker: number) => {
-      for (let frame = nextFrame(); frame !== null && run === fillRun; frame = nextFrame()) {
-        asked.add(frame);
-        const plan = planOf(frame);
-        if (!plan) return;
-        if (!engine!.cache.has(frameKey(plan, look.value))) await engine!.frame(plan, look.value, worker);
-        else if (asked.size % 16 === 0) await new Promise((resume) => setTimeout(resume));
-        if (run === fillRun) cachedCount.value = ++ready;
-      }
-    };
-    filling = true;
-    await Promise.all(lanes.map(one)).catch((error: unknown) => notices.problem(error));
-    if (run === fillRun) filling = false;
+    await ahead.fill(lanes).catch((error: unknown) => notices.problem(error));
   }
 
-  /** Plans ahead again once nothing has changed for a moment. */
+  /** Looks ahead again once nothing has changed for a moment. */
   function restAndFill(): void {
-    fillRun++;
+    ahead.pause();
     clearTimeout(restTimer);
     restTimer = undefined;
-    if (playing.value) return;
+    if (playing.value) return void fill();
     restTimer = setTimeout(() => {
       restTimer = undefined;
       void fill();
@@ -138,52 +159,103 @@ export const usePlayer = defineStore('player', () => {
 
   /** Someone is scrolling or dragging: what is computed ahead waits, so that the page has the processor. */
   function yieldToHand(): void {
-    if (!playing.value && (filling || restTimer !== undefined)) restAndFill();
+    if (!playing.value && (ahead.filling || restTimer !== undefined)) restAndFill();
   }
 
   watch(
-    [() => bench.looked, () => bench.frame, () => bench.view, () => bench.layerId, () => bench.shotId, () => (bench.view === 'compare' ? bench.chosen : null), () => `${bench.ground.alone} ${bench.ground.matte}`, reduction, () => store.media],
-    (now, old) => {
+    [() => bench.looked, () => bench.view, () => bench.layerId, () => bench.shotId, () => (bench.view === 'compare' ? bench.chosen : null), () => `${bench.ground.alone} ${bench.ground.matte}`, reduction, () => store.media],
+    () => {
+      ahead.forget();
       if (!playing.value) void refresh();
-      const onlyFrame = now.every((value, i) => i === 1 || value === old[i]);
-      if (onlyFrame) return;
-      cachedCount.value = 0;
       restAndFill();
     },
   );
+  watch(
+    () => bench.frame,
+    () => {
+      if (playing.value) return;
+      void refresh();
+      // the window goes along with the playhead
+      if (!ahead.filling) restAndFill();
+    },
+  );
+
+  /** Shows a frame that is ready. @returns false when it is not */
+  function showReady(frame: number): boolean {
+    const key = ahead.key(frame);
+    const ready = key === null ? undefined : engine!.cache.get(key);
+    if (!ready) return false;
+    shown.value = ready;
+    shownFrame.value = frame;
+    return true;
+  }
+  function drop(from: number, to: number): void {
+    for (let frame = from; frame < to; frame++) leftOut.add(frame);
+    dropped.value += to - from;
+  }
 
   async function play(): Promise<void> {
     const { shot } = bench;
     if (playing.value || !shot || !store.project) return;
     engine ??= await useEngine();
+    if (bench.frame >= range.value.to - 1 || bench.frame < range.value.from) bench.seek(range.value.from);
+    // automatic preview stays as it is while the next second is ready
+    const second = Math.round(shot.rate.num / shot.rate.den);
+    const enough = Math.min(second, range.value.to - range.value.from);
+    playReduction.value = ahead.readyFrom(bench.frame, enough) >= enough ? null : 2;
     playing.value = true;
     dropped.value = 0;
-    if (bench.frame >= range.value.to - 1 || bench.frame < range.value.from) bench.seek(range.value.from);
+    leftOut.clear();
     void fill();
-    const items = planSound(store.project, shot.id);
-    sound = new SoundOut(engine, items);
-    await sound.start(secondsAt(bench.frame, shot.rate), secondsAt(range.value.to, shot.rate));
+    if (keeps.value === 'every') return playEvery(shot.id);
+    return playInTime(shot.id);
+  }
+
+  /** The sound is the clock; a frame that is not ready when it is due is left out. */
+  async function playInTime(shotId: string): Promise<void> {
+    const { rate } = bench.shot!;
+    sound = new SoundOut(engine!, planSound(store.current(), bench.shot!.id));
+    await sound.start(secondsAt(bench.frame, rate), secondsAt(range.value.to, rate));
     let last = bench.frame;
+    let missed = 0;
     const tick = () => {
-      if (!playing.value || !sound || bench.shot?.id !== shot.id) return stop();
-      let frame = Math.floor((sound.now() * shot.rate.num) / shot.rate.den + 1e-6);
+      if (!playing.value || !sound || bench.shot?.id !== shotId) return stop();
+      let frame = Math.floor((sound.now() * rate.num) / rate.den + 1e-6);
       if (frame >= range.value.to) {
         if (!loop.value) return stop();
         frame = range.value.from;
         last = frame - 1;
-        void sound.start(secondsAt(frame, shot.rate), secondsAt(range.value.to, shot.rate));
+        void sound.start(secondsAt(frame, rate), secondsAt(range.value.to, rate));
       }
       if (frame !== last) {
-        const plan = planOf(frame);
-        const ready = plan && engine!.cache.get(frameKey(plan, look.value));
-        if (ready) {
-          shown.value = ready;
-          shownFrame.value = frame;
-          dropped.value += Math.max(0, frame - last - 1);
-        } else dropped.value += Math.max(1, frame - last);
+        const seen = showReady(frame);
+        drop(last + 1, seen ? frame : frame + 1);
+        missed = seen ? 0 : missed + frame - last;
+        if (missed >= MISSED_BEFORE_HALF) playReduction.value = 2;
         last = frame;
         bench.seek(frame);
+        if (!ahead.filling) void fill();
       }
+      requestAnimationFrame(tick);
+    };
+    requestAnimationFrame(tick);
+  }
+
+  /** No frame is left out: the next one is shown when it is due and ready. Without sound. */
+  function playEvery(shotId: string): void {
+    const { rate } = bench.shot!;
+    const long = secondsAt(1, rate) * 1000;
+    let due = performance.now() + long;
+    const tick = () => {
+      if (!playing.value || bench.shot?.id !== shotId) return stop();
+      const next = bench.frame + 1 < range.value.to ? bench.frame + 1 : range.value.from;
+      if (next === range.value.from && !loop.value && bench.frame + 1 >= range.value.to) return stop();
+      const now = performance.now();
+      if (now >= due - 2 && showReady(next)) {
+        bench.seek(next);
+        due = Math.max(due + long, now);
+      }
+      if (!ahead.filling) void fill();
       requestAnimationFrame(tick);
     };
     requestAnimationFrame(tick);
@@ -191,6 +263,7 @@ export const usePlayer = defineStore('player', () => {
 
   function stop(): void {
     playing.value = false;
+    playReduction.value = null;
     sound?.stop();
     sound = null;
     void refresh();
@@ -215,5 +288,8 @@ export const usePlayer = defineStore('player', () => {
     }, secondsAt(1, shot.rate) * 1000);
   }
 
-  return { shown, before, shownFrame, playing, loop, dropped, cachedCount, busy, touching, displayScale, reduction, planOf, refresh, fill, play, stop, toggle, shuttle, yieldToHand };
+  return {
+    shown, before, shownFrame, playing, loop, keeps, dropped, droppedFrames, readyRuns, readyCount, busy, touching, displayScale, reduction, range,
+    planOf, refresh, fill, play, stop, toggle, shuttle, yieldToHand,
+  };
 });

@@ -1,17 +1,19 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
+import { checkChanges } from '../../core/document/check';
 import type { Edit, Step } from '../../core/document/edit';
-import { redone, undone, withEdit, type History, type JournalEntry } from '../../core/document/history';
+import { nextRedo, nextUndo, redone, undone, withEdit, type History } from '../../core/document/history';
 import type { Project } from '../../core/document/schema';
 import { JackplaneError } from '../../core/errors';
 import { useEngine } from '../../engine/client';
 import type { MediaRecord } from '../storage/db';
-import { fold, loadProject, writeEntry } from '../storage/projects';
+import { Keeper, type Keeping } from '../storage/keeper';
+import { fold, loadProject, lockName, setPoster as storePoster, writeEntries } from '../storage/projects';
 import { useNotices } from './notices';
 import { letGo, takeMedia } from './open-media';
 
-/** How long a drag's latest value waits before it is written; well under the 250 ms within which every edit is kept. */
-const WRITE_DELAY = 120;
+/** Journal entries after which they are folded into the snapshot, in a quiet moment. */
+const FOLD_AFTER = 300;
 
 /** The open project: its document and history, every edit journalled as it is made. */
 export const useProject = defineStore('project', () => {
@@ -20,21 +22,32 @@ export const useProject = defineStore('project', () => {
   const media = shallowRef<ReadonlyMap<string, MediaRecord>>(new Map());
   const readOnly = ref(false);
   const keptAt = ref<Date | null>(null);
-  const pending = ref(0);
-  const failed = ref<string | null>(null);
+  const keeping = shallowRef<Keeping>({ state: 'kept' });
+  /** what the last undo or redo did, to be read in passing */
+  const moved = ref<string | null>(null);
 
   let seq = 0;
-  let gesture: { name: string; base: History } | null = null;
-  let unwritten: { project: Project; seq: number; entry: JournalEntry } | null = null;
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let writes: Promise<void> = Promise.resolve();
+  let folded = 0;
+  let gesture: { name: string; base: History; seq: number } | null = null;
   let release: (() => void) | null = null;
   /** set by the bench: where the work is, and how to go back there */
   const hooks: { context: () => Step['where'] | null; restore: (where: NonNullable<Step['where']>) => void } = { context: () => null, restore: () => undefined };
 
   const project = computed(() => history.value?.project ?? null);
-  const canUndo = computed(() => !readOnly.value && !!history.value?.done.length);
-  const canRedo = computed(() => !readOnly.value && !!history.value?.undone.length);
+  /** the shot whose steps are undone; the project's own belong to every shot */
+  const scope = ref<string | null>(null);
+  const undoStep = computed(() => (history.value && !readOnly.value ? nextUndo(history.value, scope.value) : null));
+  const redoStep = computed(() => (history.value && !readOnly.value ? nextRedo(history.value, scope.value) : null));
+
+  const keeper = new Keeper(
+    (rows) => writeEntries(current(), rows, new Date().toISOString()),
+    (now) => {
+      if (now.state === 'kept' && keeping.value.state !== 'kept') keptAt.value = new Date();
+      keeping.value = now;
+      if (now.state === 'kept' && !gesture && seq - folded >= FOLD_AFTER) void foldNow().catch(() => undefined);
+    },
+    (error) => notices.problem(error),
+  );
 
   /** The open project. @throws JackplaneError when none is */
   function current(): Project {
@@ -46,7 +59,12 @@ export const useProject = defineStore('project', () => {
     if (project.value?.id === id) return;
     await close();
     readOnly.value = !(await takeLock(id));
-    await load(id);
+    try {
+      await load(id);
+    } catch (error) {
+      letLockGo();
+      throw error;
+    }
   }
 
   async function load(id: string): Promise<void> {
@@ -56,50 +74,67 @@ export const useProject = defineStore('project', () => {
     if (again) await letGo(loaded.history.project);
     media.value = new Map(records.map((record) => [record.stock, record]));
     history.value = loaded.history;
-    seq = loaded.seq;
+    ({ seq, folded } = loaded);
     gesture = null;
-    failed.value = null;
-    if (loaded.warning) notices.say(loaded.warning, 'problem');
+    moved.value = null;
+    keeping.value = { state: 'kept' };
+    if (loaded.warning) {
+      notices.say(loaded.warning, 'problem');
+      if (!readOnly.value) await foldNow();
+    }
   }
 
   /** One tab edits a project at a time. @returns false when another has it; this one takes over when that one goes */
   function takeLock(id: string): Promise<boolean> {
-    const name = `jackplane project ${id}`;
     return new Promise((resolve) => {
       const hold = () => new Promise<void>((done) => (release = done));
-      void navigator.locks.request(name, { ifAvailable: true }, async (lock) => {
+      void navigator.locks.request(lockName(id), { ifAvailable: true }, async (lock) => {
         resolve(lock !== null);
         if (lock) return hold();
         const abort = new AbortController();
         release = () => abort.abort();
         void navigator.locks
-          .request(name, { signal: abort.signal }, async () => {
+          .request(lockName(id), { signal: abort.signal }, async () => {
             await load(id);
             readOnly.value = false;
             notices.say('The other tab has closed this project; it can be edited here now.');
             return hold();
           })
-          .catch(() => undefined);
+          .catch((error: unknown) => {
+            if (!(error instanceof DOMException)) notices.problem(error);
+          });
       });
     });
+  }
+  function letLockGo(): void {
+    release?.();
+    release = null;
   }
 
   async function close(): Promise<void> {
     const open = project.value;
     if (open) {
-      await flush();
+      await keeper.flush();
+      if (!readOnly.value && keeping.value.state === 'kept' && seq > folded) await foldNow().catch(() => undefined);
+      keeper.stop();
       await letGo(open);
-      (await useEngine()).cache.clear();
+      await (await useEngine()).rest();
     }
     history.value = null;
     media.value = new Map();
-    release?.();
-    release = null;
+    keeping.value = { state: 'kept' };
+    letLockGo();
+  }
+
+  async function foldNow(): Promise<void> {
+    const [document, at] = [current(), seq];
+    folded = at;
+    await fold({ ...document, modified: new Date().toISOString() }, at);
   }
 
   /**
-   * Makes an edit. Edits of one gesture (a drag) become one step: each is made anew on the document as it was when the
-   * gesture began, so it must give whole values, not differences.
+   * Makes an edit, unless the document would not follow its schema afterwards. Edits of one gesture (a drag) become one step: each
+   * is made anew on the document as it was when the gesture began, so it must give whole values, not differences.
    */
   function edit(change: Edit, gestureName?: string): void {
     const now = history.value;
@@ -112,85 +147,66 @@ export const useProject = defineStore('project', () => {
       if (goesOn && now !== base) replaceWith(base);
       return;
     }
-    gesture = gestureName === undefined ? null : { name: gestureName, base };
+    try {
+      checkChanges(result.history.project, result.changes, change.name);
+    } catch (error) {
+      return notices.problem(error);
+    }
+    if (!goesOn) seq++;
+    gesture = gestureName === undefined ? null : { name: gestureName, base, seq };
     history.value = result.history;
-    if (!goesOn || now === base) seq++;
-    schedule(result.entry, gestureName !== undefined);
+    moved.value = null;
+    keeper.put(seq, result.entry, gestureName !== undefined);
   }
 
   /** A drag came back to where it began: nothing has changed. */
   function replaceWith(base: History): void {
     history.value = base;
-    schedule({ kind: 'edit', step: { name: 'Nothing', forward: [], back: [] } }, true);
+    keeper.put(gesture!.seq, { version: 2, kind: 'edit', step: { id: base.last + 1, name: 'Nothing', scope: 'project', changes: [] } }, true);
   }
 
   function endGesture(): void {
     gesture = null;
-    void flush();
+    void keeper.flush();
   }
 
-  function step(move: typeof undone, entry: JournalEntry): string | null {
+  function step(move: typeof undone, word: string): boolean {
     const before = history.value;
-    const next = before && !readOnly.value ? move(before) : null;
-    if (!before || !next) return null;
-    gesture = null;
-    history.value = next;
-    seq++;
-    schedule(entry, false);
-    const moved = entry.kind === 'undo' ? before.done.at(-1)! : next.done.at(-1)!;
-    if (moved.where) hooks.restore(moved.where);
-    return moved.name;
-  }
-  const undo = (): string | null => step(undone, { kind: 'undo' });
-  const redo = (): string | null => step(redone, { kind: 'redo' });
-
-  /** Goes to the moment after `count` steps of the whole history. */
-  function jumpTo(count: number): void {
-    while (history.value && history.value.done.length > count && undo() !== null);
-    while (history.value && history.value.done.length < count && redo() !== null);
-  }
-
-  function schedule(entry: JournalEntry, later: boolean): void {
-    if (unwritten && unwritten.seq !== seq) void flush();
-    unwritten = { project: current(), seq, entry };
-    pending.value = 1;
-    clearTimeout(timer);
-    if (later) timer = setTimeout(() => void flush(), WRITE_DELAY);
-    else void flush();
-  }
-
-  /** Writes what waits. Resolves when everything so far is kept. */
-  function flush(): Promise<void> {
-    const job = unwritten;
-    unwritten = null;
-    clearTimeout(timer);
-    if (job) {
-      writes = writes.then(async () => {
-        try {
-          await writeEntry(job.project.id, job.seq, job.entry);
-          await fold({ ...job.project, modified: new Date().toISOString() }, job.seq, null);
-          keptAt.value = new Date();
-          failed.value = null;
-        } catch (error) {
-          failed.value = (error as Error).message;
-          notices.problem(error);
-        }
-        if (!unwritten) pending.value = 0;
-      });
+    if (!before || readOnly.value) return false;
+    try {
+      const next = move(before, scope.value);
+      if (!next) return false;
+      gesture = null;
+      history.value = next.history;
+      seq++;
+      keeper.put(seq, next.entry, false);
+      moved.value = `${word}: ${next.entry.step.name}`;
+      if (next.entry.step.where) hooks.restore(next.entry.step.where);
+      return true;
+    } catch (error) {
+      notices.problem(error);
+      return false;
     }
-    return writes;
+  }
+  const undo = (): boolean => step(undone, 'Undone');
+  const redo = (): boolean => step(redone, 'Done again');
+
+  /** Undoes or redoes until a step of the open shot is the last one done. @param id null = before the first */
+  function jumpTo(id: number | null): void {
+    const forwards = history.value?.undone.some((other) => other.id === id);
+    while (undoStep.value?.id !== (id ?? undefined) && (forwards ? redo() : undo()));
   }
 
   function addMedia(record: MediaRecord): void {
     media.value = new Map(media.value).set(record.stock, record);
   }
-
-  const setPoster = (poster: Blob): Promise<void> => writes.then(() => fold(current(), seq, poster));
-  /** Writes the whole document, so that opening it is quick and the list is right. */
-  const settle = (): Promise<void> => flush().then(() => (readOnly.value ? undefined : fold(current(), seq, null)));
+  const setPoster = (poster: Blob): Promise<void> => storePoster(current().id, poster);
 
   /** The bench says where the work is and how to go back there. */
   const setHooks = (given: typeof hooks): void => void Object.assign(hooks, given);
 
-  return { setHooks, jumpTo, project, history, media, readOnly, keptAt, pending, failed, canUndo, canRedo, current, open, close, edit, endGesture, undo, redo, flush, addMedia, setPoster, settle };
+  return {
+    setHooks, jumpTo, project, history, media, readOnly, keptAt, keeping, moved, scope, undoStep, redoStep, current, open, close, edit, endGesture, undo, redo,
+    flush: () => keeper.flush(), addMedia, setPoster,
+  };
 });

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 import { changeMarker, setRange, toggleMarker } from '../../core/document/edits/markers';
 import { MARKER_COLOURS, type Marker, type Shot } from '../../core/document/schema';
+import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 import { followPointer } from '../controls/pointer';
 
@@ -9,6 +10,7 @@ import { followPointer } from '../controls/pointer';
 const props = defineProps<{ shot: Shot; perFrame: number; from: number; to: number }>();
 const emit = defineEmits<{ seek: [frame: number] }>();
 const store = useProject();
+const player = usePlayer();
 const editing = ref<Marker | null>(null);
 
 /** Labels at least this many pixels apart, on steps that fall on whole seconds where there is room for them. */
@@ -25,6 +27,10 @@ const marks = computed(() => {
   return Array.from({ length: Math.max(0, Math.ceil(last / step.value) - first) }, (_, i) => (first + i) * step.value);
 });
 const seen = computed(() => props.shot.markers.filter((marker) => marker.at >= props.from - 100 && marker.at <= props.to));
+
+/** Frames that are ready, and those that were left out while playing, as one line each. */
+const ready = computed(() => player.readyRuns.map(([first, end]) => `M${first * props.perFrame} 0h${(end - first) * props.perFrame}v3H${first * props.perFrame}Z`).join(''));
+const dropped = computed(() => player.droppedFrames.map((frame) => `M${frame * props.perFrame} 0h${Math.max(1, Math.min(props.perFrame, 2))}v3h-1Z`).join(''));
 
 function scrub(event: PointerEvent): void {
   const ruler = event.currentTarget as HTMLElement;
@@ -59,6 +65,10 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
 <template>
   <div class="ruler" :style="{ width: `${shot.length * perFrame}px` }" aria-label="Ruler" @pointerdown="scrub">
     <span v-for="mark in marks" :key="mark" class="mono mark" :style="{ left: `${mark * perFrame}px` }">{{ mark }}</span>
+    <svg class="strip" aria-hidden="true" :width="shot.length * perFrame" height="3" data-testid="ready strip">
+      <path class="ready" :d="ready" />
+      <path class="dropped" :d="dropped" />
+    </svg>
     <template v-if="shot.range">
       <span class="out" :style="{ left: 0, width: `${shot.range.from * perFrame}px` }" />
       <span class="out" :style="{ left: `${shot.range.to * perFrame}px`, right: 0 }" />
@@ -103,6 +113,18 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
   font-size: 10px;
   color: var(--dim);
   border-left: 1px solid var(--line);
+}
+.strip {
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  pointer-events: none;
+}
+.ready {
+  fill: var(--dim);
+}
+.dropped {
+  fill: var(--red);
 }
 .out {
   position: absolute;

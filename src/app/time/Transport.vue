@@ -38,12 +38,19 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
     <IconButton label="Split at the playhead" keys="S" :icon="mdiContentCut" :disabled="!bench.layer" @click="selection.split()" />
     <LayerMenu v-if="bench.layer" />
     <KeysBar v-if="selection.keys.length" />
-    <span v-else class="mono dim state" role="status">cached {{ player.cachedCount }} of {{ range.to - range.from }} · dropped {{ player.dropped }}</span>
+    <span v-else class="mono dim state" role="status">cached {{ player.readyCount }} of {{ range.to - range.from }} · dropped {{ player.dropped }}</span>
     <span class="end">
       <span class="segmented" role="group" aria-label="Time panel shows">
         <button :aria-pressed="selection.mode === 'rows'" @click="selection.mode = 'rows'">Rows</button>
         <button :aria-pressed="selection.mode === 'curves'" @click="selection.mode = 'curves'">Curves</button>
       </span>
+      <label class="dim preview" title="When a frame is not ready while playing: leave it out and keep time with the sound, or wait for it, slower and without sound">
+        Plays
+        <select v-model="player.keeps" aria-label="Playing keeps">
+          <option value="time">in time</option>
+          <option value="every">every frame</option>
+        </select>
+      </label>
       <label class="dim preview">
         Preview
         <select v-model="bench.scale" aria-label="Preview scale">

@@ -1,17 +1,21 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { frameLayer } from '../../core/document/edits/layers';
-import { FRAMING_MOVES, framingOfPlace, framingsOf, inside, spanOf, widest, type Framing, type FramingMove } from '../../core/document/framing';
-import { keysOf } from '../../core/document/values';
-import { steadyAt } from '../../core/time/values';
+import { computed, ref, watch } from 'vue';
+import { mdiClose } from '@mdi/js';
+import { framingToKeys, setFraming } from '../../core/document/edits/layers';
+import { FRAMING_MOVES, framingAt, framingOfPlace, framingsOf, inside, spanOf, type Framing, type FramingMove, type FramingStop } from '../../core/document/framing';
+import { placeAt } from '../../core/document/place';
+import type { Ease } from '../../core/document/value';
+import { EASINGS } from '../../core/time/easing';
+import IconButton from '../controls/IconButton.vue';
+import NumberField from '../controls/NumberField.vue';
 import { FRAMING_ROOM, useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { followPointer } from '../controls/pointer';
 import type { ViewFrame } from './frame';
 
 /**
- * The parts of a layer's picture that fill the shot at its start, its end and between, as outlines over the whole source.
- * What is dragged here is written as ordinary place keyframes.
+ * What of a layer's picture fills the shot, and when: stops as numbered tabs on the way of the picture's centre, over the whole source.
+ * The chosen stop is clear, the rest is dimmed.
  */
 const props = defineProps<{ frame: ViewFrame }>();
 const bench = useBench();
@@ -24,90 +28,116 @@ const source = computed(() => bench.size!);
 const scale = computed(() => Math.min(props.frame.width / source.value.w, props.frame.height / source.value.h) * FRAMING_ROOM);
 const middle = computed(() => ({ x: props.frame.x + props.frame.width / 2, y: props.frame.y + props.frame.height / 2 }));
 
-const MOST = 6;
-/** Framings that are set. Frames that only carry the speed between two of them are not shown: every stop has its own frame in `frames`. */
-const frames = computed(() => bench.framingAt ?? spanOf(layer.value, bench.shot!));
-const stops = computed(() =>
-  [...frames.value].map((at) => ({ at, framing: framingOfPlace(steadyAt(layer.value.place.position, at), steadyAt(layer.value.place.scale, at), shotSize.value) })),
-);
-const boxes = computed(() =>
-  stops.value.map(({ at, framing }, i) => {
-    const [w, h] = [framing.width * scale.value, (framing.width * shotSize.value.h * scale.value) / shotSize.value.w];
-    return { at, framing, i, w, h, x: middle.value.x + framing.x * scale.value - w / 2, y: middle.value.y + framing.y * scale.value - h / 2, name: i === 0 ? 'Start' : i === stops.value.length - 1 ? 'End' : `Stop ${i}` };
-  }),
-);
-const keyed = computed(() => keysOf(layer.value.place.position).length > 0);
+const MOST = 24;
+/** What is set, or as long as nothing is: what shows now, at the first and the last frame. */
+const stops = computed<readonly FramingStop[]>(() => {
+  if (layer.value.place.framing) return layer.value.place.framing;
+  return spanOf(layer.value, bench.shot!).map((at) => {
+    const now = placeAt(layer.value.place, at, shotSize.value);
+    return { ...framingOfPlace(now.position, now.scale, shotSize.value), at, ease: 'linear' };
+  });
+});
+const index = ref(0);
+watch(() => stops.value.length, (length) => (index.value = Math.min(index.value, length - 1)));
+const chosen = computed(() => stops.value[index.value]!);
 
-function write(changed: { at: number; framing: Framing }[], gesture?: string): void {
-  bench.editLayer((project, at) => frameLayer(project, at, changed), gesture);
-}
-function change(i: number, framing: Framing, gesture?: string): void {
-  write(stops.value.map((stop, k) => (k === i ? { ...stop, framing: inside(framing, source.value, shotSize.value) } : stop)), gesture);
+const boxOf = ({ x, y, width }: Framing) => {
+  const [w, h] = [width * scale.value, (width * shotSize.value.h * scale.value) / shotSize.value.w];
+  const centre = { x: middle.value.x + x * scale.value, y: middle.value.y + y * scale.value };
+  return { centre, w, h, x: centre.x - w / 2, y: centre.y - h / 2 };
+};
+const box = computed(() => boxOf(chosen.value));
+const tabs = computed(() => stops.value.map((stop, i) => ({ i, stop, ...boxOf(stop).centre, name: `Stop ${i + 1}, frame ${stop.at + layer.value.span.start}` })));
+const ground = computed(() => ({ x: middle.value.x - (source.value.w * scale.value) / 2, y: middle.value.y - (source.value.h * scale.value) / 2, w: source.value.w * scale.value, h: source.value.h * scale.value }));
+const rectPath = ({ x, y, w, h }: { x: number; y: number; w: number; h: number }) => `M${x} ${y}h${w}v${h}h${-w}Z`;
+
+const write = (next: readonly FramingStop[], gesture?: string): void => bench.editLayer((project, at) => setFraming(project, at, next), gesture);
+function change(i: number, part: Partial<FramingStop>, gesture?: string): void {
+  const next = stops.value.map((stop, k) => (k === i ? { ...stop, ...part, ...inside({ ...stop, ...part }, source.value, shotSize.value) } : stop));
+  const sorted = next.toSorted((a, b) => a.at - b.at);
+  if (sorted.some((stop, k) => k > 0 && stop.at === sorted[k - 1]!.at)) return;
+  write(sorted, gesture);
+  index.value = sorted.indexOf(next[i]!);
 }
 function drag(event: PointerEvent, i: number, part: 'move' | 'size'): void {
-  const { framing } = stops.value[i]!;
+  index.value = i;
+  const { x, y, width } = stops.value[i]!;
   followPointer(
     event,
     (now) => {
       const [dx, dy] = [(now.clientX - event.clientX) / scale.value, (now.clientY - event.clientY) / scale.value];
-      if (part === 'move') change(i, { ...framing, x: framing.x + dx, y: framing.y + dy }, 'framing');
-      else change(i, { ...framing, width: Math.max(16, framing.width + 2 * dx) }, 'framing');
+      change(i, part === 'move' ? { x: x + dx, y: y + dy } : { width: Math.max(16, width + 2 * dx) }, 'framing');
     },
     () => store.endGesture(),
   );
 }
 function press(event: KeyboardEvent, i: number): void {
   const step = event.shiftKey ? 10 : 1;
-  const { framing } = stops.value[i]!;
-  const moves: Record<string, Partial<Framing>> = {
-    ArrowLeft: { x: framing.x - step }, ArrowRight: { x: framing.x + step }, ArrowUp: { y: framing.y - step }, ArrowDown: { y: framing.y + step },
-    '+': { width: framing.width * 1.02 }, '-': { width: framing.width / 1.02 },
-  };
+  const { x, y, width } = stops.value[i]!;
+  const moves: Record<string, Partial<Framing>> = { ArrowLeft: { x: x - step }, ArrowRight: { x: x + step }, ArrowUp: { y: y - step }, ArrowDown: { y: y + step }, '+': { width: width * 1.02 }, '-': { width: width / 1.02 } };
   const move = moves[event.key];
-  if (!move) return;
+  if (event.key === 'Enter' || event.key === ' ') index.value = i;
+  else if (event.key === 'Delete') remove(i);
+  else if (move) change(i, move);
+  else return;
   event.preventDefault();
   event.stopPropagation();
-  change(i, { ...framing, ...move });
 }
 function preset(name: FramingMove): void {
-  const [from, to] = framingsOf(name, source.value, shotSize.value);
-  const [first, last] = spanOf(layer.value, bench.shot!);
-  bench.framingAt = [first, last];
-  write([{ at: first, framing: from }, { at: last, framing: to }]);
+  const spots = spanOf(layer.value, bench.shot!);
+  write(framingsOf(name, source.value, shotSize.value).map((framing, i) => ({ ...framing, at: spots[i]!, ease: 'linear' as const })));
 }
-/** A further framing at the playhead, as it is shown there now. */
-function addStop(): void {
-  const at = bench.frame - layer.value.span.start;
-  if (frames.value.includes(at) || frames.value.length >= MOST) return;
-  const framing = framingOfPlace(steadyAt(layer.value.place.position, at), steadyAt(layer.value.place.scale, at), shotSize.value);
-  const all = [...stops.value, { at, framing }].sort((a, b) => a.at - b.at);
-  bench.framingAt = all.map((stop) => stop.at);
-  write(all);
+const here = computed(() => bench.frame - layer.value.span.start);
+/** A further stop at the playhead, framed as it shows there now. */
+function add(): void {
+  const framing = framingAt(stops.value, here.value);
+  const next = [...stops.value, { x: framing.x, y: framing.y, width: framing.width, at: here.value, ease: 'linear' as const }].sort((a, b) => a.at - b.at);
+  write(next);
+  index.value = next.findIndex((stop) => stop.at === here.value);
 }
-/** Start and end the same: the widest framing, still. */
-function clear(): void {
-  bench.framingAt = null;
-  write([{ at: 0, framing: { x: 0, y: 0, width: widest(source.value, shotSize.value) } }]);
+function remove(i: number): void {
+  if (stops.value.length > 1) write(stops.value.filter((_, k) => k !== i));
 }
+
+const PACES: { title: string; value: string; ease: Ease }[] = [
+  { title: 'at one pace', value: 'linear', ease: 'linear' },
+  { title: 'starting gently', value: 'in', ease: EASINGS.in(0.5) },
+  { title: 'ending gently', value: 'out', ease: EASINGS.out(0.5) },
+  { title: 'starting and ending gently', value: 'both', ease: EASINGS.both(0.5) },
+  { title: 'as a jump', value: 'hold', ease: 'hold' },
+];
+const pace = computed(() => PACES.find(({ ease }) => JSON.stringify(ease) === JSON.stringify(chosen.value.ease))?.value ?? null);
+const setPace = (value: string): void => change(index.value, { ease: PACES.find((entry) => entry.value === value)!.ease });
 </script>
 
 <template>
   <div class="framing">
-    <svg role="group" aria-label="Framings">
-      <rect class="source" :x="middle.x - (source.w * scale) / 2" :y="middle.y - (source.h * scale) / 2" :width="source.w * scale" :height="source.h * scale" />
-      <line v-for="(box, i) in boxes.slice(1)" :key="box.at" class="way" :x1="boxes[i]!.x + boxes[i]!.w / 2" :y1="boxes[i]!.y + boxes[i]!.h / 2" :x2="box.x + box.w / 2" :y2="box.y + box.h / 2" />
-      <g v-for="box in boxes" :key="`box ${box.at}`" :class="{ first: box.i === 0 }">
-        <rect class="box" :x="box.x" :y="box.y" :width="box.w" :height="box.h" role="button" tabindex="0" :aria-label="`${box.name} framing`" @pointerdown.stop="drag($event, box.i, 'move')" @keydown="press($event, box.i)" />
-        <path class="corner" :d="`M${box.x + box.w - 14} ${box.y + box.h} h14 v-14`" />
-        <rect class="grip" :x="box.x + box.w - 9" :y="box.y + box.h - 9" width="18" height="18" role="button" tabindex="0" :aria-label="`Size of the ${box.name.toLowerCase()} framing`" @pointerdown.stop="drag($event, box.i, 'size')" @keydown="press($event, box.i)" />
-        <text :x="box.x + 8" :y="box.y + 17 + (box.i % 2) * 16">{{ box.name }} · f {{ box.at + layer.span.start }}</text>
+    <svg role="group" aria-label="Framing stops">
+      <path class="dimmed" fill-rule="evenodd" :d="rectPath(ground) + rectPath(box)" />
+      <rect class="box" :x="box.x" :y="box.y" :width="box.w" :height="box.h" aria-hidden="true" @pointerdown.stop="drag($event, index, 'move')" />
+      <polyline class="way" :points="tabs.map((tab) => `${tab.x},${tab.y}`).join(' ')" />
+      <path class="corner" :d="`M${box.x + box.w - 14} ${box.y + box.h} h14 v-14`" />
+      <rect class="grip" :x="box.x + box.w - 12" :y="box.y + box.h - 12" width="24" height="24" role="button" tabindex="0" :aria-label="`Size of stop ${index + 1}`" @pointerdown.stop="drag($event, index, 'size')" @keydown="press($event, index)" />
+      <g v-for="tab in tabs" :key="tab.i" class="tab" :class="{ chosen: tab.i === index }" role="button" tabindex="0" :aria-label="tab.name" :aria-pressed="tab.i === index" @pointerdown.stop="drag($event, tab.i, 'move')" @keydown="press($event, tab.i)">
+        <rect :x="tab.x - 12" :y="tab.y - 12" width="24" height="24" />
+        <text :x="tab.x" :y="tab.y + 5" text-anchor="middle">{{ tab.i + 1 }}</text>
       </g>
     </svg>
-    <div class="tools" role="group" aria-label="Framing">
-      <button class="plain-button" v-for="move in FRAMING_MOVES" :key="move.name" @click="preset(move.name)">{{ move.label }}</button>
-      <button class="plain-button" title="Another framing at the playhead" @click="addStop">Stop here</button>
-      <button class="plain-button" :disabled="!keyed" @click="clear">Still</button>
-      <button class="plain-button" @click="bench.framing = false">Done</button>
+    <div class="strip" role="group" aria-label="Framing">
+      <div class="line">
+        <span class="mono">Stop {{ index + 1 }} of {{ stops.length }}</span>
+        <NumberField label="Frame of the stop" unit="f" :value="chosen.at + layer.span.start" :rate="bench.shot!.rate" :min="-1000000" :max="1000000" :digits="0" @change="(v, d) => change(index, { at: Math.round(v) - layer.span.start }, d ? 'stop' : undefined)" @end="store.endGesture" />
+        <v-select v-if="index < stops.length - 1" class="pace" :model-value="pace" :items="PACES" label="Goes on" placeholder="by its own easing" @update:model-value="setPace" />
+        <IconButton :label="`Remove stop ${index + 1}`" :icon="mdiClose" :disabled="stops.length < 2" @click="remove(index)" />
+        <v-btn size="small" :disabled="stops.some((stop) => stop.at === here) || stops.length >= MOST" @click="add">Stop here</v-btn>
+        <v-menu>
+          <template #activator="{ props: menu }"><v-btn v-bind="menu" size="small">Moves</v-btn></template>
+          <v-list><v-list-item v-for="move in FRAMING_MOVES" :key="move.name" :title="move.label" @click="preset(move.name)" /></v-list>
+        </v-menu>
+        <v-btn size="small" :disabled="!layer.place.framing" @click="bench.editLayer(framingToKeys)">As keyframes</v-btn>
+        <v-btn size="small" :disabled="!layer.place.framing" @click="write([])">No framing</v-btn>
+        <v-btn size="small" color="primary" variant="flat" @click="bench.framing = false">Done</v-btn>
+      </div>
     </div>
   </div>
 </template>
@@ -120,26 +150,21 @@ svg {
   width: 100%;
   height: 100%;
 }
-.source {
-  fill: none;
-  stroke: #ffffff;
-  stroke-opacity: 0.35;
+.dimmed {
+  fill: rgb(0 0 0 / 58%);
+  pointer-events: none;
 }
 .box {
-  fill: rgb(134 182 239 / 7%);
-  stroke: #86b6ef;
-  stroke-dasharray: 10 4 2 4;
-  stroke-width: 1.5;
+  fill: transparent;
+  stroke: #f2f2f2;
+  stroke-width: 1;
   cursor: move;
   touch-action: none;
 }
-.first .box {
-  stroke-dasharray: none;
-}
 .corner {
   fill: none;
-  stroke: #86b6ef;
-  stroke-width: 4;
+  stroke: #f2f2f2;
+  stroke-width: 3;
   pointer-events: none;
 }
 .grip {
@@ -148,29 +173,56 @@ svg {
   touch-action: none;
 }
 .way {
+  fill: none;
   stroke: #86b6ef;
-  stroke-opacity: 0.6;
-}
-text {
-  font: 12px 'Archivo Variable', sans-serif;
-  fill: #cfe2fa;
-  paint-order: stroke;
-  stroke: #111;
-  stroke-width: 3px;
+  stroke-width: 1.5;
   pointer-events: none;
 }
-.tools {
-  position: absolute;
-  left: 50%;
-  bottom: 8px;
-  display: flex;
-  gap: 4px;
-  transform: translateX(-50%);
+.tab {
+  cursor: move;
+  touch-action: none;
 }
-.tools button {
+.tab rect {
+  fill: #1b1b1b;
+  stroke: #86b6ef;
+}
+.tab text {
+  font: 600 12px 'JetBrains Mono Variable', monospace;
+  fill: #cfe2fa;
+  pointer-events: none;
+}
+.chosen rect {
+  fill: #d8a84a;
+  stroke: #d8a84a;
+}
+.chosen text {
+  fill: #161616;
+}
+.strip {
+  position: absolute;
+  left: 8px;
+  right: 8px;
+  bottom: 8px;
+  display: grid;
+  justify-content: center;
+  pointer-events: none;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: center;
+  align-items: center;
+  gap: 6px;
+  padding: 5px 8px;
+  background: var(--panel);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  pointer-events: auto;
+}
+.line > .mono {
   white-space: nowrap;
 }
-.tools button:disabled {
-  opacity: 0.5;
+.pace {
+  width: 190px;
 }
 </style>

@@ -1,96 +1,176 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, ref, watch } from 'vue';
-import type Konva from 'konva';
-import { Circle as VCircle, Layer as VLayer, Rect as VRect, Stage as VStage, Transformer as VTransformer } from 'vue-konva';
-import { setPlace } from '../../core/document/edits/layers';
-import { steadyAt } from '../../core/time/values';
+import { computed, ref } from 'vue';
+import { setPlace, type PlaceChange } from '../../core/document/edits/layers';
+import { carriedBy, placeAt } from '../../core/document/place';
+import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
-import { HANDLE, type ViewFrame } from './frame';
+import { HANDLE, tenths, type ViewFrame, type XY } from './frame';
+import { useSourceSpace } from './source-space';
 
-/** The chosen layer's box on the picture: drag to move, corners to scale, the stalk to rotate. */
-const props = defineProps<{ frame: ViewFrame; stage: { width: number; height: number } }>();
+/** The chosen layer's outline on the picture, as it lies there, tilted and following too: drag to move, corners and sides to scale, the stalk to turn. */
+const props = defineProps<{ frame: ViewFrame }>();
 const bench = useBench();
 const store = useProject();
 const player = usePlayer();
-const box = ref<{ getNode(): Konva.Rect }>();
-const transformer = ref<{ getNode(): Konva.Transformer }>();
+const svg = ref<SVGSVGElement>();
+const space = useSourceSpace(() => props.frame, () => svg.value);
 
-const place = computed(() => {
-  const layer = bench.layer!;
-  const at = bench.frame - layer.span.start;
-  const { place: p } = layer;
-  return { position: steadyAt(p.position, at), scale: steadyAt(p.scale, at), rotation: steadyAt(p.rotation, at), anchor: steadyAt(p.anchor, at), flipX: p.flipX, flipY: p.flipY };
+const shotSize = computed(() => ({ w: bench.shot!.width, h: bench.shot!.height }));
+const now = computed(() => placeAt(bench.layer!.place, bench.frame - bench.layer!.span.start, shotSize.value));
+const half = computed(() => ({ w: bench.size!.w / 2, h: bench.size!.h / 2 }));
+const SIDES = [[-1, -1], [0, -1], [1, -1], [1, 0], [1, 1], [0, 1], [-1, 1], [-1, 0]] as const;
+const NAMES = ['Top left corner', 'Top side', 'Top right corner', 'Right side', 'Bottom right corner', 'Bottom side', 'Bottom left corner', 'Left side'] as const;
+const grips = computed(() => SIDES.map(([x, y], i) => ({ x, y, name: NAMES[i]!, at: space.toStage([x * half.value.w, y * half.value.h]) })));
+const outline = computed(() => grips.value.filter(({ x, y }) => x && y).map(({ at }) => at.join()).join(' '));
+const anchor = computed(() => space.toStage(now.value.anchor as [number, number]));
+const STALK = 26;
+/** Away from the middle, beyond the top side. */
+const stalk = computed(() => {
+  const [[x, y], [u, v]] = [grips.value[1]!.at, grips.value[5]!.at];
+  const long = Math.hypot(x - u, y - v) || 1;
+  return { from: [x, y] as const, to: [x + ((x - u) / long) * STALK, y + ((y - v) / long) * STALK] as const };
 });
-const centre = computed(() => ({ x: props.frame.x + props.frame.width / 2, y: props.frame.y + props.frame.height / 2 }));
-const spot = computed(() => ({
-  x: centre.value.x + place.value.position[0] * props.frame.scale,
-  y: centre.value.y + place.value.position[1] * props.frame.scale,
-}));
-const config = computed(() => {
-  const { w, h } = bench.size!;
-  const p = place.value;
-  return {
-    ...spot.value,
-    width: w,
-    height: h,
-    offsetX: w / 2 + p.anchor[0],
-    offsetY: h / 2 + p.anchor[1],
-    scaleX: p.scale[0] * props.frame.scale * (p.flipX ? -1 : 1),
-    scaleY: p.scale[1] * props.frame.scale * (p.flipY ? -1 : 1),
-    rotation: p.rotation,
-    draggable: true,
-    fill: 'transparent',
-  };
-});
-const look = {
-  flipEnabled: false,
-  ignoreStroke: true,
-  rotateAnchorOffset: 22,
-  rotationSnaps: [0, 90, 180, 270],
-  rotationSnapTolerance: 3,
-  anchorSize: 9,
-  anchorCornerRadius: 0,
-  anchorStroke: HANDLE.line,
-  anchorFill: HANDLE.fill,
-  borderStroke: HANDLE.line,
-};
 
-const tenths = (value: number) => Math.round(value * 10) / 10;
-/** Writes what the handles show. Only what changed, so that a move leaves the scale as it was typed. */
-function write(what: 'Move' | 'Scale and turn'): void {
-  const node = box.value!.getNode();
-  player.touching = true;
-  const position: [number, number] = [tenths((node.x() - centre.value.x) / props.frame.scale), tenths((node.y() - centre.value.y) / props.frame.scale)];
-  const thousandths = (value: number) => Math.max(0.001, Math.round(Math.abs(value / props.frame.scale) * 1000) / 1000);
-  const scale: [number, number] = [thousandths(node.scaleX()), thousandths(node.scaleY())];
-  const change = what === 'Move' ? { position } : { position, scale, rotation: tenths(node.rotation()) };
-  bench.editLayer((project, at) => setPlace(project, at, change, what), 'handles');
+function write(change: PlaceChange, what: string, dragging: boolean): void {
+  if (dragging) player.touching = true;
+  bench.editLayer((project, at) => setPlace(project, at, change, what), dragging ? 'handles' : undefined);
 }
 function done(): void {
   player.touching = false;
   store.endGesture();
 }
-const attach = () => nextTick(() => transformer.value?.getNode().nodes([box.value!.getNode()]));
-onMounted(attach);
-watch(() => bench.layerId, attach);
-watch(config, () => nextTick(() => transformer.value?.getNode().forceUpdate()), { flush: 'post' });
+/** What a shift of the shot's pixels is for a layer that another one carries along. */
+function own([dx, dy]: XY): [number, number] {
+  const [a, b, c, d] = carriedBy(bench.shot!, bench.layer!, bench.frame);
+  const det = a * d - b * c || 1;
+  return [(d * dx - c * dy) / det, (a * dy - b * dx) / det];
+}
+const shifted = ([dx, dy]: XY, from = now.value.position): PlaceChange => ({ position: [tenths(from[0] + dx), tenths(from[1] + dy)] });
+
+function move(event: PointerEvent): void {
+  if (event.button !== 0) return;
+  const from = now.value.position;
+  followPointer(event, (to) => write(shifted(own([(to.clientX - event.clientX) / props.frame.scale, (to.clientY - event.clientY) / props.frame.scale]), from), 'Move', true), done);
+}
+/** From the anchor in the source's pixels, by the map as it was when the drag began. */
+function fromAnchor(): (to: PointerEvent) => [number, number] {
+  const bounds = svg.value!.getBoundingClientRect();
+  const back = space.frozen();
+  const [ax, ay] = now.value.anchor;
+  return (to) => {
+    const [x, y] = back([to.clientX - bounds.left, to.clientY - bounds.top]);
+    return [x - ax, y - ay];
+  };
+}
+const thousandths = (v: number) => Math.max(0.001, Math.round(Math.abs(v) * 1000) / 1000);
+function size(event: PointerEvent, [sx, sy]: readonly [number, number]): void {
+  const { scale } = now.value;
+  const at = fromAnchor();
+  const first = at(event);
+  followPointer(
+    event,
+    (to) => {
+      const [x, y] = at(to);
+      const both = Math.hypot(x, y) / (Math.hypot(...first) || 1);
+      const [fx, fy] = sx && sy ? [both, both] : [sx ? x / (first[0] || 1) : 1, sy ? y / (first[1] || 1) : 1];
+      write({ scale: [thousandths(scale[0] * fx), thousandths(scale[1] * fy)] }, 'Scale', true);
+    },
+    done,
+  );
+}
+const SNAP = 3;
+function turn(event: PointerEvent): void {
+  const { scale, rotation } = now.value;
+  const { flipX, flipY } = bench.layer!.place;
+  const at = fromAnchor();
+  const angle = (to: PointerEvent) => {
+    const [x, y] = at(to);
+    return (Math.atan2(y * scale[1] * (flipY ? -1 : 1), x * scale[0] * (flipX ? -1 : 1)) * 180) / Math.PI;
+  };
+  const first = angle(event);
+  followPointer(
+    event,
+    (to) => {
+      const next = rotation + ((angle(to) - first + 540) % 360) - 180;
+      const right = Math.round(next / 90) * 90;
+      write({ rotation: tenths(Math.abs(next - right) <= SNAP ? right : next) }, 'Turn', true);
+    },
+    done,
+  );
+}
+const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+function press(event: KeyboardEvent, what: 'move' | 'turn' | readonly [number, number]): void {
+  const arrow = ARROWS[event.key];
+  if (!arrow || event.altKey || event.ctrlKey) return;
+  event.preventDefault();
+  event.stopPropagation();
+  const step = event.shiftKey ? 10 : 1;
+  const way = arrow[0] + arrow[1];
+  if (what === 'move') write(shifted(own([arrow[0] * step, arrow[1] * step])), 'Move', false);
+  else if (what === 'turn') write({ rotation: tenths(now.value.rotation + way * step) }, 'Turn', false);
+  else {
+    const grow = 1 + 0.01 * step * (arrow[0] - arrow[1]);
+    write({ scale: [thousandths(now.value.scale[0] * (what[0] ? grow : 1)), thousandths(now.value.scale[1] * (what[1] ? grow : 1))] }, 'Scale', false);
+  }
+}
 </script>
 
 <template>
-  <VStage class="handles" :config="stage">
-    <VLayer>
-      <VRect ref="box" :config="config" @dragmove="write('Move')" @dragend="done" @transform="write('Scale and turn')" @transformend="done" />
-      <VTransformer ref="transformer" :config="look" />
-      <VCircle :config="{ ...spot, radius: 4, stroke: HANDLE.line, strokeWidth: 1.5, fill: HANDLE.fill, listening: false }" />
-    </VLayer>
-  </VStage>
+  <svg ref="svg" class="handles" role="group" aria-label="Place on the picture" :style="{ '--line': HANDLE.line, '--fill': HANDLE.fill }">
+    <polygon class="outline" :points="outline" role="button" tabindex="0" aria-label="Layer on the picture: drag or arrow keys move it" @pointerdown="move" @keydown="press($event, 'move')" />
+    <line class="stalk" :x1="stalk.from[0]" :y1="stalk.from[1]" :x2="stalk.to[0]" :y2="stalk.to[1]" />
+    <g role="button" tabindex="0" aria-label="Turn" class="turn" @pointerdown.stop="turn" @keydown="press($event, 'turn')">
+      <circle class="room" :cx="stalk.to[0]" :cy="stalk.to[1]" r="12" />
+      <circle :cx="stalk.to[0]" :cy="stalk.to[1]" r="5" />
+    </g>
+    <g v-for="grip in grips" :key="grip.name" role="button" tabindex="0" :aria-label="grip.name" class="grip" @pointerdown.stop="size($event, [grip.x, grip.y])" @keydown="press($event, [grip.x, grip.y])">
+      <rect class="room" :x="grip.at[0] - 12" :y="grip.at[1] - 12" width="24" height="24" />
+      <rect :x="grip.at[0] - 4.5" :y="grip.at[1] - 4.5" width="9" height="9" />
+    </g>
+    <circle class="anchor" :cx="anchor[0]" :cy="anchor[1]" r="4" />
+  </svg>
 </template>
 
 <style scoped>
 .handles {
   position: absolute;
   inset: 0;
+  width: 100%;
+  height: 100%;
+}
+.outline {
+  fill: transparent;
+  stroke: var(--line);
+  cursor: move;
+  touch-action: none;
+}
+.stalk {
+  stroke: var(--line);
+  pointer-events: none;
+}
+.grip rect,
+.turn circle {
+  fill: var(--fill);
+  stroke: var(--line);
+  touch-action: none;
+}
+.grip .room,
+.turn .room {
+  fill: transparent;
+  stroke: none;
+}
+.grip {
+  cursor: nwse-resize;
+}
+.turn {
+  cursor: grab;
+}
+.anchor {
+  fill: var(--fill);
+  stroke: var(--line);
+  stroke-width: 1.5;
+  pointer-events: none;
 }
 </style>

@@ -10,6 +10,8 @@ export interface SourceSpace {
   toSource(p: XY): [number, number];
   /** a pointer's place in source pixels from the source's centre */
   at(event: PointerEvent | MouseEvent): [number, number];
+  /** `toSource` as it is now, whatever the layer does afterwards */
+  frozen(): (p: XY) => [number, number];
   /** source pixels for each stage pixel, in the middle of the source */
   perStage: ComputedRef<number>;
 }
@@ -23,10 +25,12 @@ export function useSourceSpace(frame: () => ViewFrame, stage: () => Element | un
     const [u, v] = project(map.value, x + bench.size!.w / 2, y + bench.size!.h / 2);
     return [frame().x + u * frame().scale, frame().y + v * frame().scale];
   };
-  const toSource = ([x, y]: XY): [number, number] => {
-    const [u, v] = project(back.value, (x - frame().x) / frame().scale, (y - frame().y) / frame().scale);
-    return [u - bench.size!.w / 2, v - bench.size!.h / 2];
+  const through = (map: Projective, { x: left, y: top, scale }: ViewFrame, { w, h }: { w: number; h: number }) => ([x, y]: XY): [number, number] => {
+    const [u, v] = project(map, (x - left) / scale, (y - top) / scale);
+    return [u - w / 2, v - h / 2];
   };
+  const toSource = (p: XY): [number, number] => through(back.value, frame(), bench.size!)(p);
+  const frozen = () => through(back.value, frame(), bench.size!);
   const at = (event: PointerEvent | MouseEvent) => {
     const bounds = stage()!.getBoundingClientRect();
     return toSource([event.clientX - bounds.left, event.clientY - bounds.top]);
@@ -36,5 +40,5 @@ export function useSourceSpace(frame: () => ViewFrame, stage: () => Element | un
     const [u, v] = toSource([x + 1, y]);
     return Math.hypot(u, v);
   });
-  return { toStage, toSource, at, perStage };
+  return { toStage, toSource, frozen, at, perStage };
 }

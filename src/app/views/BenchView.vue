@@ -65,7 +65,7 @@ function drop(event: DragEvent): void {
 useEventListener(window, ['wheel', 'scroll', 'pointerdown', 'pointermove'], (event: Event) => {
   if (event.type !== 'pointermove' || (event as PointerEvent).buttons) player.yieldToHand();
 }, { passive: true, capture: true });
-const settle = () => void store.settle();
+const settle = () => void store.flush();
 onMounted(() => addEventListener('pagehide', settle));
 onBeforeUnmount(async () => {
   removeEventListener('pagehide', settle);
@@ -73,7 +73,6 @@ onBeforeUnmount(async () => {
   player.shuttle(0);
   const shown = bench.view === 'picture' ? player.shown?.bitmap : undefined;
   if (shown?.width && !store.readOnly) await store.setPoster(await posterFrom(shown)).catch(() => undefined);
-  await store.settle().catch(() => undefined);
   await store.close();
 });
 </script>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { mdiDelete, mdiFileDownloadOutline } from '@mdi/js';
+import { mdiDelete, mdiFileAlertOutline, mdiFileDownloadOutline } from '@mdi/js';
 import { newProject } from '../../core/document/edits/project';
 import type { ProjectId } from '../../core/document/schema';
 import { vFirstFocus } from '../controls/first-focus';
@@ -9,7 +9,8 @@ import IconButton from '../controls/IconButton.vue';
 import SiteHead from '../panels/SiteHead.vue';
 import { newId } from '../ids';
 import { exportProject, openDemo, openProjectFile } from '../storage/project-files';
-import { createProject, deleteProject, listProjects, type ProjectCard } from '../storage/projects';
+import { removeMedia, strayMedia } from '../storage/media';
+import { createProject, deleteProject, listAsides, listProjects, storedOriginal, type ProjectCard } from '../storage/projects';
 import { download } from '../stores/renders';
 import { useNotices } from '../stores/notices';
 
@@ -17,6 +18,9 @@ const router = useRouter();
 const notices = useNotices();
 const cards = ref<(ProjectCard & { url: string | null })[]>([]);
 const storage = ref<{ used: number; total: number } | null>(null);
+const stray = ref<Awaited<ReturnType<typeof strayMedia>> | null>(null);
+/** ids of projects of which an unreadable original is kept */
+const asides = ref<string[]>([]);
 const busy = ref<string | null>(null);
 const naming = ref(false);
 const name = ref('');
@@ -28,6 +32,8 @@ async function refresh(): Promise<void> {
   cards.value = (await listProjects()).map((card) => ({ ...card, url: card.poster && URL.createObjectURL(card.poster) }));
   const { usage = 0, quota = 0 } = await navigator.storage.estimate();
   storage.value = { used: usage, total: quota };
+  stray.value = await strayMedia();
+  asides.value = await listAsides();
 }
 
 /** Runs with a line saying what is going on; trouble is said and leaves everything as it was. */
@@ -58,15 +64,20 @@ async function openFiles(files: FileList | null): Promise<void> {
 
 const loadDemo = () => during('Opening the demo', openDemo);
 const save = (card: ProjectCard) => during(`Writing ${card.name}`, async () => download(...(await exportProject(card.id))));
-const remove = (card: ProjectCard) => during(`Deleting ${card.name}`, () => deleteProject(card.id)).then(() => (deleting.value = null));
+const remove = (card: ProjectCard) => during(`Deleting ${card.name}`, () => deleteProject(card.id, card.name)).then(() => (deleting.value = null));
+
+const original = (card: ProjectCard) => during(`Writing the original of ${card.name}`, async () => download(new Blob([await storedOriginal(card.id)], { type: 'application/json' }), `${card.name} original.json`));
+const tidy = () => during('Removing what belongs to no project', () => removeMedia(stray.value?.keys ?? []));
 
 const megabytes = (bytes: number) => (bytes >= 1e9 ? `${(bytes / 1e9).toFixed(1)} GB` : `${Math.round(bytes / 1e6)} MB`);
 const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
 onMounted(() =>
   during('Looking for projects', async () => {
-    const settings = (await (await fetch('/settings.json')).json()) as { openDemo?: boolean };
-    if (settings.openDemo && (await listProjects()).length === 0) await openDemo();
+    const settings = await fetch('/settings.json').then((response) => response.json() as Promise<{ openDemo?: boolean }>, () => null);
+    if (!settings?.openDemo || (await listProjects()).length > 0) return;
+    busy.value = 'Opening the demo';
+    await openDemo();
   }),
 );
 </script>
@@ -79,7 +90,7 @@ onMounted(() =>
         <span class="actions">
           <v-btn color="primary" variant="flat" @click="((name = ''), (naming = true))">New project</v-btn>
           <v-btn @click="picker?.click()">Open file…</v-btn>
-          <v-btn @click="loadDemo">Open the demo</v-btn>
+          <v-btn :disabled="busy === 'Opening the demo'" @click="loadDemo">Open the demo</v-btn>
         </span>
         <input ref="picker" type="file" accept=".jackplane" class="visually-hidden" tabindex="-1" aria-label="Project file" @change="openFiles(($event.target as HTMLInputElement).files)" />
       </div>
@@ -96,6 +107,7 @@ onMounted(() =>
               <span class="dim mono small">{{ day(card.modified) }} · {{ megabytes(card.bytes) }}</span>
             </span>
             <span class="tools">
+              <IconButton v-if="asides.includes(card.id)" :label="`Save the unreadable original of ${card.name}`" :icon="mdiFileAlertOutline" @click="original(card)" />
               <IconButton :label="`Save ${card.name} as a file`" :icon="mdiFileDownloadOutline" @click="save(card)" />
               <IconButton :label="`Delete ${card.name}`" :icon="mdiDelete" @click="deleting = card" />
             </span>
@@ -103,6 +115,10 @@ onMounted(() =>
         </li>
       </ul>
       <p v-else-if="!busy" class="empty dim">Nothing here yet. Make a project and drop footage into it, or open the demo and look at how a shot is built.</p>
+      <p v-if="stray?.keys.length" class="storage" role="note">
+        <span class="mono">{{ megabytes(stray.bytes) }}</span> of media belong to no project; an import or an opening was cut short.
+        <v-btn size="small" @click="tidy">Remove them</v-btn>
+      </p>
       <p v-if="storage" class="dim storage">
         Stored in this browser: <span class="mono">{{ megabytes(storage.used) }}</span> of <span class="mono">{{ megabytes(storage.total) }}</span> available
       </p>

@@ -1,7 +1,6 @@
-import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
+import { produce, type Draft } from 'immer';
+import { changesBetween, reversed, withChanges, type Change } from './patch';
 import type { Project } from './schema';
-
-enablePatches();
 
 /** A named change of the document. Names are what a person reads in the history: "Move captain". */
 export interface Edit {
@@ -9,22 +8,34 @@ export interface Edit {
   apply(project: Draft<Project>): void;
 }
 
-/** One step of history: a name, and the patches both ways. */
+/** One step of history: a name, what it changed, and whose step it is. */
 export interface Step {
+  /** counts up through the life of a project */
+  id: number;
   name: string;
-  forward: Patch[];
-  back: Patch[];
+  /** the shot that it changed alone, or the project */
+  scope: string;
+  changes: readonly Change[];
   /** where the work was: shot, chosen layer, frame */
   where?: { shot: string; layer: string | null; frame: number };
 }
+export const PROJECT_SCOPE = 'project';
 
-/** @returns the new document and the step, or null when the edit changes nothing */
-export function perform(project: Project, edit: Edit): { project: Project; step: Step } | null {
-  const [next, forward, back] = produceWithPatches(project, (draft) => {
+/** @returns the new document and what changed, or null when the edit changes nothing */
+export function perform(project: Project, edit: Edit): { project: Project; changes: readonly Change[] } | null {
+  const next = produce(project, (draft) => {
     edit.apply(draft);
   });
-  return forward.length ? { project: next, step: { name: edit.name, forward, back } } : null;
+  const changes = changesBetween(project, next);
+  return changes.length ? { project: next, changes } : null;
 }
 
-export const redoStep = (project: Project, step: Step): Project => applyPatches(project, step.forward);
-export const undoStep = (project: Project, step: Step): Project => applyPatches(project, step.back);
+/** Whose changes these are: one shot's, or the project's. */
+export function scopeOf(changes: readonly Change[]): string {
+  const shots = new Set(changes.map(({ path: [first, second] }) => (first === 'shots' && typeof second === 'object' && 'id' in second ? second.id : PROJECT_SCOPE)));
+  return shots.size === 1 ? [...shots][0]! : PROJECT_SCOPE;
+}
+
+/** @throws JackplaneError conflict when the step does not fit */
+export const redoStep = (project: Project, step: Step): Project => withChanges(project, step.changes);
+export const undoStep = (project: Project, step: Step): Project => withChanges(project, reversed(step.changes));

@@ -1,8 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { layerOf, colourSource, shotOf } from '../testing/documents';
-import { valueAt } from '../time/values';
-import { FRAMING_MOVES, framingBetween, framingKeys, framingOfPlace, framingsOf, inside, placeOfFraming, spanOf, widest, type Framing } from './framing';
+import { FRAMING_MOVES, framingAt, framingBetween, framingOfPlace, framingsOf, inside, placeOfFraming, spanOf, widest, type Framing, type FramingStop } from './framing';
 
 const shot = { w: 1280, h: 720 };
 const side = fc.integer({ min: 200, max: 4000 });
@@ -62,19 +61,13 @@ describe('framing', () => {
     );
   });
 
-  test('keyframes meet every stop, and between them stray from the even way by less than a hundredth', () => {
-    const stops = [{ at: 0, framing: { x: 0, y: 0, width: 1280 } }, { at: 50, framing: { x: 100, y: 40, width: 640 } }, { at: 90, framing: { x: -80, y: 0, width: 900 } }];
-    const keys = framingKeys(stops, shot);
-    for (const { at, framing } of stops) {
-      const got = framingOfPlace(valueAt({ keys: keys.position }, at), valueAt({ keys: keys.scale }, at), shot);
-      expect(got.width).toBeCloseTo(framing.width, 6);
-      expect(got.x).toBeCloseTo(framing.x, 6);
-    }
-    for (let f = 0; f <= 50; f++) {
-      const width = 1280 / valueAt({ keys: keys.scale }, f)[0];
-      expect(Math.abs(width / framingBetween(stops[0]!.framing, stops[1]!.framing, f / 50).width - 1)).toBeLessThan(0.01);
-    }
-    expect(keys.position.every((key, i, all) => i === 0 || key.at > all[i - 1]!.at)).toBe(true);
+  test('stops are met at their frames and held outside of them; a hold stays, an easing arrives all the same', () => {
+    const stops: FramingStop[] = [{ at: 0, x: 0, y: 0, width: 1280, ease: 'hold' }, { at: 50, x: 100, y: 40, width: 640, ease: { cubic: [0.4, 0, 0.2, 1] } }, { at: 90, x: -80, y: 0, width: 900, ease: 'linear' }];
+    for (const stop of stops) expect(framingAt(stops, stop.at)).toMatchObject({ x: stop.x, width: stop.width });
+    expect(framingAt(stops, -9).width).toBe(1280);
+    expect(framingAt(stops, 200).width).toBe(900);
+    expect(framingAt(stops, 49).width).toBe(1280);
+    expect(framingAt(stops, 60).width).toBeLessThan(framingBetween(stops[1]!, stops[2]!, 10 / 40).width);
   });
 
   test('the span that is framed is what of the layer lies in the shot', () => {

@@ -1,6 +1,8 @@
 // Framing a still (or any layer): what part of its picture fills the shot, as place values and back.
 import type { Layer, Shot } from './schema';
-import type { Key } from './value';
+import { ease } from '../time/easing';
+import { keyBefore } from '../time/values';
+import type { Ease } from './value';
 
 interface Size {
   w: number;
@@ -55,31 +57,38 @@ export function framingsOf(move: FramingMove, source: Size, shot: Size): [Framin
   return [framing(from), framing(to)];
 }
 
+/** A framing that is gone to at a frame of layer time. `ease` is how it goes on from there to the next. */
+export interface FramingStop extends Framing {
+  at: number;
+  ease: Ease;
+}
+
+/** The framing at a frame of layer time, which may be a fraction. Before the first stop and after the last it holds. @param stops ascending, at least one */
+export function framingAt(stops: readonly FramingStop[], frame: number): Framing {
+  const first = stops[0]!;
+  const last = stops[stops.length - 1]!;
+  if (frame <= first.at) return first;
+  if (frame >= last.at) return last;
+  const i = keyBefore(stops, frame);
+  const [from, to] = [stops[i]!, stops[i + 1]!];
+  return framingBetween(from, to, ease(from.ease, (frame - from.at) / (to.at - from.at)));
+}
+
 /**
- * Place keyframes that go from framing to framing with constant apparent speed: the width changes by equal factors in equal
- * times, and the centre moves along. Between two framings of unlike width that needs keyframes in between.
- * @param stops framings at frames of layer time, ascending, at least one
+ * Frames at which keyframes of a framing stand, so that every whole frame is met: the stops, and each frame between two where something moves.
+ * @param turning further frames between which rotation or anchor move
  */
-export function framingKeys(stops: readonly { at: number; framing: Framing }[], shot: Size): { position: Key<[number, number]>[]; scale: Key<[number, number]>[] } {
-  const position: Key<[number, number]>[] = [];
-  const scale: Key<[number, number]>[] = [];
-  const add = (at: number, framing: Framing) => {
-    const place = placeOfFraming(framing, shot);
-    position.push({ at, value: place.position, ease: 'linear' });
-    scale.push({ at, value: place.scale, ease: 'linear' });
-  };
-  stops.forEach(({ at, framing }, i) => {
-    add(at, framing);
+export function framedFrames(stops: readonly FramingStop[], turning: readonly number[] = []): number[] {
+  const every = (from: number, to: number) => Array.from({ length: to - from }, (_, k) => from + k);
+  if (turning.length) {
+    const all = [...stops.map((stop) => stop.at), ...turning];
+    return every(Math.min(...all), Math.max(...all) + 1);
+  }
+  return stops.flatMap((stop, i) => {
     const next = stops[i + 1];
-    if (!next) return;
-    const factor = next.framing.width / framing.width;
-    const pieces = Math.min(next.at - at, Math.abs(Math.log(factor)) < 1e-3 ? 1 : Math.max(2, Math.ceil(Math.abs(Math.log(factor)) * 12)));
-    for (let k = 1; k < pieces; k++) {
-      const frame = at + Math.round(((next.at - at) * k) / pieces);
-      add(frame, framingBetween(framing, next.framing, (frame - at) / (next.at - at)));
-    }
+    const still = !next || (next.x === stop.x && next.y === stop.y && next.width === stop.width);
+    return every(stop.at, still ? stop.at + 1 : next.at);
   });
-  return { position, scale };
 }
 
 /** A framing on the way from one to another at constant apparent speed. @param t share of the time, 0…1 */

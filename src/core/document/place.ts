@@ -1,7 +1,8 @@
-import { multiply, projective, projectiveProduct, rotation, scaling, translation, type Matrix, type Projective } from '../picture/matrix';
-import { valueAt } from '../time/values';
+import { apply, multiply, projective, projectiveProduct, rotation, scaling, translation, type Matrix, type Projective } from '../picture/matrix';
+import { steadyAt, valueAt } from '../time/values';
+import { framingAt } from './framing';
 import type { Layer, Place, Shot } from './schema';
-import { still } from './value';
+import { still, type Value } from './value';
 
 interface Size {
   w: number;
@@ -58,35 +59,69 @@ function boxOf(name: PlacementName, { w, h }: Size): { x: number; y: number; w: 
   };
 }
 
-/** A layer that others may follow: its place and the frame of its own time. */
-interface Placed {
-  place: Place;
-  frame: number;
-  /** the layer it follows in turn, and in what */
-  parent?: { of: Placed; rotation: boolean; scale: boolean } | undefined;
+/** Where a layer is at a frame of its time, as numbers. */
+export interface PlaceNow {
+  position: readonly [number, number];
+  scale: readonly [number, number];
+  rotation: number;
+  anchor: readonly [number, number];
+  tilt: readonly [number, number];
+  perspective: number;
+}
+
+/** A place at a frame of layer time. With a framing, position and scale are those that fill the shot with it; jitter comes on top. */
+export function placeAt(place: Place, frame: number, shot: Size): PlaceNow {
+  const now: PlaceNow = {
+    position: valueAt(place.position, frame), scale: valueAt(place.scale, frame), rotation: valueAt(place.rotation, frame),
+    anchor: valueAt(place.anchor, frame), tilt: valueAt(place.tilt, frame), perspective: valueAt(place.perspective, frame),
+  };
+  if (!place.framing) return now;
+  const { x, y, width } = framingAt(place.framing, frame);
+  const scale = shot.w / width;
+  // the framing's centre comes to the shot's centre, whichever way the layer is turned about its anchor
+  const [dx, dy] = apply(multiply(rotation(now.rotation), scaling(place.flipX ? -scale : scale, place.flipY ? -scale : scale)), x - now.anchor[0], y - now.anchor[1]);
+  const shaken = (of: Value<[number, number]>, at: readonly [number, number]): [number, number] => {
+    const [a, b] = [valueAt(of, frame), steadyAt(of, frame)];
+    return [at[0] + a[0] - b[0], at[1] + a[1] - b[1]];
+  };
+  return { ...now, position: shaken(place.position, [-dx || 0, -dy || 0]), scale: shaken(place.scale, [scale, scale]) };
 }
 
 /** How a followed layer has carried the shot's plane along: position always, rotation and scale when asked for. Tilt does not carry. */
-function carried({ place, frame, parent }: Placed, parts: { rotation: boolean; scale: boolean }, shot: Size): Matrix {
-  const [px, py] = valueAt(place.position, frame);
-  const [sx, sy] = valueAt(place.scale, frame);
-  let m: Matrix = translation(shot.w / 2 + px, shot.h / 2 + py);
-  if (parts.rotation) m = multiply(m, rotation(valueAt(place.rotation, frame)));
-  if (parts.scale) m = multiply(m, scaling(sx, sy));
-  m = multiply(m, translation(-shot.w / 2, -shot.h / 2));
-  return parent ? multiply(carried(parent.of, parent, shot), m) : m;
+function carrying({ place, span }: Layer, parts: { rotation: boolean; scale: boolean }, frame: number, shot: Size): Matrix {
+  const now = placeAt(place, frame - span.start, shot);
+  let m: Matrix = translation(shot.w / 2 + now.position[0], shot.h / 2 + now.position[1]);
+  if (parts.rotation) m = multiply(m, rotation(now.rotation));
+  if (parts.scale) m = multiply(m, scaling(...now.scale));
+  return multiply(m, translation(-shot.w / 2, -shot.h / 2));
 }
 
-/** The layer as something placed, with what it follows. */
-function placed(shot: Shot, layer: Layer, frame: number): Placed {
-  const parent = layer.parent && shot.layers.find((item) => item.id === layer.parent!.layer);
-  return { place: layer.place, frame: frame - layer.span.start, parent: parent ? { ...layer.parent!, of: placed(shot, parent, frame) } : undefined };
-}
+const UNMOVED: Matrix = [1, 0, 0, 1, 0, 0];
+/** Of the shot and frame looked at last: how each layer is carried, so that a long chain is gone along once. */
+let known: { shot: Shot; frame: number; byLayer: Map<string, Matrix> } | null = null;
 
 /** How all that a layer follows carries it along at a shot frame: shot pixels → shot pixels. */
 export function carriedBy(shot: Shot, layer: Layer, frame: number): Matrix {
-  const { parent } = placed(shot, layer, frame);
-  return parent ? carried(parent.of, parent, { w: shot.width, h: shot.height }) : [1, 0, 0, 1, 0, 0];
+  if (!layer.parent) return UNMOVED;
+  if (known?.shot !== shot || known.frame !== frame) known = { shot, frame, byLayer: new Map() };
+  const { byLayer } = known;
+  // the chain up to where it is known, then down again
+  const chain: { child: Layer; parent: Layer }[] = [];
+  const byId = (id: string) => shot.layers.find((item) => item.id === id);
+  let at: Layer | undefined = layer;
+  while (at?.parent && (at === layer || !byLayer.has(at.id))) {
+    const parent = byId(at.parent.layer);
+    if (!parent) break;
+    chain.push({ child: at, parent });
+    at = parent;
+  }
+  let m: Matrix = (at !== layer && at && byLayer.get(at.id)) || UNMOVED;
+  for (const { child, parent } of chain.reverse()) {
+    m = multiply(m, carrying(parent, child.parent!, frame, { w: shot.width, h: shot.height }));
+    // a layer that is only looked at as if it were otherwise is not the shot's
+    if (byId(child.id) === child) byLayer.set(child.id, m);
+  }
+  return m;
 }
 
 /**
@@ -94,26 +129,21 @@ export function carriedBy(shot: Shot, layer: Layer, frame: number): Matrix {
  * perspective from in front of the anchor. @returns null when it is not tilted
  */
 export function tiltMatrix(place: Place, frame: number, source: Size, shot: Size): Projective | null {
-  const [tx, ty] = valueAt(place.tilt, frame);
+  const { tilt: [tx, ty], position: [px, py], scale: [sx, sy], anchor: [ax, ay], rotation: turn, perspective } = placeAt(place, frame, shot);
   if (tx === 0 && ty === 0) return null;
-  const [px, py] = valueAt(place.position, frame);
-  const [sx, sy] = valueAt(place.scale, frame);
-  const [ax, ay] = valueAt(place.anchor, frame);
-  const flat = multiply(multiply(rotation(valueAt(place.rotation, frame)), scaling(place.flipX ? -sx : sx, place.flipY ? -sy : sy)), translation(-source.w / 2 - ax, -source.h / 2 - ay));
+  const flat = multiply(multiply(rotation(turn), scaling(place.flipX ? -sx : sx, place.flipY ? -sy : sy)), translation(-source.w / 2 - ax, -source.h / 2 - ay));
   const [ca, sa, cb, sb] = [Math.cos((tx * Math.PI) / 180), Math.sin((tx * Math.PI) / 180), Math.cos((ty * Math.PI) / 180), Math.sin((ty * Math.PI) / 180)];
   // the plane's two axes after turning about x, then about y; z goes away from the eye, which is this far off
-  const near = valueAt(place.perspective, frame) / Math.hypot(shot.w, shot.h);
+  const near = perspective / Math.hypot(shot.w, shot.h);
   const turned: Projective = [cb, sb * sa, 0, 0, ca, 0, -sb * 2 * near, cb * sa * 2 * near, 1];
   return projectiveProduct(projective(translation(shot.w / 2 + px, shot.h / 2 + py)), projectiveProduct(turned, projective(flat)));
 }
 
 /** Source pixels (origin top left) → shot pixels (origin top left), at full size. @param frame layer time */
 export function placeMatrix(place: Place, frame: number, source: Size, shot: Size): Matrix {
-  const [px, py] = valueAt(place.position, frame);
-  const [sx, sy] = valueAt(place.scale, frame);
-  const [ax, ay] = valueAt(place.anchor, frame);
+  const { position: [px, py], scale: [sx, sy], anchor: [ax, ay], rotation: turn } = placeAt(place, frame, shot);
   let m = translation(shot.w / 2 + px, shot.h / 2 + py);
-  m = multiply(m, rotation(valueAt(place.rotation, frame)));
+  m = multiply(m, rotation(turn));
   m = multiply(m, scaling(place.flipX ? -sx : sx, place.flipY ? -sy : sy));
   return multiply(m, translation(-source.w / 2 - ax, -source.h / 2 - ay));
 }

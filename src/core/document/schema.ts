@@ -3,7 +3,7 @@ import { BLEND_MODES } from '../picture/blend';
 import { valuesSchema } from '../passes/define';
 import { PASSES, passOf } from '../passes/registry';
 import { maskIdSchema, maskSchema } from './mask';
-import { framesSchema, valueOf } from './value';
+import { easeSchema, framesSchema, valueOf } from './value';
 
 /** The version of the document format that this code writes. */
 export const FORMAT_VERSION = 1;
@@ -70,8 +70,13 @@ export const passSchema = z
 export type Pass = z.infer<typeof passSchema>;
 
 const pair = z.tuple([finite, finite]);
+const stopSchema = z.object({ at: framesSchema, x: finite, y: finite, width: z.number().min(1).max(1e6), ease: easeSchema }).strict();
+const ascending = (list: readonly { at: number }[]): boolean => list.every((entry, i) => i === 0 || list[i - 1]!.at < entry.at);
+
 export const placeSchema = z
   .object({
+    /** what of the source fills the shot, and when; where it is set, position and scale follow from it */
+    framing: z.array(stopSchema).min(1).max(24).refine(ascending, 'stops must be in ascending order').optional(),
     /** of the anchor, in shot pixels from the shot's centre, y down */
     position: valueOf(pair),
     /** 1 = 100 %; negative values are written as flips instead */
@@ -161,21 +166,23 @@ export type Shot = z.infer<typeof shotSchema>;
 export const parentLoop = (layers: readonly Pick<Layer, 'id' | 'name' | 'parent'>[]): string[] | null => loopAlong(layers, (layer) => layer.parent?.layer);
 export const matteLoop = (layers: readonly Pick<Layer, 'id' | 'name' | 'matte'>[]): string[] | null => loopAlong(layers, (layer) => layer.matte?.layer);
 
+/** Every layer is walked over once, however long the chains are. */
 function loopAlong<T extends { id: LayerId; name: string }>(layers: readonly T[], leads: (layer: T) => LayerId | undefined): string[] | null {
   const byId = new Map(layers.map((layer) => [layer.id, layer]));
-  const after = (layer: T) => byId.get(leads(layer) as LayerId);
+  const free = new Set<T>();
   for (const layer of layers) {
-    const way = [layer];
-    for (let next = after(layer); next; next = after(next)) {
-      if (next === layer) return way.map((item) => item.name);
-      if (way.includes(next)) break;
-      way.push(next);
+    const way = new Set<T>();
+    for (let next: T | undefined = layer; next && !free.has(next); next = byId.get(leads(next) as LayerId)) {
+      if (way.has(next)) return [...way].slice([...way].indexOf(next)).map((item) => item.name);
+      way.add(next);
     }
+    way.forEach((item) => free.add(item));
   }
   return null;
 }
 
-export const projectSchema = z
+/** A project without what holds its parts together; `crossProblems` looks at that. */
+export const projectShape = z
   .object({
     format: z.literal(FORMAT_VERSION),
     id: projectIdSchema,
@@ -186,32 +193,38 @@ export const projectSchema = z
     stock: z.array(stockSchema).max(5000),
     shots: z.array(shotSchema).max(1000),
   })
-  .strict()
-  .superRefine((project, context) => {
-    const stock = new Set(project.stock.map((item) => item.id));
-    const seen = new Set<string>();
-    const once = (value: string, what: string) => {
-      if (seen.has(value)) context.addIssue({ code: 'custom', message: `${what} “${value}” stands twice` });
-      seen.add(value);
-    };
-    project.stock.forEach((item) => once(item.id, 'stock'));
-    for (const shot of project.shots) {
-      once(shot.id, 'shot');
-      const loop = parentLoop(shot.layers);
-      if (loop) context.addIssue({ code: 'custom', message: `layers follow each other in a circle: ${loop.join(', ')}` });
-      const matted = matteLoop(shot.layers);
-      if (matted) context.addIssue({ code: 'custom', message: `layers take their mattes from each other in a circle: ${matted.join(', ')}` });
-      for (const layer of shot.layers) {
-        once(layer.id, 'layer');
-        layer.passes.forEach((pass) => once(pass.id, 'pass'));
-        layer.masks.forEach((mask) => once(mask.id, 'mask'));
-        if (layer.source.kind === 'stock' && !stock.has(layer.source.stock)) {
-          context.addIssue({ code: 'custom', message: `layer “${layer.name}” uses stock that is not in the project` });
-        }
-      }
+  .strict();
+
+export const projectSchema = projectShape.superRefine((project, context) => {
+  for (const message of crossProblems(project)) context.addIssue({ code: 'custom', message });
+});
+export type Project = z.infer<typeof projectShape>;
+
+/** What is wrong between the parts of a project: things that stand twice, circles, stock that is not there. */
+export function crossProblems(project: Project): string[] {
+  const problems: string[] = [];
+  const stock = new Set(project.stock.map((item) => item.id));
+  const seen = new Set<string>();
+  const once = (value: string, what: string) => {
+    if (seen.has(value)) problems.push(`${what} “${value}” stands twice`);
+    seen.add(value);
+  };
+  project.stock.forEach((item) => once(item.id, 'stock'));
+  for (const shot of project.shots) {
+    once(shot.id, 'shot');
+    const loop = parentLoop(shot.layers);
+    if (loop) problems.push(`layers follow each other in a circle: ${loop.join(', ')}`);
+    const matted = matteLoop(shot.layers);
+    if (matted) problems.push(`layers take their mattes from each other in a circle: ${matted.join(', ')}`);
+    for (const layer of shot.layers) {
+      once(layer.id, 'layer');
+      layer.passes.forEach((pass) => once(pass.id, 'pass'));
+      layer.masks.forEach((mask) => once(mask.id, 'mask'));
+      if (layer.source.kind === 'stock' && !stock.has(layer.source.stock)) problems.push(`layer “${layer.name}” uses stock that is not in the project`);
     }
-  });
-export type Project = z.infer<typeof projectSchema>;
+  }
+  return problems;
+}
 
 /** The first few problems of a parse, each as place and reason. */
 export function problemsOf(error: z.ZodError, most = 3): string {

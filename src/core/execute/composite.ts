@@ -27,8 +27,9 @@ export type Plane = number;
 /**
  * Draws a layer's processed picture into the shot, in place.
  * @param under shot-sized; display-encoded, or linear when `linear` says so @param matte what the layer is cut by, if anything
+ * @param wrapArea where light wraps, over a rectangle of the layer's own pixels
  */
-export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, picture: Picture, linear: boolean, matte: Plane | null = null): void {
+export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, picture: Picture, linear: boolean, matte: Plane | null = null, wrapArea: AreaOf | null = null): void {
   if (isEmpty(picture.rect) || layer.opacity <= 0) return;
   const mode = BLEND_MODES.indexOf(layer.blend);
   const flat = !layer.tilt && !layer.trail.length && matte === null && !layer.wrap;
@@ -46,24 +47,59 @@ export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, pictur
     }
   }
   if (linear) tools.kernels.toLinearSpan(placed.at, placed.pixels);
-  if (layer.wrap) wrapLight(tools, under, placed, layer.wrap);
+  if (layer.wrap) wrapLight(tools, under, placed, layer, wrapArea);
   blendRows(tools, under, placed, placed.rect, mode);
   placed.release();
 }
 
-/** Screens the blurred light of what is below over a placed layer's edge, in place. */
-function wrapLight(tools: Tools, under: Picture, placed: Picture, { reach, strength }: { reach: number; strength: number }): void {
+/** Coverage over a rectangle of a layer's own pixels. */
+type AreaOf = (rect: Rect) => Float32Array;
+
+/** Screens the blurred light of what is below over a placed layer's edge, in place; only where its area is, if it has one. */
+function wrapLight(tools: Tools, under: Picture, placed: Picture, layer: LayerPlan, area: AreaOf | null): void {
   const { kernels, arena } = tools;
   const { x, y, w, h } = placed.rect;
+  const { reach, strength } = layer.wrap!;
   const below = Picture.make(arena, placed.rect);
   for (let row = 0; row < h; row++) kernels.copy(under.row(y + row) + x * BYTES_PER_PIXEL, below.row(row), w);
   const soft = Picture.make(arena, placed.rect);
   const sigma = Math.max(0.5, reach / 2);
   gaussian(tools, below.at, below.at, w, h, sigma, true);
   gaussian(tools, placed.at, soft.at, w, h, sigma, true);
-  kernels.lightWrap(placed.at, below.at, soft.at, w * h, strength);
+  const plane = area && placedArea(tools, area, layer, placed.rect);
+  if (plane) {
+    const plain = Picture.make(arena, placed.rect);
+    kernels.copy(placed.at, plain.at, placed.pixels);
+    kernels.lightWrap(placed.at, below.at, soft.at, w * h, strength);
+    kernels.lerpByPlane(plain.at, placed.at, plane.at, placed.at, placed.pixels);
+    plain.release();
+    plane.release();
+  } else kernels.lightWrap(placed.at, below.at, soft.at, w * h, strength);
   below.release();
   soft.release();
+}
+
+/** An area of a layer where it lies in the shot: floats, one for each pixel of a rectangle, in the memory of a picture. */
+function placedArea(tools: Tools, area: AreaOf, layer: LayerPlan, rect: Rect): Picture {
+  const { kernels, arena } = tools;
+  const own = { x: 0, y: 0, ...layer.size };
+  const cover = Picture.make(arena, own);
+  kernels.fill(cover.at, cover.pixels, 1, 1, 1, 1);
+  const values = area(own);
+  arena.scratch(values.byteLength + 12, (at) => {
+    arena.floats(at, values.length).set(values);
+    kernels.scaleByPlane(cover.at, at, cover.at, cover.pixels);
+  });
+  const whole = Picture.make(arena, rect);
+  kernels.fill(whole.at, whole.pixels, 0, 0, 0, 0);
+  const placed = place(tools, cover, layer.tilt ?? layer.matrix, 1, rect);
+  cover.release();
+  if (placed) blendRows(tools, whole, placed, placed.rect, 0);
+  placed?.release();
+  const plane = Picture.make(arena, { x: 0, y: 0, w: Math.ceil(whole.pixels / 4) + 1, h: 1 });
+  kernels.coveragePlane(whole.at, whole.pixels, 0, 0, plane.at);
+  whole.release();
+  return plane;
 }
 
 /** The mean of a picture at all the places of its trail: what an open shutter sees. Mixed in linear light. */
@@ -99,7 +135,7 @@ function wholeShift([a, b, c, d, e, f]: Matrix): [number, number] | null {
 function blendRows({ kernels }: Tools, under: Picture, picture: Picture, rect: Rect, mode: number): void {
   const part = intersect(rect, under.rect);
   for (let y = part.y; y < part.y + part.h; y++) {
-    const at = under.row(y) + part.x * BYTES_PER_PIXEL;
+    const at = under.row(y - under.rect.y) + (part.x - under.rect.x) * BYTES_PER_PIXEL;
     kernels.blendSpan(mode, at, picture.row(y - rect.y) + (part.x - rect.x) * BYTES_PER_PIXEL, part.w);
   }
 }

@@ -5,6 +5,7 @@ import { addPass, newPass, setPassValue } from '../document/edits/passes';
 import { perform } from '../document/edit';
 import type { LayerId, PassId, Project, StockId } from '../document/schema';
 import { still } from '../document/value';
+import { JackplaneError } from '../errors';
 import { planFrame, type FramePlan } from '../plan/plan';
 import { testBench } from '../testing/bench';
 import { anyEdit, colourSource, layerOf, projectOf, SHOT } from '../testing/documents';
@@ -13,7 +14,7 @@ import { Executor, type Fetch, type Problem } from './execute';
 const [W, H] = [64, 36];
 /** A clip whose picture depends on the place and the time. */
 const fetch: Fetch = async (source) => {
-  if (source.stock !== 'plate') throw new Error(`The media of “${source.name}” is missing.`);
+  if (source.stock !== 'plate') throw new JackplaneError('missing-media', `The media of “${source.name}” is missing.`, '');
   const shift = Math.round(source.seconds * 24);
   const data = Uint8ClampedArray.from({ length: W * H * 4 }, (_, i) => (i % 4 === 3 ? 255 : 128 + 90 * Math.sin(((i >> 2) % W) / 5 + shift / 3 + (i % 4)) * Math.cos((i >> 2) / W / 6)));
   return { data, width: W, height: H };

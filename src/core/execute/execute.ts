@@ -3,11 +3,13 @@ import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
 import { hash } from '../plan/hash';
+import type { DrawnMatte } from '../document/mask';
 import type { StockId } from '../document/schema';
-import { drawnAs, type FramePlan, type LayerPlan, type SourcePlan } from '../plan/plan';
+import type { FramePlan, LayerPlan, PassPlan, SourcePlan } from '../plan/plan';
 import { between } from '../analysis/flow';
 import { PictureCache } from './cache';
-import { backdrop, drawLayer, type Plane } from './composite';
+import type { Rect } from '../picture/rect';
+import { backdrop, drawLayer } from './composite';
 import { MaskStore, type Outline } from './masks';
 import { joins, runPasses, type Keep } from './passes';
 import { PlateStore } from './plates';
@@ -38,8 +40,9 @@ export class Executor {
     readonly arena: Arena,
     private readonly fetch: Fetch,
     outline: Outline = () => Promise.resolve([]),
+    matteOf?: (id: string) => DrawnMatte | undefined,
   ) {
-    this.masks = new MaskStore((shape) => fetch({ kind: 'stock', stock: shape.stock as StockId, name: shape.name, file: shape.file, seconds: shape.seconds }), outline);
+    this.masks = new MaskStore((shape) => fetch({ kind: 'stock', stock: shape.stock as StockId, name: shape.name, file: shape.file, seconds: shape.seconds }), outline, matteOf);
     this.cache = new PictureCache(arena.limit * 0.6);
     this.plates = new PlateStore(this, (plate, seconds) => fetch({ kind: 'stock', stock: plate.stock as StockId, name: plate.name, file: plate.file, seconds }));
     arena.relief = () => this.cache.dropOldest();
@@ -53,51 +56,85 @@ export class Executor {
     const keys = compositeKeys(plan);
     let first = plan.layers.length;
     while (first > 0 && !this.cache.has(keys[first - 1]!)) first--;
-    const start = first > 0 ? this.cache.get(keys[first - 1]!) : undefined;
     const drawn = plan.layers.slice(first);
-    const pictures = await Promise.all(drawn.map((layer) => this.layer(layer, keep, problems)));
-    const mattes = await Promise.all(drawn.map((layer) => layer.matte && this.matte(layer.matte, plan, keep, problems)));
-    const linear = plan.light === 'linear';
-    let under = start ?? backdrop(this, plan.width, plan.height, plan.background);
-    if (!start && linear) this.kernels.toLinearSpan(under.at, under.pixels);
-    pictures.forEach((picture, i) => {
-      under = this.owned(under);
-      const matte = mattes[i] ?? null;
-      drawLayer(this, under, drawn[i]!, picture, linear, matte);
-      picture.release();
-      if (matte !== null) this.arena.give(matte);
-      if (keep === 'every' && !problems.length) this.cache.put(keys[first + i]!, under);
-    });
-    if (linear) {
-      under = this.owned(under);
-      this.kernels.toDisplaySpan(under.at, under.pixels);
-    }
-    return under;
-  }
-
-  /** What a matte layer covers of the shot. @returns a shot-sized plane in the arena, owned by the caller */
-  private async matte({ layer, by, invert }: NonNullable<LayerPlan['matte']>, plan: FramePlan, keep: Keep, problems: Problem[]): Promise<Plane> {
-    const picture = await this.layer(layer, keep, problems);
-    const own = layer.matte && (await this.matte(layer.matte, plan, keep, problems));
-    const drawn = backdrop(this, plan.width, plan.height, null);
-    drawLayer(this, drawn, { ...layer, blend: 'normal' }, picture, false, own);
-    picture.release();
-    if (own !== null) this.arena.give(own);
-    const plane = this.arena.take(drawn.pixels * 4 + 12);
-    this.kernels.coveragePlane(drawn.at, drawn.pixels, by === 'brightness' ? 1 : 0, invert ? 1 : 0, plane);
-    drawn.release();
-    return plane;
-  }
-
-  /** A layer's picture after its passes, in its source's space, owned by the caller. */
-  async layer(layer: LayerPlan, keep: Keep = 'every', problems: Problem[] = []): Promise<Picture> {
-    for (let done = layer.passes.length; done > 0; done--) {
-      const cached = joins(layer.passes[done]) ? undefined : this.cache.get(layer.passes[done - 1]!.key);
-      if (cached) await this.prepare(layer, done);
-      if (cached) return runPasses(this, layer, layer.passes.slice(done), cached, keep);
-    }
+    const start = first > 0 ? this.cache.get(keys[first - 1]!) : undefined;
+    const held = new Set<Picture>(start ? [start] : []);
+    const hold = <T extends Picture | null>(picture: T): T => (picture && held.add(picture), picture);
+    const letGo = (picture: Picture) => void (held.delete(picture) && picture.release());
     try {
-      await this.prepare(layer, 0);
+      // every one is waited for, so that none comes back to a frame that has failed meanwhile
+      const got = await allOf(drawn.map(async (layer) => {
+        const picture = hold(await this.layer(layer, keep, problems));
+        return { layer, picture, matte: layer.matte && hold(await this.matte(layer.matte, plan, keep, problems)) };
+      }));
+      const linear = plan.light === 'linear';
+      let under = start ?? hold(backdrop(this, plan.width, plan.height, plan.background));
+      if (!start && linear) this.kernels.toLinearSpan(under.at, under.pixels);
+      const own = () => {
+        if (!under.shared) return;
+        const copy = hold(this.copied(under));
+        letGo(under);
+        under = copy;
+      };
+      got.forEach(({ layer, picture, matte }, i) => {
+        own();
+        this.draw(under, layer, picture, linear, matte);
+        letGo(picture);
+        if (matte) letGo(matte);
+        if (keep === 'every' && !problems.length) this.cache.put(keys[first + i]!, under);
+      });
+      if (linear) {
+        own();
+        this.kernels.toDisplaySpan(under.at, under.pixels);
+      }
+      held.delete(under);
+      return under;
+    } finally {
+      held.forEach((picture) => picture.release());
+    }
+  }
+
+  private draw(under: Picture, layer: LayerPlan, picture: Picture, linear: boolean, matte: Picture | null): void {
+    const area = layer.wrap?.area ?? null;
+    const wrapArea = area && ((rect: Rect) => this.masks.plane(area, rect));
+    this.arena.guarded(() => drawLayer(this, under, layer, picture, linear, matte && matte.at, wrapArea));
+  }
+
+  /** What a matte layer covers of the shot: floats, one for each of the shot's pixels, in the memory of a picture owned by the caller. */
+  private async matte({ layer, by, invert }: NonNullable<LayerPlan['matte']>, plan: FramePlan, keep: Keep, problems: Problem[]): Promise<Picture> {
+    const key = hash(JSON.stringify(['matte', layer.drawn, by, invert, plan.width, plan.height]));
+    const cached = this.cache.get(key);
+    if (cached) return cached;
+    const own = layer.matte && (await this.matte(layer.matte, plan, keep, problems));
+    let picture: Picture | null = null;
+    try {
+      picture = await this.layer(layer, keep, problems);
+      const shown = picture;
+      return this.arena.guarded(() => {
+        const drawn = backdrop(this, plan.width, plan.height, null);
+        this.draw(drawn, { ...layer, blend: 'normal' }, shown, false, own);
+        const plane = Picture.make(this.arena, { x: 0, y: 0, w: Math.ceil(drawn.pixels / 4) + 1, h: 1 });
+        this.kernels.coveragePlane(drawn.at, drawn.pixels, by === 'brightness' ? 1 : 0, invert ? 1 : 0, plane.at);
+        drawn.release();
+        if (!problems.length) this.cache.put(key, plane);
+        return plane;
+      });
+    } finally {
+      picture?.release();
+      own?.release();
+    }
+  }
+
+  /** A layer's picture after its passes, in its source's space, owned by the caller. When it cannot be computed, a placeholder. */
+  async layer(layer: LayerPlan, keep: Keep = 'every', problems: Problem[] = []): Promise<Picture> {
+    try {
+      let done = layer.passes.length;
+      while (done > 0 && (joins(layer.passes[done]) || !this.cache.has(layer.passes[done - 1]!.key))) done--;
+      await this.prepare(layer, done);
+      // it may have been dropped while the rest was fetched
+      const cached = done > 0 ? this.cache.get(layer.passes[done - 1]!.key) : undefined;
+      if (cached) return runPasses(this, layer, layer.passes.slice(done), cached, keep);
+      if (done > 0) await this.prepare(layer, 0);
       return runPasses(this, layer, layer.passes, await this.source(layer, keep), keep);
     } catch (error) {
       problems.push({ layer: layer.name, sentence: sentenceOf(error) });
@@ -108,7 +145,7 @@ export class Executor {
   /** Fetches what the passes from one on need beside the picture. */
   private async prepare(layer: LayerPlan, from: number): Promise<void> {
     const passes = layer.passes.slice(from);
-    await this.masks.prepare(passes);
+    await this.masks.prepare(layer.wrap?.area ? [...passes, { values: {}, type: 'light-wrap', area: layer.wrap.area } as unknown as PassPlan] : passes);
     await this.plates.prepare(passes, layer.size);
   }
 
@@ -130,27 +167,28 @@ export class Executor {
   private async moment(layer: LayerPlan, source: StockPlan): Promise<Picture> {
     const { next } = source;
     if (!next) return this.widened(await this.fetch(source), layer);
-    const [a, b] = (await Promise.all([this.fetch(source), this.fetch({ ...source, seconds: next.seconds })])).map((fetched) => this.widened(fetched, layer)) as [Picture, Picture];
-    try {
-      if (next.how === 'flow') return between(this, a, b, next.share);
-      const out = Picture.make(this.arena, a.rect);
-      this.kernels.lerpSpan(a.at, b.at, out.at, out.pixels, next.share);
-      return out;
-    } finally {
+    const fetched = await Promise.all([this.fetch(source), this.fetch({ ...source, seconds: next.seconds })]);
+    return this.arena.guarded(() => {
+      const [a, b] = fetched.map((frame) => this.widened(frame, layer)) as [Picture, Picture];
+      const out = next.how === 'flow' ? between(this, a, b, next.share) : Picture.make(this.arena, a.rect);
+      if (next.how === 'blend') this.kernels.lerpSpan(a.at, b.at, out.at, out.pixels, next.share);
       a.release();
       b.release();
-    }
+      return out;
+    });
   }
 
   private widened({ data, width, height }: FetchedPicture, layer: LayerPlan): Picture {
-    const picture = Picture.make(this.arena, { x: 0, y: 0, ...layer.size });
-    this.arena.scratch(data.length, (at) => {
-      this.arena.bytes(at, data.length).set(data);
-      const factor = Math.round(width / layer.size.w);
-      if (factor <= 1) this.kernels.widen(at, picture.at, picture.pixels);
-      else this.kernels.widenReduced(at, width, height, picture.at, factor);
+    return this.arena.guarded(() => {
+      const picture = Picture.make(this.arena, { x: 0, y: 0, ...layer.size });
+      this.arena.scratch(data.length, (at) => {
+        this.arena.bytes(at, data.length).set(data);
+        const factor = Math.round(width / layer.size.w);
+        if (factor <= 1) this.kernels.widen(at, picture.at, picture.pixels);
+        else this.kernels.widenReduced(at, width, height, picture.at, factor);
+      });
+      return picture;
     });
-    return picture;
   }
 
   /** Slanted stripes, so that missing media cannot be taken for a picture. */
@@ -168,12 +206,9 @@ export class Executor {
     return picture;
   }
 
-  /** The same picture if nobody else holds it, else a copy. */
-  private owned(picture: Picture): Picture {
-    if (!picture.shared) return picture;
+  private copied(picture: Picture): Picture {
     const copy = Picture.make(this.arena, picture.rect);
     this.kernels.copy(picture.at, copy.at, picture.pixels);
-    picture.release();
     return copy;
   }
 
@@ -183,6 +218,17 @@ export class Executor {
     return this.arena.scratch(length, (at) => {
       this.kernels.narrow(picture.at, at, picture.pixels);
       return this.arena.bytes(at, length).slice();
+    });
+  }
+
+  /** 8-bit Y′CbCr of a picture: BT.709, limited range, planes of luma, of both chromas at half size, and of alpha when asked for. */
+  toYuv(picture: Picture, alpha: boolean): Uint8Array<ArrayBuffer> {
+    const { w, h } = picture.rect;
+    const [luma, chroma] = [w * h, Math.ceil(w / 2) * Math.ceil(h / 2)];
+    const length = luma + 2 * chroma + (alpha ? luma : 0);
+    return this.arena.scratch(length, (at) => {
+      this.kernels.toYuv(picture.at, w, h, at, at + luma, at + luma + chroma, alpha ? at + luma + 2 * chroma : 0);
+      return new Uint8Array(this.arena.bytes(at, length));
     });
   }
 
@@ -207,5 +253,14 @@ export class Executor {
 /** Names the composite after each layer by everything that went into it. */
 function compositeKeys(plan: FramePlan): string[] {
   let key = JSON.stringify([plan.width, plan.height, plan.background, plan.light]);
-  return plan.layers.map((layer) => (key = hash(JSON.stringify([key, ...drawnAs(layer)]))));
+  return plan.layers.map((layer) => (key = hash(`${key} ${layer.drawn}`)));
+}
+
+/** All results; when one fails, only after the others have come. */
+async function allOf<T>(work: readonly Promise<T>[]): Promise<T[]> {
+  const results = await Promise.allSettled(work);
+  return results.map((result) => {
+    if (result.status === 'rejected') throw result.reason;
+    return result.value;
+  });
 }

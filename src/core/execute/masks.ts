@@ -1,6 +1,7 @@
 import type { CoveragePlan, MaskAssets, ShapePlan } from '../masks/coverage';
 import { coverage } from '../masks/coverage';
-import { unpackMatte } from '../masks/matte-data';
+import type { DrawnMatte } from '../document/mask';
+import { matteById, unpackMatte } from '../masks/matte-data';
 import type { Ring } from '../masks/path';
 import { passOf } from '../passes/registry';
 import type { Rect } from '../picture/rect';
@@ -31,6 +32,7 @@ export class MaskStore {
   constructor(
     private readonly fetchPicture: FetchPicture,
     private readonly outline: Outline,
+    private readonly matteOf: (id: string) => DrawnMatte | undefined = matteById,
   ) {}
 
   /** Fetches all that the masks of passes need. */
@@ -66,15 +68,15 @@ export class MaskStore {
   private readonly assets: MaskAssets = {
     plane: (shape) => {
       if (shape.kind === 'picture') return this.pictures.get(pictureKey(shape)) ?? null;
-      const key = hash(shape.matte.data);
-      return this.pictures.get(key) ?? remember(this.pictures, key, { w: shape.matte.w, h: shape.matte.h, values: unpackMatte(shape.matte) });
+      const matte = this.matteOf(shape.id);
+      return matte ? (this.pictures.get(shape.id) ?? remember(this.pictures, shape.id, { w: matte.w, h: matte.h, values: unpackMatte(matte) })) : null;
     },
     outlines: (text) => this.texts.get(text) ?? [],
   };
 }
 
 /** All coverages that a pass asks for. */
-function coveragesOf(pass: PassPlan): CoveragePlan[] {
+export function coveragesOf(pass: PassPlan): CoveragePlan[] {
   const { params } = passOf(pass.type)!;
   const own = Object.entries(params).flatMap(([name, param]) => (param.kind === 'masks' ? [pass.values[name] as CoveragePlan] : []));
   return pass.area ? [...own, pass.area] : own;

@@ -31,7 +31,8 @@ export function runPasses(bench: Bench, layer: LayerPlan, passes: readonly PassP
     for (let i = 0; i < passes.length; ) {
       const run = nextRun(passes, i);
       i += run.length;
-      const next = run.length > 1 && joins(run[1]!) ? keysTogether(bench, layer, run, current) : run.length > 1 ? sweep(bench, layer, run, current, keep) : single(bench, layer, run[0]!, current);
+      const before = current;
+      const next = bench.arena.guarded(() => (run.length > 1 && joins(run[1]!) ? keysTogether(bench, layer, run, before) : run.length > 1 ? sweep(bench, layer, run, before, keep) : single(bench, layer, run[0]!, before)));
       if (keep === 'every' || i === passes.length) bench.cache.put(run[run.length - 1]!.key, next);
       current.release();
       current = next;
@@ -58,7 +59,7 @@ function nextRun(passes: readonly PassPlan[], i: number): readonly PassPlan[] {
 
 function single(bench: Bench, layer: LayerPlan, pass: PassPlan, picture: Picture): Picture {
   const after = isArea(pass) ? area(bench, layer, pass, picture) : sweep(bench, layer, [pass], picture, 'last');
-  return pass.area ? limited(bench, layer, pass.area, picture, after) : after;
+  return pass.area?.masks.length ? limited(bench, layer, pass.area, picture, after) : after;
 }
 
 /** Keys that all get the same picture; of each pixel the one that covers most, or least, is taken. */
@@ -90,13 +91,21 @@ function limited(bench: Bench, layer: LayerPlan, plan: CoveragePlan, before: Pic
 
 /** The picture with clear pixels around it. @param picture given up by the caller */
 function extended({ kernels, arena }: Bench, picture: Picture, rect: Rect): Picture {
-  const own = picture.rect;
-  if (own.x === rect.x && own.y === rect.y && own.w === rect.w && own.h === rect.h) return picture;
+  if (sameRect(picture.rect, rect)) return picture;
   const out = Picture.make(arena, rect);
-  kernels.fill(out.at, out.pixels, 0, 0, 0, 0);
-  for (let y = 0; y < own.h; y++) kernels.copy(picture.row(y), out.row(own.y - rect.y + y) + (own.x - rect.x) * BYTES_PER_PIXEL, own.w);
+  copyInto({ kernels }, picture, out);
   picture.release();
   return out;
+}
+
+const sameRect = (a: Rect, b: Rect): boolean => a.x === b.x && a.y === b.y && a.w === b.w && a.h === b.h;
+/** Fills a picture with what another one has there, clear elsewhere. */
+function copyInto({ kernels }: Pick<Bench, 'kernels'>, from: Picture, to: Picture): void {
+  kernels.fill(to.at, to.pixels, 0, 0, 0, 0);
+  const part = intersect(from.rect, to.rect);
+  for (let y = part.y; y < part.y + part.h; y++) {
+    kernels.copy(from.row(y - from.rect.y) + (part.x - from.rect.x) * BYTES_PER_PIXEL, to.row(y - to.rect.y) + (part.x - to.rect.x) * BYTES_PER_PIXEL, part.w);
+  }
 }
 
 const isIdle = (pass: PassPlan): boolean => passOf(pass.type)!.idle?.(pass.values as never) ?? false;
@@ -155,7 +164,13 @@ function withTools<T>({ kernels, arena, masks, plates }: Bench, layer: LayerPlan
       arena.floats(at, plane.length).set(plane);
       return at;
     };
-    return use({ kernels, arena, size: layer.size, scratch, coverage, plate: (plan) => plates.get(plan, layer.size) });
+    const partOf = (plate: Picture | null, rect: Rect): Picture | null => {
+      if (!plate || sameRect(plate.rect, rect)) return plate;
+      const part = new Picture(arena, rect, scratch(rect.w * rect.h * BYTES_PER_PIXEL));
+      copyInto({ kernels }, plate, part);
+      return part;
+    };
+    return use({ kernels, arena, size: layer.size, scratch, coverage, plate: (plan, rect) => partOf(plates.get(plan, layer.size), rect) });
   } finally {
     taken.forEach((at) => arena.give(at));
   }

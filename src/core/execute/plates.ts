@@ -37,7 +37,7 @@ export class PlateStore {
     }
   }
 
-  /** The picture of a plate that was prepared, still the store's own; null when none is chosen. */
+  /** The picture of a plate that was prepared, of the layer's whole size and still the store's own; null when none is chosen. */
   get(plan: PlatePlan, size: Size): Picture | null {
     return plan ? (this.pictures.get(keyOf(plan, size)) ?? null) : null;
   }

@@ -10,3 +10,6 @@ export function withEnding(name: string, ending: string): string {
   const bare = name.trim().replace(/\.(webm|mp4|png)$/i, '');
   return `${bare || 'untitled'}.${ending}`;
 }
+
+/** What a file is called in stock: its name without ending, dashes and underscores as spaces; 1 to 120 letters. */
+export const stockName = (file: string): string => safeName(file).replace(/\.[^.]+$/, '').replaceAll(/[-_\s]+/g, ' ').trim().slice(0, 120).trim() || 'untitled';

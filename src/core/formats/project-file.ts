@@ -1,7 +1,11 @@
-import { strFromU8, strToU8, Unzip, UnzipInflate, zipSync, type Zippable } from 'fflate';
+import { BlobReader, BlobWriter, configure, ERR_INVALID_CRC32, ERR_UNSAFE_FILENAME, TextReader, ZipReader, ZipWriter, type Entry, type FileEntry } from '@zip.js/zip.js';
+import { salvaged } from '../document/salvage';
+import { FORMAT_VERSION, problemsOf, projectSchema, type Project } from '../document/schema';
 import { JackplaneError } from '../errors';
 import { safeName } from './names';
-import { FORMAT_VERSION, problemsOf, projectSchema, type Project } from '../document/schema';
+
+// the caller is a worker already
+configure({ useWebWorkers: false });
 
 /** Ending of a project file: a zip with `project.json` and `media/<stock id>/<file name>`. */
 export const PROJECT_ENDING = '.jackplane';
@@ -11,49 +15,107 @@ export interface Limits {
   json: number;
   media: number;
   entries: number;
+  /** times its packed size that an entry may unpack to, once it is larger than a megabyte */
+  ratio: number;
 }
-export const LIMITS: Limits = { json: 64e6, media: 4e9, entries: 10_000 };
+export const LIMITS: Limits = { json: 64e6, media: 4e9, entries: 10_000, ratio: 1000 };
 
 export interface OpenedProject {
   project: Project;
   /** by stock id; what is missing here shows as missing in the project */
-  media: Map<string, Uint8Array>;
+  media: Map<string, Blob>;
+  /** parts that could not be read and were left out */
+  left: string[];
 }
 
 const bad = (file: string, what: string, remedy = 'Choose a file that Jackplane wrote, or ask its maker for a fresh copy.') =>
   new JackplaneError('bad-project', `“${file}” ${what}.`, remedy);
 
-/** Writes a project file. Media is stored, not packed again. @param media by stock id */
-export function writeProjectFile(project: Project, media: ReadonlyMap<string, Uint8Array>): Uint8Array<ArrayBuffer> {
-  const entries: Zippable = { 'project.json': [strToU8(JSON.stringify(project, null, 1)), { level: 6 }] };
+/** Writes a project file. Media is stored, not packed again, and streamed. @param media by stock id */
+export async function writeProjectFile(project: Project, media: ReadonlyMap<string, Blob>): Promise<Blob> {
+  const zip = new ZipWriter(new BlobWriter('application/zip'), { extendedTimestamp: false });
+  await zip.add('project.json', new TextReader(JSON.stringify(project, null, 1)), { level: 6 });
   for (const item of project.stock) {
     const data = media.get(item.id);
-    if (data) entries[`media/${item.id}/${safeName(item.file)}`] = [data, { level: 0 }];
+    if (data) await zip.add(`media/${item.id}/${safeName(item.file)}`, new BlobReader(data), { level: 0 });
   }
-  return zipSync(entries);
+  return zip.close();
 }
 
 /**
- * Reads a project file. Sizes are counted while unpacking, so a bomb stops at the limit.
+ * Reads a project file. Only what the project names is unpacked, as a stream with its size counted, so a bomb stops at the limit.
  * @param file name for messages
  * @throws JackplaneError bad-project
  */
-export function readProjectFile(data: Uint8Array, file: string, limits: Limits = LIMITS): OpenedProject {
-  if (data.length < 4 || data[0] !== 0x50 || data[1] !== 0x4b) throw bad(file, 'is not a project file: it is not a zip');
-  const entries = unpack(data, file, limits);
-  const json = entries.get('project.json');
-  if (!json) throw bad(file, 'has no project.json inside, so it is not a project file or it is cut off');
-  const project = parseProject(strFromU8(json), file);
-  const media = new Map<string, Uint8Array>();
-  for (const item of project.stock) {
-    const prefix = `media/${item.id}/`;
-    for (const [path, bytes] of entries) if (path.startsWith(prefix)) media.set(item.id, bytes);
+export async function readProjectFile(data: Blob, file: string, limits: Limits = LIMITS): Promise<OpenedProject> {
+  const head = new Uint8Array(await data.slice(0, 4).arrayBuffer());
+  if (head.length < 4 || head[0] !== 0x50 || head[1] !== 0x4b) throw bad(file, 'is not a project file: it is not a zip');
+  const zip = new ZipReader(new BlobReader(data), { checkCrc32: true });
+  try {
+    const entries = await entriesOf(zip, file, limits);
+    const json = entries.find((entry) => entry.filename === 'project.json');
+    if (!json) throw bad(file, 'has no project.json inside, so it is not a project file or it is cut off');
+    const text = await (await unpacked(json, file, limits.json, limits.ratio)).text();
+    const { project, left } = parseProject(text, file);
+    const media = new Map<string, Blob>();
+    let room = limits.media;
+    for (const item of project.stock) {
+      const entry = entries.find(({ filename }) => filename.startsWith(`media/${item.id}/`));
+      if (!entry) continue;
+      const blob = await unpacked(entry, file, room, limits.ratio);
+      room -= blob.size;
+      media.set(item.id, blob);
+    }
+    return { project, media, left };
+  } finally {
+    await zip.close();
   }
-  return { project, media };
+}
+
+async function entriesOf(zip: ZipReader<Blob>, file: string, limits: Limits): Promise<FileEntry[]> {
+  const entries: Entry[] = [];
+  try {
+    for await (const entry of zip.getEntriesGenerator()) {
+      if (entries.push(entry) > limits.entries) throw bad(file, `holds more than ${limits.entries} files`);
+    }
+  } catch (error) {
+    if (error instanceof JackplaneError) throw error;
+    const { message, filename = '' } = error as Error & { filename?: string };
+    throw bad(file, message === ERR_UNSAFE_FILENAME ? `holds a path that leads out of it (“${filename.slice(0, 60)}”)` : 'is damaged or cut off');
+  }
+  return entries.filter((entry): entry is FileEntry => !entry.directory);
+}
+
+/** An entry's contents, in parts that the browser may keep on disk. */
+async function unpacked(entry: FileEntry, file: string, most: number, ratio: number): Promise<Blob> {
+  const parts: Blob[] = [];
+  let [chunks, held, size] = [[] as Uint8Array<ArrayBuffer>[], 0, 0];
+  const put = () => {
+    parts.push(new Blob(chunks));
+    [chunks, held] = [[], 0];
+  };
+  const limit = Math.min(most, Math.max(1e6, entry.compressedSize * ratio));
+  const writable = new WritableStream<Uint8Array<ArrayBuffer>>({
+    write(chunk) {
+      size += chunk.length;
+      if (size > limit) throw bad(file, `unpacks to more than ${Math.round(limit / 1e6)} MB at “${entry.filename.slice(0, 60)}”`);
+      chunks.push(chunk);
+      held += chunk.length;
+      if (held > 16e6) put();
+    },
+  });
+  try {
+    await entry.getData(writable);
+  } catch (error) {
+    if (error instanceof JackplaneError) throw error;
+    throw bad(file, `is damaged at “${entry.filename.slice(0, 60)}”${(error as Error).message === ERR_INVALID_CRC32 ? ': its checksum is wrong' : ''}`);
+  }
+  put();
+  return new Blob(parts);
 }
 
 /** @throws JackplaneError bad-project */
-export function parseProject(text: string, file: string): Project {
+export function parseProject(text: string, file: string): { project: Project; left: string[] } {
   let raw: unknown;
   try {
     raw = JSON.parse(text);
@@ -64,59 +126,7 @@ export function parseProject(text: string, file: string): Project {
   if (typeof version === 'number' && version > FORMAT_VERSION) {
     throw bad(file, `was written by a newer Jackplane (format ${version}, this one knows ${FORMAT_VERSION})`, 'Update Jackplane and open it again.');
   }
-  const parsed = projectSchema.safeParse(raw);
-  if (!parsed.success) throw bad(file, `does not follow the project format (${problemsOf(parsed.error)})`);
-  return parsed.data;
-}
-
-function unpack(data: Uint8Array, file: string, limits: Limits): Map<string, Uint8Array> {
-  const parts = new Map<string, Uint8Array[]>();
-  let total = 0;
-  let failure: Error | null = null;
-  const fail = (what: string) => {
-    failure ??= bad(file, what);
-  };
-  const unzip = new Unzip((entry) => {
-    if (failure) return;
-    if (parts.size >= limits.entries) return fail(`holds more than ${limits.entries} files`);
-    if (!isPlainPath(entry.name)) return fail(`holds a path that leads out of it (“${entry.name.slice(0, 60)}”)`);
-    if (entry.name.endsWith('/')) return;
-    const chunks: Uint8Array[] = [];
-    let size = 0;
-    const limit = entry.name === 'project.json' ? limits.json : limits.media;
-    parts.set(entry.name, chunks);
-    entry.ondata = (error, chunk) => {
-      if (error) return fail(`is damaged at “${entry.name}”`);
-      size += chunk.length;
-      total += chunk.length;
-      if (size > limit || total > limits.media + limits.json) {
-        entry.terminate();
-        return fail(`unpacks to more than ${Math.round(limit / 1e6)} MB at “${entry.name}”`);
-      }
-      chunks.push(chunk);
-    };
-    entry.start();
-  });
-  unzip.register(UnzipInflate);
-  try {
-    // small bites, so that the limits are looked at while a bomb unfolds
-    for (let at = 0; at < data.length && !failure; at += 65536) unzip.push(data.subarray(at, at + 65536), at + 65536 >= data.length);
-  } catch {
-    fail('is damaged or cut off');
-  }
-  if (failure) throw failure as Error;
-  return new Map([...parts].map(([name, chunks]) => [name, joined(chunks)]));
-}
-
-const isPlainPath = (path: string): boolean => !/^[\\/]|\\|^[A-Za-z]:|\0/.test(path) && path.split('/').every((part) => part !== '..');
-
-function joined(chunks: readonly Uint8Array[]): Uint8Array {
-  if (chunks.length === 1) return chunks[0]!;
-  const out = new Uint8Array(chunks.reduce((sum, chunk) => sum + chunk.length, 0));
-  let at = 0;
-  for (const chunk of chunks) {
-    out.set(chunk, at);
-    at += chunk.length;
-  }
-  return out;
+  const found = salvaged(raw);
+  if (!found) throw bad(file, `does not follow the project format (${problemsOf(projectSchema.safeParse(raw).error!)})`);
+  return found;
 }

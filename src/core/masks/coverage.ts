@@ -19,7 +19,7 @@ export type ShapePlan =
   | { kind: 'radial'; centre: Pair; size: Pair; rotation: number; core: number }
   | { kind: 'picture'; stock: string; name: string; file: string; seconds: number; channel: 'brightness' | 'alpha' }
   | { kind: 'text'; text: string; centre: Pair; height: number; rotation: number }
-  | { kind: 'matte'; matte: { w: number; h: number; data: string } };
+  | { kind: 'matte'; /** of its content, see matte-data.ts */ id: string };
 
 export interface MaskPlan {
   mode: 'add' | 'subtract' | 'intersect' | 'exclude';

@@ -222,7 +222,7 @@ describe('masks together', () => {
 
   test('a drawn matte is stretched over the whole source', () => {
     const assets: MaskAssets = { ...NOTHING, plane: () => ({ w: 2, h: 1, values: Uint8Array.of(0, 255) }) };
-    const plane = maskCoverage(mask({ kind: 'matte', matte: { w: 2, h: 1, data: '' } }), plan([]), whole(), assets);
+    const plane = maskCoverage(mask({ kind: 'matte', id: 'm' }), plan([]), whole(), assets);
     expect(plane[10]).toBe(0);
     expect(plane[70]).toBe(1);
     expect((plane[39]! + plane[40]!) / 2).toBeCloseTo(0.5, 5);

@@ -1,5 +1,6 @@
 import { deflateSync, inflateSync } from 'fflate';
 import type { DrawnMatte } from '../document/mask';
+import { hash } from '../plan/hash';
 
 /** 8-bit coverage as it is kept in a document. */
 export function packMatte(values: Uint8Array, w: number, h: number): DrawnMatte {
@@ -20,3 +21,17 @@ export function unpackMatte({ w, h, data }: DrawnMatte): Uint8Array {
   }
   return values;
 }
+
+const ids = new WeakMap<DrawnMatte, string>();
+const byId = new Map<string, WeakRef<DrawnMatte>>();
+
+/** Names a matte by its content; plans carry only the name. What was named can be found again as long as its document lives. */
+export function matteId(matte: DrawnMatte): string {
+  const known = ids.get(matte);
+  if (known) return known;
+  const id = hash(`${matte.w} ${matte.h} ${matte.data}`);
+  ids.set(matte, id);
+  byId.set(id, new WeakRef(matte));
+  return id;
+}
+export const matteById = (id: string): DrawnMatte | undefined => byId.get(id)?.deref();

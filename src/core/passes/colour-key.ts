@@ -97,7 +97,7 @@ function shareScale(v: { tolerance: number; softness: number }): [offset: number
 
 function screenModel(picture: Picture, v: { screen: readonly Colour[]; plate: Parameters<PassTools['plate']>[0] }, tools: PassTools): ScreenModel {
   const screens = v.screen.map(screenOf);
-  return modelScreen(tools, tools.plate(v.plate) ?? picture, screens[0]!.channel, screens.map(({ linear }) => linear));
+  return modelScreen(tools, tools.plate(v.plate, picture.rect) ?? picture, screens[0]!.channel, screens.map(({ linear }) => linear));
 }
 
 /** The model's rows as the kernels want them, between its cells: linear colour and 1/(its colour difference). */

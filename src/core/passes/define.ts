@@ -78,8 +78,8 @@ export interface PassTools {
   size: { w: number; h: number };
   /** coverage of masks over a rectangle: address of w×h floats, room for three more */
   coverage(plan: CoveragePlan, rect: Rect): number;
-  /** the picture of a plate, not owned by the pass; null when none is chosen */
-  plate(plan: PlatePlan): Picture | null;
+  /** the part of a plate that lies in a rectangle, not owned by the pass; clear where the plate has nothing; null when none is chosen */
+  plate(plan: PlatePlan, rect: Rect): Picture | null;
   /** memory of the pass for the length of one run */
   scratch(bytes: number): number;
 }

@@ -24,7 +24,7 @@ export const differenceKey = definePass({
   run(picture, v, tools) {
     const { kernels, arena, scratch } = tools;
     const { w, h } = picture.rect;
-    const clean = tools.plate(v.plate);
+    const clean = tools.plate(v.plate, picture.rect);
     if (!clean) return picture.retain();
     const plane = scratch(w * h * 4 + 12);
     kernels.differencePlane(picture.at, clean.at, w * h, plane);

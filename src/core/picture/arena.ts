@@ -18,6 +18,8 @@ export class Arena {
   private free: Span[];
   private end: number;
   private inUse = 0;
+  /** what was taken since the innermost `guarded` began */
+  private watched: Set<number> | null = null;
   /** Called when memory is short; frees something and returns true, or returns false when there is nothing left to free. */
   relief: () => boolean = () => false;
 
@@ -43,6 +45,7 @@ export class Arena {
     span.size -= size;
     if (span.size === 0) this.free.splice(this.free.indexOf(span), 1);
     this.taken.set(at, size);
+    this.watched?.add(at);
     this.inUse += size;
     return at;
   }
@@ -65,6 +68,7 @@ export class Arena {
     const size = this.taken.get(at);
     if (size === undefined) throw new Error(`no block at ${at}`);
     this.taken.delete(at);
+    this.watched?.delete(at);
     this.inUse -= size;
     let i = this.free.findIndex((span) => span.at > at);
     if (i < 0) i = this.free.length;
@@ -80,6 +84,22 @@ export class Arena {
       return use(at);
     } finally {
       this.give(at);
+    }
+  }
+
+  /** Runs work that waits for nothing; when it throws, all that it took and did not give back is given back. */
+  guarded<T>(work: () => T): T {
+    const outer = this.watched;
+    const own = (this.watched = new Set<number>());
+    try {
+      const result = work();
+      this.watched = outer;
+      own.forEach((at) => outer?.add(at));
+      return result;
+    } catch (error) {
+      this.watched = outer;
+      own.forEach((at) => this.give(at));
+      throw error;
     }
   }
 

@@ -6,6 +6,7 @@ export interface Kernels {
   widenReduced(src: number, sw: number, sh: number, dst: number, factor: number): void;
   halve(src: number, sw: number, sh: number, dst: number): void;
   narrow(src: number, dst: number, n: number): void;
+  toYuv(src: number, w: number, h: number, y: number, u: number, v: number, a: number): void;
   fill(dst: number, n: number, r: number, g: number, b: number, a: number): void;
   copy(src: number, dst: number, n: number): void;
   matteSpan(src: number, dst: number, n: number): void;

@@ -58,10 +58,12 @@ export interface LayerPlan {
   trail: readonly Projective[];
   opacity: number;
   blend: BlendMode;
-  /** light of the layers below over its edge, pixels at the plan's scale */
-  wrap: { reach: number; strength: number } | null;
+  /** light of the layers below over its edge, pixels at the plan's scale; only within an area, if it has one */
+  wrap: { reach: number; strength: number; area: CoveragePlan | null } | null;
   /** the layer that gives it its coverage */
   matte: { layer: LayerPlan; by: 'alpha' | 'brightness'; invert: boolean } | null;
+  /** names all that says how its picture comes into the shot, by content */
+  drawn: string;
 }
 
 /** All that is needed to compute a frame, as plain data. The same document, frame and scale give the same plan. */
@@ -86,8 +88,9 @@ export interface PlanOptions {
 export function planFrame(project: Project, shotId: ShotId, frame: number, options: PlanOptions = {}): FramePlan {
   const shot = shotIn(project, shotId);
   const reduction = options.reduction ?? 1;
+  const planned: Planned = new Map();
   const layers = visibleLayers(shot, frame)
-    .map((layer) => planLayer(project, shot, layer, frame, reduction, options.without))
+    .map((layer) => planLayer(project, shot, layer, frame, reduction, options.without, planned))
     .filter((plan) => plan !== null)
     .reverse();
   const plan = {
@@ -98,12 +101,11 @@ export function planFrame(project: Project, shotId: ShotId, frame: number, optio
     light: shot.light,
     layers,
   };
-  const parts = layers.map(drawnAs);
-  return { ...plan, key: hash(JSON.stringify([plan.width, plan.height, plan.background, plan.light, parts])) };
+  return { ...plan, key: hash(JSON.stringify([plan.width, plan.height, plan.background, plan.light, layers.map((layer) => layer.drawn)])) };
 }
 
-/** All that says how a layer's processed picture comes into the shot. */
-export const drawnAs = (layer: LayerPlan): unknown[] => [layer.key, layer.matrix, layer.tilt, layer.trail, layer.opacity, layer.blend, layer.wrap, layer.matte && [drawnAs(layer.matte.layer), layer.matte.by, layer.matte.invert]];
+/** Layers whose plans are made already: a layer that gives its matte to others is planned once. */
+type Planned = Map<string, LayerPlan | null>;
 
 /** Layers that show at a frame, top first: shown ones, or only the solo ones when there are any. */
 export function visibleLayers(shot: Shot, frame: number): Layer[] {
@@ -118,7 +120,15 @@ export function visibleLayers(shot: Shot, frame: number): Layer[] {
 export const intoPicture = ({ tilt, matrix }: LayerPlan): Projective | null => projectiveInverse(tilt ?? projective(matrix));
 
 /** One layer's plan, or null when it has no picture (sound). */
-export function planLayer(project: Project, shot: Shot, layer: Layer, frame: number, reduction: Reduction, without?: PassId): LayerPlan | null {
+export function planLayer(project: Project, shot: Shot, layer: Layer, frame: number, reduction: Reduction, without?: PassId, planned: Planned = new Map()): LayerPlan | null {
+  const known = planned.get(layer.id);
+  if (known !== undefined) return known;
+  const made = plannedLayer(project, shot, layer, frame, reduction, without, planned);
+  planned.set(layer.id, made);
+  return made;
+}
+
+function plannedLayer(project: Project, shot: Shot, layer: Layer, frame: number, reduction: Reduction, without: PassId | undefined, planned: Planned): LayerPlan | null {
   const full = sourceSize(project, layer);
   if (!full) return null;
   const local = frame - layer.span.start;
@@ -133,19 +143,22 @@ export function planLayer(project: Project, shot: Shot, layer: Layer, frame: num
       const coverage = (ids: readonly MaskId[], empty: 'all' | 'none' = 'none') => planCoverage(project, shot, layer, ids.length || empty === 'none' ? ids : layer.masks.map((mask) => mask.id), local, size, reduction);
       const resolved = planValues(project, pass, declared, local, reduction, coverage);
       const values = 'moment' in declared && declared.moment ? { ...resolved, ...declared.moment(resolved as never, local) } : resolved;
-      const area = pass.area ? { ...coverage(pass.area.masks), side: pass.area.side } : null;
+      const limits = pass.area && coverage(pass.area.masks);
+      // an area is one as soon as something is drawn in it
+      const area = limits?.masks.length ? { ...limits, side: pass.area!.side } : null;
       if (!declared.idle?.(values as never)) key = hash(`${key} ${pass.type} ${JSON.stringify([values, area])}`);
       return { id: pass.id, type: pass.type, values, area, key };
     });
   const matrix = reduced(layerMatrix(shot, layer, frame, full), reduction);
   const tilted = layerTilt(shot, layer, frame, full);
   const opacity = Math.min(1, Math.max(0, valueAt(layer.opacity, local)));
-  return {
-    id: layer.id, name: layer.name, source, size, sourceKey, passes, key, matrix,
-    tilt: tilted && reducedTilt(tilted, reduction), trail: planTrail(shot, layer, frame, full, reduction), opacity, blend: layer.blend,
-    wrap: planWrap(passes),
-    matte: planMatte(project, shot, layer, frame, reduction),
-  };
+  const tilt = tilted && reducedTilt(tilted, reduction);
+  const trail = planTrail(shot, layer, frame, full, reduction);
+  const wrap = planWrap(passes);
+  const matte = planMatte(project, shot, layer, frame, reduction, planned);
+  const { blend } = layer;
+  const drawn = hash(JSON.stringify([key, matrix, tilt, trail, opacity, blend, wrap, matte && [matte.layer.drawn, matte.by, matte.invert]]));
+  return { id: layer.id, name: layer.name, source, size, sourceKey, passes, key, matrix, tilt, trail, opacity, blend, wrap, matte, drawn };
 }
 
 /** A layer's plan up to what comes into one of its passes, at full size. */
@@ -155,17 +168,18 @@ export function planBefore(project: Project, shot: Shot, layer: Layer, pass: Pas
 
 /** Values of the last light wrap among passes. */
 function planWrap(passes: readonly PassPlan[]): LayerPlan['wrap'] {
-  const values = passes.filter((pass) => pass.type === 'light-wrap').at(-1)?.values as { reach: number; strength: number } | undefined;
-  return values && values.reach > 0 && values.strength > 0 ? { reach: values.reach, strength: values.strength } : null;
+  const last = passes.findLast((pass) => pass.type === 'light-wrap');
+  const values = last?.values as { reach: number; strength: number } | undefined;
+  return values && values.reach > 0 && values.strength > 0 ? { reach: values.reach, strength: values.strength, area: last!.area } : null;
 }
 
 /** The matte layer's plan; outside of its own time it covers nothing. */
-function planMatte(project: Project, shot: Shot, { matte }: Layer, frame: number, reduction: Reduction): LayerPlan['matte'] {
+function planMatte(project: Project, shot: Shot, { matte }: Layer, frame: number, reduction: Reduction, planned: Planned): LayerPlan['matte'] {
   const giver = matte && shot.layers.find((item) => item.id === matte.layer);
-  const plan = giver && planLayer(project, shot, giver, frame, reduction);
+  const plan = giver && planLayer(project, shot, giver, frame, reduction, undefined, planned);
   if (!plan) return null;
   const there = frame >= giver.span.start && frame < giver.span.start + giver.span.length;
-  return { layer: there ? plan : { ...plan, opacity: 0 }, by: matte.by, invert: matte.invert };
+  return { layer: there ? plan : { ...plan, opacity: 0, drawn: `${plan.drawn} not there` }, by: matte.by, invert: matte.invert };
 }
 
 const reducedTilt = (m: Projective, by: number): Projective => projectiveProduct(projective(scaling(1 / by, 1 / by)), projectiveProduct(m, projective(scaling(by, by))));

@@ -1,7 +1,8 @@
 import type { VideoSample } from 'mediabunny';
+import { JackplaneError } from '../../core/errors';
 import type { FetchedPicture } from '../../core/execute/execute';
 
-interface HeldFrame extends FetchedPicture {
+export interface HeldFrame extends FetchedPicture {
   data: Uint8ClampedArray<ArrayBuffer>;
   /** shows from here until `end`, seconds */
   start: number;
@@ -15,6 +16,10 @@ export class FrameStore {
   private bytes = 0;
 
   constructor(private readonly limit: number) {}
+
+  clips(): string[] {
+    return [...this.frames.keys()];
+  }
 
   find(clip: string, seconds: number): HeldFrame | undefined {
     return this.frames.get(clip)?.find((frame) => frame.start <= seconds && seconds < frame.end);
@@ -57,7 +62,14 @@ export class ClipReader {
     private readonly id: string,
     private readonly samplesFrom: (seconds: number) => AsyncGenerator<VideoSample, void, unknown>,
     private readonly store: FrameStore,
+    /** time stamp of the clip's beginning, seconds; all other times count from there */
+    private readonly start = 0,
+    private readonly name = 'the clip',
   ) {}
+
+  private time(sample: VideoSample): number {
+    return sample.timestamp - this.start;
+  }
 
   /** The frame showing at a time; before the first and after the last, the nearest. */
   frameAt(seconds: number): Promise<HeldFrame> {
@@ -69,25 +81,25 @@ export class ClipReader {
   private async read(seconds: number): Promise<HeldFrame> {
     const held = this.store.find(this.id, seconds);
     if (held) return held;
-    const position = this.current?.timestamp;
+    const position = this.current ? this.time(this.current) : undefined;
     const ahead = position === undefined ? Infinity : seconds - position;
     const near = ahead >= 0 && ahead <= NEAR_SECONDS;
     if (!this.samples || ahead < 0 || ahead > RUN_SECONDS) await this.seek(seconds);
     for (;;) {
       this.ahead ??= (await this.samples!.next()).value ?? null;
-      if (!this.ahead || (this.current && this.ahead.timestamp > seconds)) break;
-      if (near && this.current && !this.store.find(this.id, this.current.timestamp)) await this.hold(this.current, this.current.timestamp);
+      if (!this.ahead || (this.current && this.time(this.ahead) > seconds)) break;
+      if (near && this.current && !this.store.find(this.id, this.time(this.current))) await this.hold(this.current, this.time(this.current));
       this.current?.close();
       this.current = this.ahead;
       this.ahead = null;
     }
-    if (!this.current) throw new Error('no frame could be decoded');
-    return this.hold(this.current, Math.min(this.current.timestamp, seconds));
+    if (!this.current) throw new JackplaneError('bad-media', `“${this.name}” has no frame that could be decoded there.`, 'Export it again and link the new file to it.');
+    return this.hold(this.current, Math.min(this.time(this.current), seconds));
   }
 
   /** @param start from where on the sample shows; up to the one ahead */
   private async hold(sample: VideoSample, start: number): Promise<HeldFrame> {
-    const frame = { ...(await straightBytes(sample)), start, end: this.ahead?.timestamp ?? Infinity };
+    const frame = { ...(await straightBytes(sample)), start, end: this.ahead ? this.time(this.ahead) : Infinity };
     this.store.put(this.id, frame);
     return frame;
   }

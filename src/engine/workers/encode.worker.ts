@@ -11,6 +11,7 @@ import { planFrame } from '../../core/plan/plan';
 import { rangeOf } from '../../core/document/edits/markers';
 import { planSound, type SoundItem } from '../../core/sound/mix';
 import { secondsAt } from '../../core/time/rate';
+import { MatteSender } from '../mattes';
 import { carryErrors } from '../thrown';
 import type { RenderResult, RenderSettings } from '../types';
 import type { DecodeApi } from './decode.worker';
@@ -18,9 +19,15 @@ import type { RenderApi } from './render.worker';
 
 carryErrors();
 
+/** What frames are and what files say they are: players show them as the viewer does. */
+const BT709 = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false } as const;
 const SAMPLE_RATE = 48000;
 const SOUND_BLOCK_SECONDS = 1;
-let renderers: Comlink.Remote<RenderApi>[] = [];
+interface Renderer {
+  api: Comlink.Remote<RenderApi>;
+  mattes: MatteSender;
+}
+let renderers: Renderer[] = [];
 let decoder: Comlink.Remote<DecodeApi>;
 let cancelled = false;
 
@@ -49,8 +56,16 @@ async function addSound(source: AudioSampleSource, items: SoundItem[], from: num
 
 const api = {
   start(renderPorts: MessagePort[], decodePort: MessagePort): void {
-    renderers = renderPorts.map((port) => Comlink.wrap<RenderApi>(port));
+    renderers = renderPorts.map((port) => {
+      const api = Comlink.wrap<RenderApi>(port);
+      return { api, mattes: new MatteSender((mattes) => api.keepMattes(mattes)) };
+    });
     decoder = Comlink.wrap<DecodeApi>(decodePort);
+  },
+
+  /** Another decoder takes the place of one that stopped answering. */
+  connectDecoder(port: MessagePort): void {
+    decoder = Comlink.wrap<DecodeApi>(port);
   },
 
   cancel(): void {
@@ -64,10 +79,11 @@ const api = {
     const { rate } = shot;
     const { from, to } = rangeOf(shot);
     const begin = secondsAt(from, rate);
+    const written = settings.clear ? { ...project, shots: project.shots.map((item) => (item.id === shotId ? { ...item, background: null } : item)) } : project;
     const target = new BufferTarget();
     const output = new Output({ format: settings.container === 'mp4' ? new Mp4OutputFormat({ fastStart: 'in-memory' }) : new WebMOutputFormat(), target });
-    const keepAlpha = settings.container === 'webm' && !shot.background;
-    const video = new VideoSampleSource({ codec: settings.video, bitrate: settings.bitrate, keyFrameInterval: 2, alpha: keepAlpha ? 'keep' : 'discard' });
+    const keepAlpha = settings.container === 'webm' && (settings.clear || !shot.background);
+    const video = new VideoSampleSource({ codec: settings.video, bitrate: settings.bitrate, bitrateMode: 'variable', keyFrameInterval: 2, alpha: keepAlpha ? 'keep' : 'discard' });
     output.addVideoTrack(video, { frameRate: rate.num / rate.den });
     const items = settings.sound ? planSound(project, shotId) : [];
     const codec = items.length ? await soundCodec(settings.container) : null;
@@ -77,11 +93,17 @@ const api = {
       await output.start();
       let sounded = begin;
       // every worker has one frame in hand; frames are taken in order
-      const hand: Promise<Uint8ClampedArray<ArrayBuffer>>[] = [];
+      const hand: Promise<Uint8Array<ArrayBuffer>>[] = [];
+      const computed = async (frame: number) => {
+        const { api: renderer, mattes } = renderers[frame % renderers.length]!;
+        const plan = planFrame(written, shotId, frame);
+        await mattes.forLayers(plan.layers);
+        return renderer.yuv(plan, keepAlpha);
+      };
       const ask = (frame: number) => {
-        const bytes = renderers[frame % renderers.length]!.bytes(planFrame(project, shotId, frame));
-        bytes.catch(() => undefined);
-        hand.push(bytes);
+        const data = computed(frame);
+        data.catch(() => undefined);
+        hand.push(data);
       };
       for (let frame = from; frame < Math.min(to, from + renderers.length); frame++) ask(frame);
       for (let frame = from; frame < to; frame++) {
@@ -90,7 +112,7 @@ const api = {
         if (frame + renderers.length < to) ask(frame + renderers.length);
         const end = secondsAt(frame + 1, rate);
         const timestamp = secondsAt(frame, rate) - begin;
-        const sample = new VideoSample(data, { format: keepAlpha ? 'RGBA' : 'RGBX', codedWidth: shot.width, codedHeight: shot.height, timestamp, duration: end - begin - timestamp });
+        const sample = new VideoSample(data, { format: keepAlpha ? 'I420A' : 'I420', colorSpace: BT709, codedWidth: shot.width, codedHeight: shot.height, timestamp, duration: end - begin - timestamp });
         await video.add(sample);
         sample.close();
         if (audio && (end - sounded >= SOUND_BLOCK_SECONDS || frame === to - 1)) {

@@ -1,15 +1,47 @@
+import { imageSize } from 'image-size';
 import { JackplaneError } from '../../core/errors';
 import { MOST_PIXELS, MOST_SIDE } from '../types';
+import { upright } from './upright';
 
 const startsWith = (head: Uint8Array, ...bytes: number[]) => bytes.every((byte, i) => head[i] === byte);
 const ascii = (head: Uint8Array, from: number, to: number) => String.fromCharCode(...head.subarray(from, to));
+const headOf = async (file: Blob, bytes: number) => new Uint8Array(await file.slice(0, bytes).arrayBuffer());
+
+const AVIF = ['avif', 'avis'];
+const HEIC = ['heic', 'heix', 'hevc', 'hevx', 'heim', 'heis', 'mif1', 'msf1'];
 
 /** Image type by content, whatever the file is called. */
-export function imageType(head: Uint8Array): string | null {
+export async function imageType(file: Blob): Promise<string | null> {
+  const head = await headOf(file, 32);
   if (startsWith(head, 0x89, 0x50, 0x4e, 0x47)) return 'image/png';
   if (startsWith(head, 0xff, 0xd8, 0xff)) return 'image/jpeg';
   if (ascii(head, 0, 4) === 'RIFF' && ascii(head, 8, 12) === 'WEBP') return 'image/webp';
-  return null;
+  if (ascii(head, 0, 4) === 'GIF8') return 'image/gif';
+  if (ascii(head, 4, 8) !== 'ftyp') return null;
+  const brands = [ascii(head, 8, 12), ascii(head, 16, 20), ascii(head, 20, 24)];
+  if (brands.some((brand) => AVIF.includes(brand))) return 'image/avif';
+  return HEIC.includes(brands[0]!) ? 'image/heic' : null;
+}
+
+/** True for pictures that move: animated GIF, WebP and PNG. */
+export async function isAnimated(file: Blob): Promise<boolean> {
+  const head = await headOf(file, 4096);
+  if (ascii(head, 0, 4) === 'GIF8') return (await framesOf(file, 'image/gif')) > 1;
+  if (ascii(head, 8, 12) === 'WEBP') return ascii(head, 12, 16) === 'VP8X' && (head[20]! & 2) !== 0;
+  return startsWith(head, 0x89, 0x50, 0x4e, 0x47) && ascii(head, 0, head.length).includes('acTL');
+}
+
+async function framesOf(file: Blob, type: string): Promise<number> {
+  if (typeof ImageDecoder !== 'function') return 1;
+  const decoder = new ImageDecoder({ data: await file.arrayBuffer(), type });
+  try {
+    await decoder.completed;
+    return decoder.tracks.selectedTrack?.frameCount ?? 1;
+  } catch {
+    return 1;
+  } finally {
+    decoder.close();
+  }
 }
 
 /** @throws JackplaneError when a picture is larger than what is opened */
@@ -17,6 +49,22 @@ export function checkSize(name: string, width: number, height: number): void {
   if (width <= MOST_SIDE && height <= MOST_SIDE && width * height <= MOST_PIXELS) return;
   throw new JackplaneError('unsupported', `“${name}” is ${width}×${height} pixels, more than the ${MOST_SIDE} a side and ${MOST_PIXELS / 1e6} million pixels that Jackplane opens.`, 'Make it smaller first.');
 }
+
+/** Bytes from the beginning of a picture file within which its size stands, colour profiles and previews included. */
+const HEADER = 1e6;
+
+/** Reads a picture's size from its header, before anything is decoded. @throws JackplaneError bad-media or unsupported */
+export async function checkHeader(file: Blob, name: string): Promise<void> {
+  let size: { width: number; height: number };
+  try {
+    size = imageSize(await headOf(file, HEADER));
+  } catch {
+    throw damaged(name);
+  }
+  checkSize(name, size.width, size.height);
+}
+
+const damaged = (name: string): JackplaneError => new JackplaneError('bad-media', `“${name}” is damaged or cut off; its picture could not be decoded.`, 'Export it again and import the new file.');
 
 export interface Still {
   data: Uint8ClampedArray<ArrayBuffer>;
@@ -26,35 +74,42 @@ export interface Still {
 
 /** Straight 8-bit RGBA of a still, upright. @throws JackplaneError bad-media or unsupported */
 export async function readStill(file: Blob, name: string, type: string): Promise<Still> {
-  const head = new Uint8Array(await file.slice(0, 32).arrayBuffer());
-  if (type === 'image/png' && head.length >= 24) {
-    const view = new DataView(head.buffer);
-    checkSize(name, view.getUint32(16), view.getUint32(20));
+  if (type === 'image/heic' || (type === 'image/avif' && !(await canDecode(type)))) {
+    throw new JackplaneError('unsupported', `“${name}” is a ${type.slice(6).toUpperCase()} picture, which this browser cannot decode.`, 'Save it as PNG, JPEG or WebP and import that.');
   }
+  await checkHeader(file, name);
   try {
     // JPEG carries its orientation outside the picture and has no alpha; the bitmap decoder applies the one and needs not keep the other
     return type !== 'image/jpeg' && typeof ImageDecoder === 'function' ? await decodeExactly(file, name, type) : await decodeUpright(file, name);
   } catch (error) {
     if (error instanceof JackplaneError) throw error;
-    throw new JackplaneError('bad-media', `“${name}” is damaged or cut off; its picture could not be decoded.`, 'Export it again and import the new file.');
+    throw damaged(name);
   }
 }
+
+const canDecode = async (type: string): Promise<boolean> => typeof ImageDecoder === 'function' && ImageDecoder.isTypeSupported(type);
 
 async function decodeExactly(file: Blob, name: string, type: string): Promise<Still> {
   const decoder = new ImageDecoder({ data: await file.arrayBuffer(), type });
   try {
     const { image } = await decoder.decode({ completeFramesOnly: true });
-    const [width, height] = [image.displayWidth, image.displayHeight];
-    try {
-      checkSize(name, width, height);
-      const data = new Uint8ClampedArray(image.allocationSize({ format: 'RGBA' }));
-      await image.copyTo(data, { format: 'RGBA' });
-      return { data, width, height };
-    } finally {
-      image.close();
-    }
+    return await stillOf(image, name);
   } finally {
     decoder.close();
+  }
+}
+
+/** A decoded picture as straight RGBA, turned as its file says. The frame is closed. */
+export async function stillOf(image: VideoFrame, name: string): Promise<Still> {
+  try {
+    const { width, height } = image.visibleRect!;
+    checkSize(name, width, height);
+    const data = new Uint8ClampedArray(image.allocationSize({ format: 'RGBA' }));
+    await image.copyTo(data, { format: 'RGBA' });
+    const { rotation = 0, flip = false } = image as VideoFrame & { rotation?: number; flip?: boolean };
+    return upright({ data, width, height }, rotation, flip);
+  } finally {
+    image.close();
   }
 }
 

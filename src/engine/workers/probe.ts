@@ -5,7 +5,8 @@ import type { MediaFacts } from '../../core/document/schema';
 import type { Pcm } from '../../core/sound/mix';
 import type { Probe } from '../types';
 import { straightBytes } from './clip-reader';
-import { checkSize, hasAlpha, imageType, posterOf, readStill } from './images';
+import { movingFrames } from './animated';
+import { checkHeader, checkSize, hasAlpha, imageType, isAnimated, posterOf, readStill, type Still } from './images';
 import { readSound } from './sound';
 
 /** Packets that are read to find a clip's rate. */
@@ -21,17 +22,46 @@ export const openInput = (file: Blob): Input => new Input({ source: new BlobSour
  */
 export async function probe(file: File, progress: (share: number) => void): Promise<Probe> {
   if (file.size === 0) throw new JackplaneError('bad-media', `“${file.name}” is empty (0 bytes).`, 'Copy it again from where it came from.');
-  const type = imageType(new Uint8Array(await file.slice(0, 16).arrayBuffer()));
-  if (type) return probeStill(file, type);
+  const type = await imageType(file);
+  if (type) return (await isAnimated(file)) ? probeMoving(file, type, progress) : probeStill(file, type);
   const input = openInput(file);
   try {
     return await probeInput(file, input, progress);
   } catch (error) {
     if (error instanceof JackplaneError) throw error;
-    throw new JackplaneError('bad-media', `“${file.name}” is damaged or cut off (${(error as Error).message}).`, 'Copy or export it again and import the new file.');
+    throw damaged(file.name, 'it could not be read to its end');
   } finally {
     input.dispose();
   }
+}
+
+const damaged = (name: string, why: string): JackplaneError => new JackplaneError('bad-media', `“${name}” is damaged or cut off: ${why}.`, 'Copy or export it again and import the new file.');
+
+/** Time stamp at which a clip begins, seconds: that of its first picture or sound. What lies before 0 is a codec's run-up. */
+export async function startOf(input: Input): Promise<number> {
+  const tracks = [await input.getPrimaryVideoTrack(), await input.getPrimaryAudioTrack()].filter((track) => track !== null);
+  const firsts = await Promise.all(tracks.map((track) => track.getFirstTimestamp()));
+  return Math.max(0, Math.min(...firsts, Infinity) === Infinity ? 0 : Math.min(...firsts));
+}
+
+/** A moving picture is a clip without sound. */
+async function probeMoving(file: File, type: string, progress: (share: number) => void): Promise<Probe> {
+  await checkHeader(file, file.name);
+  const stamps: number[] = [];
+  let seconds = 0;
+  let first: Still | null = null;
+  let alpha = false;
+  for await (const frame of movingFrames(file, file.name)) {
+    first ??= frame;
+    alpha ||= hasAlpha(frame);
+    stamps.push(frame.start);
+    seconds = frame.end;
+    progress(stamps.length / (stamps.length + 20));
+  }
+  if (!first) throw damaged(file.name, 'it has no frame');
+  const codec = type === 'image/png' ? 'APNG' : type.slice(6).toUpperCase();
+  const facts: MediaFacts = { width: first.width, height: first.height, rate: rateFromStamps([...stamps, seconds]) ?? 'variable', seconds, codec, alpha, bytes: file.size };
+  return { kind: 'video', facts, poster: await posterOf(first), peaks: null };
 }
 
 async function probeStill(file: File, type: string): Promise<Probe> {
@@ -42,16 +72,18 @@ async function probeStill(file: File, type: string): Promise<Probe> {
 
 async function probeInput(file: File, input: Input, progress: (share: number) => void): Promise<Probe> {
   if (!(await input.canRead())) {
-    throw new JackplaneError('unsupported', `“${file.name}” is not a kind of file that Jackplane opens, whatever its name says.`, 'Use MP4, MOV, WebM, PNG, JPEG, WebP, WAV, MP3 or OGG.');
+    throw new JackplaneError('unsupported', `“${file.name}” is not a kind of file that Jackplane opens, whatever its name says.`, 'Use MP4, MOV, MKV, WebM, PNG, JPEG, WebP, GIF, AVIF, WAV, MP3, OGG or FLAC.');
   }
   const [video, audio] = [await input.getPrimaryVideoTrack(), await input.getPrimaryAudioTrack()];
   if (!video && !audio) throw new JackplaneError('bad-media', `“${file.name}” holds neither picture nor sound.`, 'Choose another file.');
-  const seconds = await input.computeDuration();
+  const start = await startOf(input);
+  const seconds = (await input.computeDuration()) - start;
+  if (!(seconds > 0) || !Number.isFinite(seconds)) throw new JackplaneError('bad-media', `“${file.name}” is empty: it holds no ${video ? 'frame' : 'sound'}.`, 'Copy or export it again and import the new file.');
   progress(0.2);
   const sound = audio ? await soundFacts(file, audio) : undefined;
   const picture = video ? await pictureFacts(file, video) : null;
   progress(0.6);
-  const peaks = audio && sound ? peaksOf(await readSound(audio, file.name), PEAKS) : null;
+  const peaks = audio && sound ? peaksOf(await readSound(audio, file.name, start, (share) => progress(0.6 + 0.3 * share)), PEAKS) : null;
   const facts: MediaFacts = { codec: '', alpha: false, ...picture?.facts, seconds, bytes: file.size, ...(sound ? { sound } : {}) };
   if (!picture) facts.codec = sound!.codec;
   return { kind: picture ? 'video' : 'sound', facts, poster: picture?.poster ?? null, peaks };
@@ -73,22 +105,22 @@ async function pictureFacts(file: File, track: InputVideoTrack): Promise<{ facts
   const [width, height] = [await track.getDisplayWidth(), await track.getDisplayHeight()];
   checkSize(file.name, width, height);
   const sample = await new VideoSampleSink(track).getSample((await track.getFirstTimestamp()) + 0.001);
-  if (!sample) throw new Error('no frame inside');
+  if (!sample) throw damaged(file.name, 'it has no frame');
   const still = await straightBytes(sample);
   sample.close();
-  await checkEnd(track);
+  await checkEnd(track, file.name);
   const rate = rateFromStamps(await stampsOf(track));
   const facts = { width, height, codec, alpha: await track.canBeTransparent(), rate: rate ?? ('variable' as const) };
   return { facts, poster: await posterOf(still) };
 }
 
 /** A file that was cut off still lists its last frame but does not hold it. */
-async function checkEnd(track: InputVideoTrack): Promise<void> {
+async function checkEnd(track: InputVideoTrack, name: string): Promise<void> {
   const last = await new VideoSampleSink(track).getSample(Infinity);
-  if (!last) throw new Error('its last frame is missing');
+  if (!last) throw damaged(name, 'its last frame is missing');
   const missing = (await track.computeDuration()) - last.timestamp > 1;
   last.close();
-  if (missing) throw new Error('its end is missing');
+  if (missing) throw damaged(name, 'its end is missing');
 }
 
 /** Presentation times of the first packets, ascending. */

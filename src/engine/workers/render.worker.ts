@@ -9,8 +9,9 @@ import { motionTo } from '../../core/analysis/flow';
 import { modelScreen } from '../../core/analysis/screen-model';
 import { select, type Pixels, type SelectHint } from '../../core/analysis/select';
 import type { DrawnMatte } from '../../core/document/mask';
+import { JackplaneError } from '../../core/errors';
 import { thumbnail } from '../../core/execute/composite';
-import { Executor, type Problem } from '../../core/execute/execute';
+import { Executor, type Fetch, type Problem } from '../../core/execute/execute';
 import type { Outline } from '../../core/execute/masks';
 import type { CoveragePlan } from '../../core/masks/coverage';
 import { packMatte, unpackMatte } from '../../core/masks/matte-data';
@@ -21,12 +22,16 @@ import { bindKernels } from '../../core/picture/kernels';
 import { Picture } from '../../core/picture/picture';
 import type { FramePlan, LayerPlan } from '../../core/plan/plan';
 import { carryErrors } from '../thrown';
+import { PATIENCE, tooLong, withPatience } from '../time-limit';
 import type { Look, ShownFrame } from '../types';
 import type { DecodeApi } from './decode.worker';
 
 carryErrors();
 
 let executor: Executor;
+let decode: Comlink.Remote<DecodeApi>;
+/** Drawn mattes that plans name; the page sends each once. */
+const mattes = new Map<string, DrawnMatte>();
 
 async function bitmapOf(picture: Picture): Promise<ImageBitmap> {
   const image = new ImageData(executor.toBytes(picture), picture.rect.w, picture.rect.h);
@@ -95,8 +100,18 @@ const outlineOf: Outline = async (text) => {
 const api = {
   async start(module: WebAssembly.Module, limit: number, decoder: MessagePort): Promise<void> {
     const arena = new Arena(limit);
-    const decode = Comlink.wrap<DecodeApi>(decoder);
-    executor = new Executor(await bindKernels(module, arena), arena, (source) => decode.frame(source.stock, source.name, source.seconds), outlineOf);
+    decode = Comlink.wrap<DecodeApi>(decoder);
+    const fetchFrame: Fetch = ({ stock, name, seconds }) => withPatience(() => decode.frame(stock, name, seconds), PATIENCE, () => tooLong(name));
+    executor = new Executor(await bindKernels(module, arena), arena, fetchFrame, outlineOf, (id) => mattes.get(id));
+  },
+
+  /** Another decoder takes the place of one that stopped answering. */
+  connectDecoder(port: MessagePort): void {
+    decode = Comlink.wrap<DecodeApi>(port);
+  },
+
+  keepMattes(sent: [string, DrawnMatte][]): void {
+    sent.forEach(([id, matte]) => mattes.set(id, matte));
   },
 
   /** A frame to show. @param editing keep every step, for turning dials */
@@ -116,7 +131,20 @@ const api = {
     const picture = await executor.frame(plan, 'last', problems);
     const data = executor.toBytes(picture);
     picture.release();
-    if (problems.length) throw new Error(problems[0]!.sentence);
+    if (problems.length) throw new JackplaneError('bad-media', problems[0]!.sentence, '');
+    return Comlink.transfer(data, [data.buffer]);
+  },
+
+  /**
+   * A frame as 8-bit Y′CbCr for a file: BT.709, limited range, 4:2:0. @param alpha with a fourth plane of coverage
+   * @throws when a layer cannot be computed
+   */
+  async yuv(plan: FramePlan, alpha: boolean): Promise<Uint8Array<ArrayBuffer>> {
+    const problems: Problem[] = [];
+    const picture = await executor.frame(plan, 'last', problems);
+    const data = executor.toYuv(picture, alpha);
+    picture.release();
+    if (problems.length) throw new JackplaneError('bad-media', problems[0]!.sentence, '');
     return Comlink.transfer(data, [data.buffer]);
   },
 

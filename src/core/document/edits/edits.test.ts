@@ -21,9 +21,9 @@ describe('layers', () => {
     expect(names(after((p) => orderLayer(p, at, 0)))).toEqual(['captain', 'rail', 'deck']);
     expect(names(after((p) => orderLayer(p, at, 99)))).toEqual(['rail', 'deck', 'captain']);
     expect(names(after((p) => removeLayer(p, at)))).toEqual(['rail', 'deck']);
-    expect(perform(project, removeLayer(project, at))!.step.name).toBe('Delete captain');
-    expect(perform(project, renameLayer(project, at, 'fox'))!.step.name).toBe('Rename captain to fox');
-    expect(perform(project, switchLayer(project, at, 'shown'))!.step.name).toBe('Hide captain');
+    expect(removeLayer(project, at).name).toBe('Delete captain');
+    expect(renameLayer(project, at, 'fox').name).toBe('Rename captain to fox');
+    expect(switchLayer(project, at, 'shown').name).toBe('Hide captain');
   });
 
   test('moving in time keeps length and source time', () => {
@@ -67,7 +67,7 @@ describe('passes', () => {
 
   test('the step of a value names the pass and the dial', () => {
     const both = after(...withBoth);
-    expect(perform(both, setPassValue(both, at, blur.id, 'radius', 3))!.step.name).toBe('Blur: radius');
+    expect(setPassValue(both, at, blur.id, 'radius', 3).name).toBe('Blur: radius');
   });
 });
 

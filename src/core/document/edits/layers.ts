@@ -3,13 +3,13 @@ import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
 import { wholePlace } from '../place';
 import { matteLoop, parentLoop, type Layer, type LayerId, type Place, type Project, type ShotId, type Source } from '../schema';
-import { still } from '../value';
+import { still, type Value } from '../value';
 import { JackplaneError } from '../../errors';
 import { apply, invert, multiply } from '../../picture/matrix';
 import { plain } from '../draft';
-import { framingKeys, type Framing } from '../framing';
-import { carriedBy } from '../place';
-import { mapped } from '../values';
+import { framedFrames, type FramingStop } from '../framing';
+import { carriedBy, placeAt } from '../place';
+import { keysOf, mapped, withKeys } from '../values';
 import { setValues, type At } from './keys';
 
 const nameOf = (project: Project, at: At): string => layerIn(shotIn(project, at.shot), at.layer).name;
@@ -121,14 +121,30 @@ export const setPlace = (project: Project, at: At, place: PlaceChange, what = 'P
   };
 };
 
-/** Writes keyframes that go from framing to framing; rotation, anchor and flips are let go. */
-export const frameLayer = (project: Project, at: At, stops: readonly { at: number; framing: Framing }[]): Edit =>
-  change(at, (layer) => `Framing of ${layer.name}`, project, (layer) => {
-    const shot = shotIn(project, at.shot);
-    const keys = framingKeys(stops, { w: shot.width, h: shot.height });
-    const keyed = keys.position.length > 1;
-    layer.place = { ...(wholePlace() as Draft<Place>), position: keyed ? { keys: keys.position } : still(keys.position[0]!.value), scale: keyed ? { keys: keys.scale } : still(keys.scale[0]!.value) };
+/** Sets what of a layer's picture fills the shot, and when; its place comes back when the framing is let go. @param stops ascending; none = no framing */
+export const setFraming = (project: Project, at: At, stops: readonly FramingStop[]): Edit =>
+  change(at, (layer) => `${stops.length ? 'Framing' : 'No framing'} of ${layer.name}`, project, ({ place }) => {
+    if (stops.length) place.framing = stops.map(({ at: frame, x, y, width, ease }) => ({ at: frame, x, y, width, ease })) as Draft<NonNullable<Place['framing']>>;
+    else delete place.framing;
   });
+
+/** Writes a framing as keyframes of position and scale, which show the same on every frame. */
+export const framingToKeys = (project: Project, at: At): Edit =>
+  change(at, (layer) => `Framing of ${layer.name} as keyframes`, project, (layer) => {
+    const place = plain(layer.place) as Place;
+    const stops = place.framing;
+    if (!stops) return;
+    const { width: w, height: h } = shotIn(project, at.shot);
+    const steady = { ...place, position: withoutJitter(place.position), scale: withoutJitter(place.scale), rotation: withoutJitter(place.rotation), anchor: withoutJitter(place.anchor) };
+    const turning = [place.rotation, place.anchor].flatMap((value) => keysOf<unknown>(value).map((key) => key.at));
+    const spots = framedFrames(stops, turning).map((frame) => ({ frame, ...placeAt(steady, frame, { w, h }) }));
+    const keyed = (part: 'position' | 'scale') =>
+      withKeys(place[part], spots.map((spot) => ({ at: spot.frame, value: [...spot[part]] as [number, number], ease: 'linear' as const })), [...spots[0]![part]] as [number, number]);
+    layer.place.position = keyed('position') as Draft<Place>['position'];
+    layer.place.scale = keyed('scale') as Draft<Place>['scale'];
+    delete layer.place.framing;
+  });
+const withoutJitter = <T>({ jitter: _, ...value }: Value<T>): Value<T> => value as Value<T>;
 
 /** Puts a layer back to full size in the middle. */
 export const resetPlace = (project: Project, at: At): Edit =>
@@ -160,10 +176,13 @@ export const setParent = (project: Project, at: At, parent: Layer['parent']): Ed
       const own = layerIn(shotIn(draft as Project, at.shot), at.layer);
       own.parent = parent;
       const place = plain(own.place);
-      own.place.position = mapped(place.position, ([x, y]) => {
+      const moved = mapped(place.position, ([x, y]) => {
         const [px, py] = apply(change, x + size.w / 2, y + size.h / 2);
         return [px - size.w / 2, py - size.h / 2] as [number, number];
       });
+      // handles of the path are directions: they turn and stretch with it, and do not shift
+      const turned = ([x, y]: [number, number]): [number, number] => [change[0] * x + change[2] * y, change[1] * x + change[3] * y];
+      own.place.position = ('keys' in moved ? { ...moved, keys: moved.keys.map(({ bend, ...key }) => ({ ...key, ...(bend ? { bend: { in: turned(bend.in), out: turned(bend.out) } } : {}) })) } : moved) as Draft<Place>['position'];
       if (Math.abs(turn) > 1e-9) own.place.rotation = mapped(place.rotation, (degrees) => degrees + turn);
       if (Math.abs(stretch - 1) > 1e-9) own.place.scale = mapped(place.scale, ([x, y]) => [x * stretch, y * stretch] as [number, number]);
     },

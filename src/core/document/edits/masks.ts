@@ -25,8 +25,12 @@ const onMask = (project: Project, at: At, id: MaskId, what: string, apply: (mask
     for (const mask of layer.masks) if (mask.id === id) apply(mask);
   });
 
-/** Adds a mask after the others. */
-export const addMask = (at: At, mask: Mask): Edit => onLayer(at, `Add mask ${mask.name}`, (layer) => void layer.masks.push(mask as Draft<Mask>));
+/** Adds a mask after the others. @param area the pass whose area waits for it */
+export const addMask = (at: At, mask: Mask, area?: PassId): Edit =>
+  onLayer(at, `Add mask ${mask.name}`, (layer) => {
+    layer.masks.push(mask as Draft<Mask>);
+    for (const pass of layer.passes) if (pass.id === area && pass.area) pass.area.masks.push(mask.id);
+  });
 
 /** Takes a mask away, and out of the passes that use it; an area without masks is no area. */
 export const removeMask = (project: Project, at: At, id: MaskId): Edit =>
@@ -48,8 +52,10 @@ export function usesMasks(pass: Pass, mask?: MaskId): boolean {
 
 /** Changes the ids of masks that a pass refers to. */
 function withMasks(pass: Draft<Pass>, change: (ids: MaskId[]) => MaskId[]): void {
-  if (pass.area) pass.area.masks = change(pass.area.masks);
-  if (!pass.area?.masks.length) delete pass.area;
+  if (pass.area?.masks.length) {
+    pass.area.masks = change(pass.area.masks);
+    if (!pass.area.masks.length) delete pass.area;
+  }
   for (const [name, param] of Object.entries(passOf(pass.type)!.params)) if (param.kind === 'masks') pass.values[name] = mapped(plain(pass.values[name] as Value<MaskId[]>), change);
 }
 
@@ -132,13 +138,13 @@ export const closePath = (project: Project, at: At, id: MaskId, pegged: boolean)
     }
   });
 
-/** Limits a pass to masks of its layer, or frees it. */
+/** Limits a pass to masks of its layer, or frees it. A side without masks waits for the first one. */
 export const setArea = (project: Project, at: At, id: PassId, area: Pass['area'] | null): Edit => {
   const title = passOf(layerIn(shotIn(project, at.shot), at.layer).passes.find((pass) => pass.id === id)?.type ?? '')?.title ?? 'pass';
   return onLayer(at, area ? `Area of ${title}` : `${title} everywhere`, (layer) => {
     for (const pass of layer.passes) {
       if (pass.id !== id) continue;
-      if (area?.masks.length) pass.area = area as Draft<NonNullable<Pass['area']>>;
+      if (area) pass.area = area as Draft<NonNullable<Pass['area']>>;
       else delete pass.area;
     }
   });

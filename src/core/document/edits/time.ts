@@ -26,6 +26,7 @@ const endOf = ({ span }: Layer): number => span.start + span.length;
 function shiftBeginning(layer: Layer, by: number): void {
   layer.time.offset = sourceFrameAt(plain(layer.time), by);
   eachKeyed(layer, (value) => ({ ...value, keys: plain(value as { keys: [] }).keys.map((key: { at: number }) => ({ ...key, at: key.at - by })) }) as Value<unknown>);
+  if (layer.place.framing) layer.place.framing = layer.place.framing.map((stop) => ({ ...plain(stop), at: stop.at - by }));
   layer.span.start += by;
   layer.span.length -= by;
 }

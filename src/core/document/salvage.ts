@@ -1,0 +1,69 @@
+// A document with parts that cannot be read: what remains without them, and what they were.
+import type { z } from 'zod';
+import { projectSchema, type Project } from './schema';
+
+export interface Salvaged {
+  project: Project;
+  /** what was left out, each as a sentence */
+  left: string[];
+}
+
+type Part = { list: unknown[]; index: number; what: string };
+/** The lists whose members can be left out, as they lie on the way to a problem. */
+const LISTS = ['stock', 'shots', 'layers', 'passes', 'masks', 'markers'];
+/** Most parts that are left out before the whole is given up. */
+const MOST = 500;
+
+/** @returns null when it cannot be read even without its bad parts */
+export function salvaged(raw: unknown): Salvaged | null {
+  const copy = structuredClone(raw);
+  const left: string[] = [];
+  for (;;) {
+    const parsed = projectSchema.safeParse(copy);
+    if (parsed.success) return { project: parsed.data, left };
+    const part = badPart(copy, parsed.error);
+    if (!part || left.length >= MOST) return null;
+    part.list.splice(part.index, 1);
+    left.push(part.what);
+  }
+}
+
+function badPart(raw: unknown, error: z.ZodError): Part | null {
+  for (const issue of error.issues) {
+    const part = issue.path.length ? partOn(raw, issue.path, issue.message) : strayed(raw, issue.message);
+    if (part) return part;
+  }
+  return null;
+}
+
+/** The smallest part on the way to a problem. */
+function partOn(raw: unknown, path: readonly PropertyKey[], message: string): Part | null {
+  let node = raw as Record<PropertyKey, unknown>;
+  let part: Part | null = null;
+  path.forEach((step, i) => {
+    const below = node?.[step];
+    const list = path[i - 1];
+    if (Array.isArray(node) && LISTS.includes(String(list))) {
+      const named = (below as { name?: unknown } | null)?.name ?? (below as { type?: unknown } | null)?.type ?? step;
+      part = { list: node, index: Number(step), what: `${String(list).replace(/s$/, '')} “${String(named)}” (${path.slice(i + 1).join('.') || 'as a whole'}: ${message.toLowerCase()})` };
+    }
+    node = below as typeof node;
+  });
+  return part;
+}
+
+/** Problems between parts: a layer whose stock is not there. */
+function strayed(raw: unknown, message: string): Part | null {
+  const { stock, shots } = raw as Project;
+  const known = new Set(stock.map((item) => item.id));
+  for (const shot of shots) {
+    const index = shot.layers.findIndex((layer) => layer.source.kind === 'stock' && !known.has(layer.source.stock));
+    if (index >= 0) return { list: shot.layers, index, what: `layer “${shot.layers[index]!.name}” (${message})` };
+    // a circle opens where its first layer is let go
+    for (const link of ['parent', 'matte'] as const) {
+      const looped = message.includes('circle') && shot.layers.find((layer) => layer[link] && message.includes(layer.name));
+      if (looped) return { list: shot.layers, index: shot.layers.indexOf(looped), what: `layer “${looped.name}” (${message})` };
+    }
+  }
+  return null;
+}
