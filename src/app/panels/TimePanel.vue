@@ -137,8 +137,10 @@ onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
   grid-template-rows: 29px 1fr;
   height: 100%;
   background: var(--panel);
+  contain: strict;
 }
 .area {
+  contain: content;
   overflow: auto;
   background: var(--bg);
 }
@@ -182,6 +184,7 @@ onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
   width: 1px;
   background: var(--brass);
   pointer-events: none;
+  will-change: transform; /* it moves with every frame; the rows under it are not painted anew */
 }
 .playhead::before {
   content: '';

@@ -132,14 +132,17 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
   grid-template-rows: 33px 1fr;
   min-width: 0;
   min-height: 0;
+  contain: content;
 }
 .stage {
+  contain: strict;
   position: relative;
   overflow: hidden;
   background: var(--surround);
 }
 .picture {
   position: absolute;
+  will-change: transform; /* a layer of its own: what lies around it is not drawn anew with every frame */
   background: repeating-conic-gradient(#8a8a8a 0 25%, #777 0 50%) 0 0 / 16px 16px;
 }
 /* above the canvas that it tints, without the checks of clear places */

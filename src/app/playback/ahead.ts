@@ -11,17 +11,23 @@ export interface AheadWork {
   compute(frame: number, lane: number): Promise<void>;
   /** frames a second that are played in time; null while nothing plays or every frame is waited for */
   pace(): number | null;
+  /** true while more will be wanted soon, so that lanes wait instead of ending */
+  goesOn(): boolean;
   /** told after something has changed in what is ready */
   changed(): void;
   now(): number;
-  /** lets others have the processor for a moment */
-  breathe(): Promise<void>;
+  /** lets others have the processor for some milliseconds */
+  breathe(milliseconds: number): Promise<void>;
 }
 
 /** The share of the room that is filled ahead; the rest is for what is looked at in between. */
 const FILLED = 0.9;
+/** How far ahead of the playhead the frame asked for last still counts, in seconds. */
+const NEAR = 2;
 /** Longest time spent on finding out what is ready before others have a turn, in milliseconds. */
 const TURN = 8;
+/** Pause of a lane that has nothing to do while playing goes on, in milliseconds. */
+const WAIT = 30;
 
 /**
  * Keeps frames ahead of the playhead ready, in a window that fits what can be held. While playing in time, frames that cannot be
@@ -34,6 +40,8 @@ export class Ahead {
   private readonly inWork = new Set<number>();
   /** how long a frame takes, in milliseconds */
   private cost = 0;
+  /** the frame asked for last */
+  private asked: number | null = null;
 
   constructor(private readonly work: AheadWork) {}
 
@@ -85,18 +93,15 @@ export class Ahead {
     const perFrame = pace === null ? 0 : (this.cost * pace) / 1000;
     // played in time: nothing that will be late, and of what is ahead only as many as can be made
     const [lead, stride] = perFrame > lanes ? [Math.ceil(perFrame), Math.ceil(perFrame / lanes)] : [0, 1];
-    const { from } = this.work.range();
-    let spare: number | null = null;
-    let place = -1;
-    for (const frame of this.window()) {
-      place++;
-      const key = this.key(frame);
-      if (key === null || this.inWork.has(frame) || this.work.has(key)) continue;
-      if (place < lead) continue;
-      if ((frame - from) % stride === 0) return frame;
-      spare ??= frame;
+    const frames = [...this.window()];
+    // clips are decoded forwards: going back for a frame that was passed costs more than it shows
+    const passed = stride > 1 && this.asked !== null ? frames.indexOf(this.asked) : -1;
+    const first = passed >= 0 && passed < NEAR * pace! ? Math.max(lead, passed + stride) : lead;
+    for (let place = first; place < frames.length; place++) {
+      const key = this.key(frames[place]!);
+      if (key !== null && !this.inWork.has(frames[place]!) && !this.work.has(key)) return frames[place]!;
     }
-    return spare;
+    return null;
   }
 
   /** Fills the window with some lanes, until it is full or something else is wanted. */
@@ -120,7 +125,7 @@ export class Ahead {
       this.key(frame);
       if (this.work.now() - begin < TURN) continue;
       this.work.changed();
-      await this.work.breathe();
+      await this.work.breathe(0);
       begin = this.work.now();
     }
     this.work.changed();
@@ -131,8 +136,13 @@ export class Ahead {
       if (run !== this.run) return;
       this.work.want([...this.window()].map((frame) => this.keys.get(frame)).filter((key) => typeof key === 'string'));
       const frame = this.next(lanes);
-      if (frame === null) return;
+      if (frame === null) {
+        if (!this.work.goesOn()) return;
+        await this.work.breathe(WAIT);
+        continue;
+      }
       this.inWork.add(frame);
+      this.asked = frame;
       const begin = this.work.now();
       try {
         await this.work.compute(frame, lane);

@@ -19,6 +19,8 @@ import { SoundOut } from './sound-out';
 const REST = 500;
 /** Frames in a row that are missing before automatic preview goes down while playing. */
 const MISSED_BEFORE_HALF = 12;
+/** While frames are missing, the playhead on the screen moves only this often: drawing it takes the processor from the frames. */
+const MOVE_EVERY = 150;
 /** How often what is ready is looked at anew for the screen, in milliseconds. */
 const TOLD_EVERY = 120;
 
@@ -49,6 +51,8 @@ export const usePlayer = defineStore('player', () => {
 
   let engine: Engine | null = null;
   let sound: SoundOut | null = null;
+  /** frame that is due now while playing in time; the playhead on the screen may be a little behind */
+  let heard: number | null = null;
   const shuttling = ref(0);
   let shuttleTimer: ReturnType<typeof setInterval> | undefined;
   let restTimer: ReturnType<typeof setTimeout> | undefined;
@@ -84,7 +88,7 @@ export const usePlayer = defineStore('player', () => {
 
   const ahead = new Ahead({
     range: () => range.value,
-    playhead: () => bench.frame,
+    playhead: () => heard ?? bench.frame,
     keyOf: (frame) => {
       const plan = planOf(frame);
       return plan && frameKey(plan, look.value);
@@ -99,7 +103,8 @@ export const usePlayer = defineStore('player', () => {
     pace: () => (playing.value && keeps.value === 'time' && bench.shot ? bench.shot.rate.num / bench.shot.rate.den : null),
     changed: () => (tellTimer ??= setTimeout(tellReady, TOLD_EVERY)),
     now: () => performance.now(),
-    breathe: () => new Promise((resume) => setTimeout(resume)),
+    goesOn: () => playing.value,
+    breathe: (milliseconds) => new Promise((resume) => setTimeout(resume, milliseconds)),
   });
 
   function tellReady(): void {
@@ -218,6 +223,7 @@ export const usePlayer = defineStore('player', () => {
     await sound.start(secondsAt(bench.frame, rate), secondsAt(range.value.to, rate));
     let last = bench.frame;
     let missed = 0;
+    let movedAt = 0;
     const tick = () => {
       if (!playing.value || !sound || bench.shot?.id !== shotId) return stop();
       let frame = Math.floor((sound.now() * rate.num) / rate.den + 1e-6);
@@ -232,11 +238,17 @@ export const usePlayer = defineStore('player', () => {
         drop(last + 1, seen ? frame : frame + 1);
         missed = seen ? 0 : missed + frame - last;
         if (missed >= MISSED_BEFORE_HALF) playReduction.value = 2;
-        last = frame;
-        bench.seek(frame);
+        last = heard = frame;
+        const now = performance.now();
+        if (seen || now - movedAt >= MOVE_EVERY) {
+          bench.seek(frame);
+          movedAt = now;
+        }
         if (!ahead.filling) void fill();
       }
-      requestAnimationFrame(tick);
+      // nothing happens before the next frame is due: the page is not asked to draw in between
+      const due = (secondsAt(frame + 1, rate) - sound.now()) * 1000;
+      setTimeout(() => requestAnimationFrame(tick), Math.max(0, due - 12));
     };
     requestAnimationFrame(tick);
   }
@@ -264,6 +276,8 @@ export const usePlayer = defineStore('player', () => {
   function stop(): void {
     playing.value = false;
     playReduction.value = null;
+    if (heard !== null) bench.seek(heard);
+    heard = null;
     sound?.stop();
     sound = null;
     void refresh();

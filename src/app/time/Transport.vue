@@ -73,8 +73,10 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
   font-size: 12px;
   white-space: nowrap;
   overflow: hidden;
+  contain: strict;
 }
 .code {
+  min-width: 74px;
   margin: 0 6px;
   font-size: 13px;
 }

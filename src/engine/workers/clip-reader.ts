@@ -46,7 +46,7 @@ export class FrameStore {
 /** How far ahead decoding goes on in sequence before seeking is cheaper. */
 const RUN_SECONDS = 1;
 /** Frames passed on the way to one at most this far ahead are held: workers that share a clip do not ask in order. */
-const NEAR_SECONDS = 0.35;
+const NEAR_SECONDS = 0.13;
 
 /**
  * Exact frames of one clip by time: in sequence when asked in sequence, else by seeking.
