@@ -58,7 +58,7 @@ async function all(page: Page): Promise<void> {
   await shoot(page, 'keyframes');
   await layer(page, 'signal tower').getByRole('button', { name: 'signal tower', exact: true }).click();
   await pass(page, 'Place').click();
-  await page.getByRole('button', { name: 'Framing' }).click();
+  await page.getByRole('button', { name: 'Framing', exact: true }).click();
   await cached(page);
   await shoot(page, 'framing');
   await openShot(page, 'Wind-up boat');

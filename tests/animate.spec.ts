@@ -233,7 +233,7 @@ test('in and out limit playing; markers are set and named; the range shows in th
 
 test('a still is framed with two outlines; what they frame fills the shot', async ({ page }) => {
   await kiteShot(page);
-  await page.getByRole('button', { name: 'Framing' }).click();
+  await page.getByRole('button', { name: 'Framing', exact: true }).click();
   await page.getByRole('button', { name: 'Slow push in' }).click();
   const box = await middle(page.getByRole('button', { name: 'Size of the end framing' }));
   await drag(page, box, { x: box.x - 30, y: box.y });

@@ -22,6 +22,19 @@ export interface Shortcut {
 export const asks = new EventTarget();
 export const ask = (what: 'search' | 'shortcuts' | 'fit' | 'zoom-in' | 'zoom-out' | 'fit-time'): boolean => asks.dispatchEvent(new Event(what));
 
+const PANELS = ['Stock', 'Viewer', 'Passes', 'Dials', 'Time'];
+const FOCUSABLE = 'a[href], button:not(:disabled), input:not(:disabled):not([tabindex="-1"]), select:not(:disabled), [tabindex="0"]';
+/** Puts the focus on the first thing in the next panel that can have it. */
+function nextPanel(by: 1 | -1): void {
+  const panels = PANELS.map((name) => document.querySelector<HTMLElement>(`section[aria-label="${name}"]`));
+  const now = panels.findIndex((panel) => panel?.contains(document.activeElement));
+  for (let step = 1; step <= panels.length; step++) {
+    const at = now < 0 ? (by > 0 ? step - 1 : panels.length - step) : now + by * step;
+    const target = panels[((at % panels.length) + panels.length) % panels.length]?.querySelector<HTMLElement>(FOCUSABLE);
+    if (target) return target.focus();
+  }
+}
+
 /** The one table of shortcuts. */
 export function shortcutTable(): Shortcut[] {
   const bench = useBench();
@@ -88,6 +101,8 @@ export function shortcutTable(): Shortcut[] {
     { keys: '$mod+k', shown: 'Ctrl+K', does: 'Search passes and commands', run: () => void ask('search') },
     { keys: '$mod+z', shown: 'Ctrl+Z', does: 'Undo', run: () => void project.undo() },
     { keys: '$mod+Shift+z', shown: 'Ctrl+Shift+Z', does: 'Redo', run: () => void project.redo() },
+    { keys: 'F6', shown: 'F6', does: 'Go to the next panel', run: () => nextPanel(1) },
+    { keys: 'Shift+F6', shown: 'Shift+F6', does: 'Go to the previous panel', run: () => nextPanel(-1) },
     { keys: '?', shown: '?', does: 'List of shortcuts', run: () => void ask('shortcuts') },
   ];
 }

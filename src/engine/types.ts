@@ -42,8 +42,5 @@ export interface RenderResult {
   soundCodec: string | null;
 }
 
-/** Largest picture side and area that is opened. */
-export const MOST_SIDE = 8192;
-export const MOST_PIXELS = 40e6;
 /** Longest sound that is opened, in seconds. */
 export const MOST_SOUND_SECONDS = 30 * 60;

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-/** A sound's peaks as a filled outline. */
-const props = defineProps<{ peaks: readonly number[] }>();
+/** A sound's peaks as a filled outline, as high as they are or with the loudest at full height. */
+const props = defineProps<{ peaks: readonly number[]; absolute?: boolean }>();
 const path = computed(() => {
-  const loudest = Math.max(0.05, ...props.peaks);
+  const loudest = props.absolute ? 1 : Math.max(0.05, ...props.peaks);
   const top = props.peaks.map((peak, i) => `${i} ${(50 - (48 * peak) / loudest).toFixed(1)}`);
   const low = props.peaks.map((peak, i) => `${i} ${(50 + (48 * peak) / loudest).toFixed(1)}`).reverse();
   return `M${[...top, ...low].join('L')}z`;

@@ -95,7 +95,6 @@ function limit(side: string): void {
   const { id, area } = pass.value;
   const first = masking.maskId ?? masking.masks[0]?.id;
   const masks = area?.masks ?? (first ? [first] : []);
-  if (side !== 'everywhere' && !masks.length) return masking.show();
   bench.editLayer((project, at) => setArea(project, at, id, side === 'everywhere' ? null : { masks, side: side as 'inside' }));
 }
 const areaMasks = (masks: MaskId[]): void => bench.editLayer((project, at) => setArea(project, at, pass.value.id, { masks, side: pass.value.area?.side ?? 'inside' }));
@@ -129,6 +128,7 @@ const areaMasks = (masks: MaskId[]): void => bench.editLayer((project, at) => se
           <option value="outside">outside masks</option>
         </select>
       </label>
+      <p v-if="pass.area && !pass.area.masks.length" class="hint" role="note">No mask is chosen yet, so it works everywhere. The next mask you draw becomes its area.</p>
       <MaskPicker v-if="pass.area" label="Masks of the area" :chosen="pass.area.masks" :disabled="locked" @change="areaMasks" />
     </template>
     <p class="help dim">{{ declared.help }}</p>
@@ -136,6 +136,12 @@ const areaMasks = (masks: MaskId[]): void => bench.editLayer((project, at) => se
 </template>
 
 <style scoped>
+.hint {
+  padding: 4px 8px;
+  border-left: 2px solid var(--dim);
+  font-size: 12px;
+  color: var(--dim);
+}
 .help {
   margin-top: 14px;
   padding-top: 10px;

@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
-import { freezeHere, reverseLayer, setBetween, setKeepPitch, setTargetLength, speedHere } from '../../core/document/edits/time';
+import { computed } from 'vue';
+import { useStorage } from '@vueuse/core';
+import { conformLayer, fitLength, freezeHere, reverseLayer, setBetween, setKeepPitch, setTargetLength, speedHere } from '../../core/document/edits/time';
 import { stockIn } from '../../core/document/find';
 import type { Layer } from '../../core/document/schema';
 import { isKeyed } from '../../core/document/values';
-import { secondsAt } from '../../core/time/rate';
+import { sourceSeconds } from '../../core/plan/plan';
+import { rateLabel, sameRate, secondsAt } from '../../core/time/rate';
 import { sourceFrameAt } from '../../core/time/speed';
 import { valueAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
@@ -18,12 +20,25 @@ const bench = useBench();
 const store = useProject();
 const player = usePlayer();
 /** whether its length changes with its speed, so that it goes on showing all it showed */
-const fit = ref(true);
+const fit = useStorage('jackplane length follows speed', true);
 const layer = computed(() => bench.layer!);
 const local = computed(() => bench.frame - layer.value.span.start);
 const locked = computed(() => layer.value.locked || store.readOnly);
 const item = computed(() => (store.project && layer.value.source.kind === 'stock' ? stockIn(store.project, layer.value.source.stock) : null));
-const sourceFrame = computed(() => sourceFrameAt(layer.value.time, local.value));
+const ramp = computed(() => isKeyed(layer.value.time.speed));
+/** Frames of the clip itself, at its own rate, within what it has; of a clip without one rate the second. */
+const sourceFrame = computed(() => {
+  const { rate, seconds = Infinity } = item.value?.facts ?? {};
+  const at = Math.min(seconds, Math.max(0, sourceSeconds(bench.shot!, layer.value, local.value)));
+  if (!rate || rate === 'variable') return `${at.toFixed(3)} s`;
+  return Math.min(at * (rate.num / rate.den), seconds * (rate.num / rate.den) - 1).toFixed(2);
+});
+/** The clip's own rate, when it is another than the shot's. */
+const otherRate = computed(() => {
+  const { rate } = item.value?.facts ?? {};
+  return item.value?.kind === 'video' && rate && rate !== 'variable' && !sameRate(rate, bench.shot!.rate) ? rate : null;
+});
+const clipFrames = computed(() => ((item.value?.facts.seconds ?? 0) * bench.shot!.rate.num) / bench.shot!.rate.den);
 const between: { value: Layer['time']['between']; label: string }[] = [
   { value: 'nearest', label: 'the frame that is due' },
   { value: 'blend', label: 'a mix of both frames' },
@@ -56,10 +71,11 @@ function end(): void {
       Runs in
       <NumberField label="Runs in" unit="f" :value="layer.span.length" :rate="bench.shot!.rate" :min="1" :max="1000000" :digits="0" :disabled="locked || isKeyed(layer.time.speed)" @change="(v) => bench.editLayer((project, at) => setTargetLength(project, at, Math.round(v)))" @end="store.endGesture" />
     </div>
-    <label class="dial-row"><span>Length follows the speed</span><input v-model="fit" type="checkbox" aria-label="Length follows the speed" /></label>
+    <label v-if="!ramp" class="dial-row"><span>Length follows the speed</span><input v-model="fit" type="checkbox" aria-label="Length follows the speed" /></label>
+    <div v-else class="dial-row"><span>Length stays on a ramp</span><v-btn size="small" :disabled="locked" @click="bench.editLayer((project, at) => fitLength(project, at, clipFrames))">To the clip’s end</v-btn></div>
     <div class="dial-row">
       <span>Source frame here</span>
-      <output class="mono" aria-label="Source frame">{{ sourceFrame.toFixed(2) }}</output>
+      <output class="mono" aria-label="Source frame">{{ sourceFrame }}</output>
     </div>
     <label v-if="item?.kind === 'video'" class="dial-row">
       Between frames
@@ -71,6 +87,10 @@ function end(): void {
     <div class="dial-row buttons">
       <button class="plain-button" :disabled="locked" @click="bench.editLayer(reverseLayer)">Play backwards</button>
       <button class="plain-button" :disabled="locked" @click="bench.editLayer(freezeHere)">Freeze from here</button>
+    </div>
+    <div v-if="otherRate" class="dial-row">
+      <span>Clip runs at <span class="mono">{{ rateLabel(otherRate) }}</span></span>
+      <v-btn size="small" :disabled="locked" @click="bench.editLayer((project, at) => conformLayer(project, at, otherRate!, item!.facts.seconds ?? 1))">Every frame once</v-btn>
     </div>
     <p v-if="beyond" class="hint" role="note">{{ beyond }}</p>
   </div>

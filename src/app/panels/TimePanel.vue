@@ -113,7 +113,7 @@ onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
       <div class="sheet" :style="{ width: `${LABELS + shot.length * perFrame + 24}px`, '--row': `${selection.rowHeight}px` }">
         <div class="head">
           <span class="corner dim">{{ shot.layers.length }} {{ shot.layers.length === 1 ? 'layer' : 'layers' }}, top first</span>
-          <Ruler :shot="shot" :per-frame="perFrame" v-bind="view" @seek="bench.seek" />
+          <Ruler :shot="shot" :frame="bench.frame" :per-frame="perFrame" v-bind="view" @seek="bench.seek" />
         </div>
         <Curves v-if="selection.mode === 'curves'" :per-frame="perFrame" :labels="LABELS" :height="Math.max(120, height - HEAD - 16)" v-bind="view" />
         <template v-else>

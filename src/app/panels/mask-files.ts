@@ -1,9 +1,11 @@
 import { pathData, pathsOf } from '../../core/formats/svg-path';
 import { readJig, writeJig, JIG_ENDING } from '../../core/formats/jig';
 import { encodePng } from '../../core/formats/png';
-import { safeName } from '../../core/formats/names';
+import { safeName, stockName } from '../../core/formats/names';
+import { checkHeader } from '../../core/formats/picture-size';
 import { JackplaneError } from '../../core/errors';
 import { pasteMasks } from '../../core/document/edits/masks';
+import { MASK_COLOURS, MOST_MASKS, MOST_MATTE_DATA, newMask, type MaskId } from '../../core/document/mask';
 import { still } from '../../core/document/value';
 import { packMatte } from '../../core/masks/matte-data';
 import type { Vertex } from '../../core/masks/path';
@@ -18,7 +20,6 @@ import { useProject } from '../stores/project';
 import { download } from '../stores/renders';
 
 const MOST_BYTES = 20e6;
-const MOST_PIXELS = 40e6;
 
 /** Masks to files and from them: SVG paths, PNG mattes, jigs. */
 export function useMaskFiles() {
@@ -61,7 +62,11 @@ export function useMaskFiles() {
       const fit = `translate(${-w / 2} ${-h / 2}) scale(${w / wide} ${h / tall}) translate(${-x} ${-y})`;
       const found = [...tree.querySelectorAll('path, polygon, rect')].flatMap((element) => pathsOf(dataOf(element), `${fit} ${transformsOf(element)}`).map((path) => ({ path, name: element.querySelector('title')?.textContent?.trim() || element.id || 'Path' })));
       if (!found.length) throw new JackplaneError('bad-media', `“${file.name}” has no closed paths with three or more points.`, 'Turn its shapes into paths and save it again.');
-      for (const { path, name } of found) masking.add({ kind: 'path', closed: true, path: still(path as never) }, name.slice(0, 200));
+      const room = MOST_MASKS - masking.masks.length;
+      if (found.length > room) throw new JackplaneError('unsupported', `“${file.name}” has ${found.length} closed paths; ${bench.layer!.name} can have ${room} more masks.`, 'Join its paths, or leave out those that are not needed.');
+      const masks = found.map(({ path, name }, i) => newMask(newId<MaskId>(), name.slice(0, 200), { kind: 'path', closed: true, path: still(path as never) }, MASK_COLOURS[i % MASK_COLOURS.length]!));
+      bench.editLayer((_, at) => pasteMasks(at, masks, newId));
+      masking.open = true;
     });
 
   async function savePng(): Promise<void> {
@@ -76,17 +81,19 @@ export function useMaskFiles() {
   /** A picture's brightness times its alpha as a drawn matte. */
   const openPng = (file: File): Promise<void> =>
     said(async () => {
+      await checkHeader(file, file.name);
       const bitmap = await createImageBitmap(file).catch(() => {
         throw new JackplaneError('bad-media', `“${file.name}” could not be read as a picture.`, 'Choose a PNG file.');
       });
       const { width, height } = bitmap;
-      if (width * height > MOST_PIXELS) throw new JackplaneError('unsupported', `“${file.name}” has more than ${MOST_PIXELS / 1e6} million pixels.`, 'Make it smaller first.');
       const context = new OffscreenCanvas(width, height).getContext('2d')!;
       context.drawImage(bitmap, 0, 0);
       bitmap.close();
       const { data } = context.getImageData(0, 0, width, height);
       const values = Uint8Array.from({ length: width * height }, (_, i) => ((0.2126 * data[i * 4]! + 0.7152 * data[i * 4 + 1]! + 0.0722 * data[i * 4 + 2]!) * data[i * 4 + 3]!) / 255 + 0.5);
-      masking.add({ kind: 'matte', matte: still(packMatte(values, width, height)), hints: [], confidence: still(1) }, file.name.replace(/\.png$/i, '') || 'Matte', 'edit');
+      const matte = packMatte(values, width, height);
+      if (matte.data.length > MOST_MATTE_DATA) throw new JackplaneError('unsupported', `“${file.name}” has more detail than a matte in a project can hold.`, 'Import it as stock and use it as a picture mask.');
+      masking.add({ kind: 'matte', matte: still(matte), hints: [], confidence: still(1) }, stockName(file.name), 'edit');
     });
 
   const saveJig = (): void => download(new Blob([writeJig(`${bench.layer!.name} masks`, masking.masks)], { type: 'application/json' }), named(JIG_ENDING));

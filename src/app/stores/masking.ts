@@ -77,7 +77,9 @@ export const useMasking = defineStore('masking', () => {
     for (let n = 2; names.has(name); n++) name = `${title} ${n}`;
     const taken = new Set(masks.value.map((item) => item.colour));
     const colour = MASK_COLOURS.find((item) => !taken.has(item)) ?? MASK_COLOURS[masks.value.length % MASK_COLOURS.length]!;
-    bench.editLayer((_, at) => addMask(at, newMask(id, name, shape, colour)));
+    // an area that waits for a mask takes it
+    const area = bench.pass?.area && !bench.pass.area.masks.length ? bench.pass.id : undefined;
+    bench.editLayer((_, at) => addMask(at, newMask(id, name, shape, colour), area));
     maskId.value = id;
     open.value = true;
     // after the choice has reset it

@@ -103,11 +103,21 @@ export const useSelection = defineStore('selection', () => {
     const held = clipboard.value;
     if (!shot || !held) return;
     if (held.kind === 'keys') bench.editLayer((_, at) => pasteKeys({ ...at, frame: bench.frame }, held.clip, reversed));
-    else store.edit(pasteLayers(shot.id, held.layers, bench.frame, newId));
+    else choosingNew(() => store.edit(pasteLayers(shot.id, held.layers, bench.frame, newId)));
+  }
+
+  /** Does something that makes layers, and chooses those. */
+  function choosingNew(make: () => void): void {
+    const before = new Set(bench.shot?.layers.map((layer) => layer.id));
+    make();
+    const [first, ...others] = (bench.shot?.layers ?? []).filter((layer) => !before.has(layer.id)).map((layer) => layer.id);
+    if (!first) return;
+    bench.choose(first);
+    more.value = [first, ...others];
   }
 
   const split = (): void => bench.editLayer((project, at) => splitLayer(project, { ...at, frame: bench.frame }, newId));
-  const duplicate = (by: number, times = 1): void => bench.editLayer((project, at) => duplicateLayer(project, at, by, times, newId));
+  const duplicate = (by: number, times = 1): void => choosingNew(() => bench.editLayer((project, at) => duplicateLayer(project, at, by, times, newId)));
   const nudge = (by: number): void => {
     if (!bench.shot) return;
     if (keys.value.length) moveBy(by);

@@ -6,6 +6,7 @@ import { orderLayer, renameLayer, switchLayer } from '../../core/document/edits/
 import { moveLayer, nudgeLayers, trimEnd, trimStart } from '../../core/document/edits/time';
 import type { Layer } from '../../core/document/schema';
 import { keysOf, valueIn } from '../../core/document/values';
+import { layerPeaks } from '../../core/sound/layer-peaks';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
 import Waveform from '../controls/Waveform.vue';
@@ -40,11 +41,16 @@ const isSound = computed(() => store.project?.stock.find((item) => item.id === s
 const posterUrl = useObjectUrl(computed(() => (stock.value && store.media.get(stock.value)?.poster) || null));
 const missing = computed(() => stock.value !== null && !store.media.has(stock.value));
 const bar = computed(() => ({ left: `${props.layer.span.start * props.perFrame}px`, width: `${Math.max(3, props.layer.span.length * props.perFrame)}px` }));
-/** The whole clip's peaks lie where its first frame is, however the layer is trimmed. */
+/** What is heard along the layer; of a clip that is quiet as a whole the loudest part is at full height. */
 const wave = computed(() => {
   const item = store.project?.stock.find((entry) => entry.id === stock.value);
   const { rate } = bench.shot!;
-  return { left: `${-props.layer.time.offset * props.perFrame}px`, width: `${(((item?.facts.seconds ?? 0) * rate.num) / rate.den) * props.perFrame}px` };
+  const frames = ((item?.facts.seconds ?? 0) * rate.num) / rate.den;
+  if (!peaks.value || !frames) return null;
+  const loudest = Math.max(0.05, ...peaks.value);
+  const { time, sound, span } = props.layer;
+  const bins = Math.max(1, Math.min(800, Math.round((span.length * props.perFrame) / 2)));
+  return layerPeaks(peaks.value.map((peak) => peak / loudest), frames, { length: span.length, time, gain: sound.muted ? { still: 0 } : sound.gain }, bins);
 });
 
 function drag(event: PointerEvent, part: 'move' | 'start' | 'end'): void {
@@ -72,6 +78,19 @@ function drag(event: PointerEvent, part: 'move' | 'start' | 'end'): void {
     () => store.endGesture(),
   );
 }
+/** Arrow keys move the bar, or its end that has the focus, by a frame; with Shift by ten. */
+function press(event: KeyboardEvent, part: 'move' | 'start' | 'end'): void {
+  const way = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+  if (!way || event.altKey || event.ctrlKey || props.layer.locked) return;
+  event.preventDefault();
+  event.stopPropagation();
+  const by = way * (event.shiftKey ? 10 : 1);
+  const { start, length } = props.layer.span;
+  const project = store.current();
+  if (part === 'start') store.edit(trimStart(project, at.value, start + by));
+  else if (part === 'end') store.edit(trimEnd(project, at.value, start + length + by));
+  else store.edit(moveLayer(project, at.value, start + by));
+}
 function rename(event: Event): void {
   const name = (event.target as HTMLInputElement).value.trim();
   if (name && name !== props.layer.name) store.edit(renameLayer(store.current(), at.value, name));
@@ -97,12 +116,12 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
       <IconButton :label="`${layer.locked ? 'Unlock' : 'Lock'} ${layer.name}`" class="switch" :class="{ on: layer.locked }" :pressed="layer.locked" :icon="layer.locked ? mdiLock : mdiLockOpenVariantOutline" @click="flip('locked')" />
     </div>
     <div class="track">
-      <div class="bar" :class="{ missing, locked: layer.locked }" :style="bar" :title="`${layer.name}: frames ${layer.span.start} to ${layer.span.start + layer.span.length - 1}`" @pointerdown="drag($event, 'move')">
-        <span v-if="peaks" class="wave" :style="wave"><Waveform :peaks="peaks" /></span>
+      <div class="bar" role="group" tabindex="0" :aria-label="`Bar of ${layer.name}: arrow keys move it`" :class="{ missing, locked: layer.locked }" :style="bar" @keydown="press($event, 'move')" @focus="selection.layers.includes(layer.id) || selection.pickLayer(layer.id, false)" :title="`${layer.name}: frames ${layer.span.start} to ${layer.span.start + layer.span.length - 1}`" @pointerdown="drag($event, 'move')">
+        <span v-if="wave" class="wave"><Waveform :peaks="wave" absolute /></span>
         <img v-if="posterUrl && layer.span.length * perFrame > 90" class="poster" :src="posterUrl" alt="" draggable="false" />
         <span class="text">{{ missing ? `${layer.name}: media missing` : layer.name }}</span>
-        <span class="edge left" :aria-label="`Start of ${layer.name}`" @pointerdown.stop="drag($event, 'start')" />
-        <span class="edge right" :aria-label="`End of ${layer.name}`" @pointerdown.stop="drag($event, 'end')" />
+        <span class="edge left" role="slider" tabindex="0" :aria-label="`Start of ${layer.name}`" :aria-valuenow="layer.span.start" @pointerdown.stop="drag($event, 'start')" @keydown="press($event, 'start')" />
+        <span class="edge right" role="slider" tabindex="0" :aria-label="`End of ${layer.name}`" :aria-valuenow="layer.span.start + layer.span.length - 1" @pointerdown.stop="drag($event, 'end')" @keydown="press($event, 'end')" />
         <span v-for="frame in ticks" :key="frame" class="tick" :style="{ left: `${(frame + 0.5) * perFrame}px` }" />
       </div>
     </div>
@@ -228,8 +247,7 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
 }
 .wave {
   position: absolute;
-  top: 1px;
-  bottom: 1px;
+  inset: 1px 0;
   opacity: 0.6;
 }
 .edge {
@@ -240,7 +258,8 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
   cursor: ew-resize;
   touch-action: none;
 }
-.edge:hover {
+.edge:hover,
+.edge:focus-visible {
   background: var(--brass);
 }
 .locked .edge {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, nextTick, ref } from 'vue';
 import { changeMarker, setRange, toggleMarker } from '../../core/document/edits/markers';
 import { MARKER_COLOURS, type Marker, type Shot } from '../../core/document/schema';
 import { usePlayer } from '../stores/player';
@@ -7,7 +7,7 @@ import { useProject } from '../stores/project';
 import { followPointer } from '../controls/pointer';
 
 /** Frame numbers over the rows; press and drag to scrub. Markers and the in and out points are here. */
-const props = defineProps<{ shot: Shot; perFrame: number; from: number; to: number }>();
+const props = defineProps<{ shot: Shot; frame: number; perFrame: number; from: number; to: number }>();
 const emit = defineEmits<{ seek: [frame: number] }>();
 const store = useProject();
 const player = usePlayer();
@@ -51,6 +51,27 @@ function dragMarker(event: PointerEvent, marker: Marker): void {
     () => store.endGesture(),
   );
 }
+/** Keys on a marker: Delete removes it and nothing else, arrow keys move it, F2 names it. */
+function pressMarker(event: KeyboardEvent, marker: Marker): void {
+  const way = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+  const to = Math.max(0, Math.min(props.shot.length - 1, marker.at + way * (event.shiftKey ? 10 : 1)));
+  if (event.key === 'Delete' || event.key === 'Backspace') store.edit(toggleMarker(store.current(), props.shot.id, marker));
+  else if (event.key === 'F2') editing.value = marker;
+  else if (way && to !== marker.at) {
+    store.edit(changeMarker(props.shot.id, marker.at, { at: to }));
+    void nextTick(() => document.querySelector<HTMLElement>(`.marker[data-at="${to}"]`)?.focus());
+  } else return;
+  event.preventDefault();
+  event.stopPropagation();
+}
+const arrow = (event: KeyboardEvent): number => (event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0) * (event.shiftKey ? 10 : 1);
+function pressRange(event: KeyboardEvent, end: 'from' | 'to'): void {
+  if (!arrow(event)) return;
+  const range = props.shot.range!;
+  store.edit(setRange(props.shot.id, { ...range, [end]: range[end] + arrow(event) }));
+  event.preventDefault();
+  event.stopPropagation();
+}
 function rename(event: Event): void {
   const name = (event.target as HTMLInputElement).value.trim();
   if (editing.value && name !== editing.value.name) store.edit(changeMarker(props.shot.id, editing.value.at, { name }));
@@ -63,7 +84,8 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
 </script>
 
 <template>
-  <div class="ruler" :style="{ width: `${shot.length * perFrame}px` }" aria-label="Ruler" @pointerdown="scrub">
+  <div class="ruler" role="group" :style="{ width: `${shot.length * perFrame}px` }" aria-label="Ruler" @pointerdown="scrub">
+    <span class="keys" role="slider" tabindex="0" aria-label="Playhead" aria-valuemin="0" :aria-valuemax="shot.length - 1" :aria-valuenow="frame" @keydown.home.stop.prevent="emit('seek', 0)" @keydown.end.stop.prevent="emit('seek', shot.length - 1)" />
     <span v-for="mark in marks" :key="mark" class="mono mark" :style="{ left: `${mark * perFrame}px` }">{{ mark }}</span>
     <svg class="strip" aria-hidden="true" :width="shot.length * perFrame" height="3" data-testid="ready strip">
       <path class="ready" :d="ready" />
@@ -72,14 +94,16 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
     <template v-if="shot.range">
       <span class="out" :style="{ left: 0, width: `${shot.range.from * perFrame}px` }" />
       <span class="out" :style="{ left: `${shot.range.to * perFrame}px`, right: 0 }" />
-      <span class="edge in" role="slider" aria-label="In point" :aria-valuenow="shot.range.from" :style="{ left: `${shot.range.from * perFrame}px` }" @pointerdown.stop="dragRange($event, 'from')" />
-      <span class="edge" role="slider" aria-label="Out point" :aria-valuenow="shot.range.to" :style="{ left: `${shot.range.to * perFrame - 5}px` }" @pointerdown.stop="dragRange($event, 'to')" />
+      <span class="edge in" role="slider" tabindex="0" aria-label="In point" :aria-valuenow="shot.range.from" @keydown="pressRange($event, 'from')" :style="{ left: `${shot.range.from * perFrame}px` }" @pointerdown.stop="dragRange($event, 'from')" />
+      <span class="edge" role="slider" tabindex="0" aria-label="Out point" :aria-valuenow="shot.range.to - 1" @keydown="pressRange($event, 'to')" :style="{ left: `${shot.range.to * perFrame - 5}px` }" @pointerdown.stop="dragRange($event, 'to')" />
     </template>
     <button
       v-for="marker in seen"
       :key="marker.at"
       class="marker"
+      :data-at="marker.at"
       :class="marker.colour"
+      @keydown="pressMarker($event, marker)"
       :style="{ left: `${(marker.at + 0.5) * perFrame}px` }"
       :aria-label="`Marker ${marker.name || 'without a name'} at ${marker.at}`"
       :title="`${marker.name || 'Marker'} at ${marker.at}. Drag to move, double-click to name`"
@@ -104,6 +128,11 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
   cursor: ew-resize;
   touch-action: none;
   user-select: none;
+}
+.keys {
+  position: absolute;
+  inset: 0;
+  pointer-events: none;
 }
 .mark {
   position: absolute;

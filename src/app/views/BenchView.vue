@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { useEventListener } from '@vueuse/core';
+import { useEventListener, useStorage } from '@vueuse/core';
 import { Pane, Splitpanes } from 'splitpanes';
 import DialsPanel from '../panels/DialsPanel.vue';
 import FirstClip from '../panels/FirstClip.vue';
@@ -27,8 +27,37 @@ const player = usePlayer();
 const imports = useImports();
 const notices = useNotices();
 const ready = ref(false);
+/** Sizes of the panes in percent: the upper part; stock and dials. Kept in the browser. */
 const wide = window.innerWidth;
 const tall = window.innerHeight - 44;
+const panes = useStorage('jackplane panes', { upper: 100 - (236 / tall) * 100, stock: (208 / wide) * 100, dials: (292 / wide) * 100 });
+const LEAST = { upper: 40, stock: 10, dials: 16 };
+const MOST = { upper: 84, stock: 40, dials: 45 };
+const bounded = (name: keyof typeof LEAST, size: number) => (panes.value[name] = Math.min(MOST[name], Math.max(LEAST[name], size)));
+function resized(event: { panes: { size: number }[] }, names: readonly (keyof typeof LEAST | null)[]): void {
+  event.panes.forEach(({ size }, i) => names[i] && bounded(names[i], size));
+}
+/** The dividers can be moved by arrow keys. */
+const dividers = useTemplateRef<HTMLElement>('root');
+function nameDividers(): void {
+  const named = [['horizontal', 'Height of the time panel'], ['stock', 'Width of the stock'], ['dials', 'Width of the dials']] as const;
+  const found = [...(dividers.value?.querySelectorAll<HTMLElement>('.splitpanes__splitter') ?? [])];
+  const inner = found.filter((element) => element.parentElement!.classList.contains('splitpanes--vertical'));
+  const outer = found.find((element) => element.parentElement!.classList.contains('splitpanes--horizontal'));
+  [outer, ...inner].forEach((element, i) => {
+    if (!element || element.tabIndex === 0) return;
+    Object.assign(element, { tabIndex: 0, role: 'separator', ariaLabel: named[i]![1], ariaOrientation: i ? 'vertical' : 'horizontal' });
+    element.addEventListener('keydown', (event) => {
+      const by = { ArrowLeft: -1, ArrowUp: -1, ArrowRight: 1, ArrowDown: 1 }[event.key];
+      if (!by) return;
+      event.preventDefault();
+      event.stopPropagation();
+      if (i === 0) bounded('upper', panes.value.upper + by);
+      else if (i === 1) bounded('stock', panes.value.stock + by);
+      else bounded('dials', panes.value.dials - by);
+    });
+  });
+}
 
 useShortcuts();
 
@@ -78,23 +107,23 @@ onBeforeUnmount(async () => {
 </script>
 
 <template>
-  <div class="bench" @dragover.prevent @drop.prevent="drop">
+  <div ref="root" class="bench" @dragover.prevent @drop.prevent="drop">
     <Rail />
     <p v-if="store.readOnly" class="banner" role="status">This project is open in another tab. Here it can be looked at; it becomes editable when the other tab closes it.</p>
-    <Splitpanes v-if="ready && bench.shot" horizontal class="panes">
-      <Pane :size="100 - (236 / tall) * 100" :min-size="40">
-        <Splitpanes>
-          <Pane :size="(208 / wide) * 100" :min-size="10"><StockPanel /></Pane>
-          <Pane :size="100 - ((208 + 292) / wide) * 100" :min-size="30">
+    <Splitpanes v-if="ready && bench.shot" horizontal class="panes" @ready="nameDividers" @resized="resized($event, ['upper', null])">
+      <Pane :size="panes.upper" :min-size="40">
+        <Splitpanes @ready="nameDividers" @resized="resized($event, ['stock', null, 'dials'])">
+          <Pane :size="panes.stock" :min-size="10"><StockPanel /></Pane>
+          <Pane :size="100 - panes.stock - panes.dials" :min-size="30">
             <div class="middle">
               <Viewer />
               <PassLine />
             </div>
           </Pane>
-          <Pane :size="(292 / wide) * 100" :min-size="16"><DialsPanel /></Pane>
+          <Pane :size="panes.dials" :min-size="16"><DialsPanel /></Pane>
         </Splitpanes>
       </Pane>
-      <Pane :size="(236 / tall) * 100" :min-size="16"><TimePanel /></Pane>
+      <Pane :size="100 - panes.upper" :min-size="16"><TimePanel /></Pane>
     </Splitpanes>
     <NewShot v-else-if="ready" first />
     <div v-else class="loading" role="status">Opening the project… <v-progress-linear indeterminate color="primary" height="2" /></div>

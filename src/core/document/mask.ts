@@ -20,8 +20,11 @@ export const strokeSchema = z
   .strict();
 export type Stroke = z.infer<typeof strokeSchema>;
 
+/** Most masks of a layer, and most letters of a drawn matte's data. */
+export const MOST_MASKS = 200;
+export const MOST_MATTE_DATA = 8_000_000;
 /** A matte as 8-bit values, deflated and written in base64. */
-export const drawnMatteSchema = z.object({ w: z.int().min(1).max(8192), h: z.int().min(1).max(8192), data: z.string().max(8_000_000) }).strict();
+export const drawnMatteSchema = z.object({ w: z.int().min(1).max(8192), h: z.int().min(1).max(8192), data: z.string().max(MOST_MATTE_DATA) }).strict();
 export type DrawnMatte = z.infer<typeof drawnMatteSchema>;
 
 /** A stroke that says what belongs to a smart selection, made at a frame of layer time. */

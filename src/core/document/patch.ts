@@ -73,9 +73,9 @@ function changedAlong(node: unknown, change: Change, depth: number): unknown {
   if (typeof step === 'string') {
     if (!isPlain(node)) throw misfit(path);
     const next = changedAlong(node[step], change, depth + 1);
-    if (next !== undefined) return { ...node, [step]: next };
-    const { [step]: _, ...others } = node;
-    return others;
+    const copy = { ...node, [step]: next };
+    if (next === undefined) delete copy[step];
+    return copy;
   }
   const [by, key] = 'id' in step ? (['id', step.id] as const) : (['at', step.at] as const);
   const index = Array.isArray(node) ? node.findIndex((member: Member) => member?.[by] === key) : -1;

@@ -98,19 +98,18 @@ function carrying({ place, span }: Layer, parts: { rotation: boolean; scale: boo
 
 const UNMOVED: Matrix = [1, 0, 0, 1, 0, 0];
 /** Of the shot and frame looked at last: how each layer is carried, so that a long chain is gone along once. */
-let known: { shot: Shot; frame: number; byLayer: Map<string, Matrix> } | null = null;
+let known: { shot: Shot; frame: number; layers: ReadonlyMap<string, Layer>; byLayer: Map<string, Matrix> } | null = null;
 
 /** How all that a layer follows carries it along at a shot frame: shot pixels → shot pixels. */
 export function carriedBy(shot: Shot, layer: Layer, frame: number): Matrix {
   if (!layer.parent) return UNMOVED;
-  if (known?.shot !== shot || known.frame !== frame) known = { shot, frame, byLayer: new Map() };
-  const { byLayer } = known;
+  if (known?.shot !== shot || known.frame !== frame) known = { shot, frame, layers: new Map(shot.layers.map((item) => [item.id, item])), byLayer: new Map() };
+  const { byLayer, layers } = known;
   // the chain up to where it is known, then down again
   const chain: { child: Layer; parent: Layer }[] = [];
-  const byId = (id: string) => shot.layers.find((item) => item.id === id);
   let at: Layer | undefined = layer;
   while (at?.parent && (at === layer || !byLayer.has(at.id))) {
-    const parent = byId(at.parent.layer);
+    const parent = layers.get(at.parent.layer);
     if (!parent) break;
     chain.push({ child: at, parent });
     at = parent;
@@ -119,7 +118,7 @@ export function carriedBy(shot: Shot, layer: Layer, frame: number): Matrix {
   for (const { child, parent } of chain.reverse()) {
     m = multiply(m, carrying(parent, child.parent!, frame, { w: shot.width, h: shot.height }));
     // a layer that is only looked at as if it were otherwise is not the shot's
-    if (byId(child.id) === child) byLayer.set(child.id, m);
+    if (layers.get(child.id) === child) byLayer.set(child.id, m);
   }
   return m;
 }

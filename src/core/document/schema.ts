@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { BLEND_MODES } from '../picture/blend';
 import { valuesSchema } from '../passes/define';
 import { PASSES, passOf } from '../passes/registry';
-import { maskIdSchema, maskSchema } from './mask';
+import { maskIdSchema, maskSchema, MOST_MASKS } from './mask';
 import { easeSchema, framesSchema, valueOf } from './value';
 
 /** The version of the document format that this code writes. */
@@ -117,7 +117,7 @@ export const layerSchema = z
       })
       .strict(),
     /** first one first; each works on what those before it cover */
-    masks: z.array(maskSchema).max(200).default([]),
+    masks: z.array(maskSchema).max(MOST_MASKS).default([]),
     passes: z.array(passSchema).max(200),
     place: placeSchema,
     opacity: valueOf(z.number().min(0).max(1)),

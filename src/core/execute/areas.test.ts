@@ -4,7 +4,8 @@ import { setMatte } from '../document/edits/layers';
 import { addMask, insertVertex, refreshMasks, removeMask, removeVertices, setArea, setPath, usesMasks } from '../document/edits/masks';
 import { newPass } from '../document/edits/passes';
 import { newMask, newShape, pathShape, type Mask, type MaskId, type Shape } from '../document/mask';
-import { projectSchema, type Layer, type LayerId, type Pass, type PassId, type Project } from '../document/schema';
+import { wholePlace } from '../document/place';
+import { matteLoop, projectSchema, type Layer, type LayerId, type Pass, type PassId, type Project } from '../document/schema';
 import { still } from '../document/value';
 import { valueIn, keysOf } from '../document/values';
 import { flattened, type Vertex } from '../masks/path';
@@ -100,12 +101,41 @@ describe('masks on a layer', () => {
     expect(projectSchema.parse(project).shots[0]!.layers[0]).toMatchObject({ masks: [], matte: null });
   });
 
-  test('an open path is kept and covers nothing', async () => {
-    const draft = newMask(id('draft'), 'draft', newShape('path', { w: 64, h: 36 }));
+  test.each(['path', 'brush'] as const)('a new %s in which nothing is drawn yet takes nothing away, alone or beside others', async (kind) => {
+    const draft = newMask(id('draft'), 'draft', newShape(kind, { w: 64, h: 36 }));
     const project = projectOf([red({ passes: [pass('mask')] })], { background: null });
     const drawn = perform(project, addMask(at, draft))!.project;
     expect(projectSchema.safeParse(drawn).success).toBe(true);
-    expect((await rendered(drawn))(10, 18)[3]).toBe(0);
+    expect((await rendered(drawn))(10, 18)[3]).toBe(1);
+    const beside = await rendered(projectOf([red({ masks: [left(), draft], passes: [pass('mask')] })], { background: null }));
+    expect([beside(10, 18)[3], beside(50, 18)[3]]).toEqual([1, 0]);
+    // an area without anything drawn does not limit yet; the side is kept
+    const waiting = await rendered(projectOf([red({ passes: [pass('adjust', { exposure: still(-10) }, { masks: [], side: 'outside' })] })]));
+    expect(waiting(10, 18)[0]).toBeLessThan(0.1);
+  });
+
+  test('light wraps only where its area is', async () => {
+    const wrap = (side?: 'inside' | 'outside') => pass('light-wrap', { reach: still(8), strength: still(2) }, side && { masks: [id('left')], side });
+    const shot = (own: Pass) => projectOf([red({ place: { ...wholePlace(), scale: still([0.75, 0.75]) }, masks: [left()], passes: [own] }), layerOf('sky', colourSource([1, 1, 1]))]);
+    const [all, inside, outside] = [await rendered(shot(wrap())), await rendered(shot(wrap('inside'))), await rendered(shot(wrap('outside')))];
+    const plain = 0.2;
+    // just inside the left and the right edge of the card, which covers 8…56
+    expect([all(9, 18)[1]! > plain + 0.05, all(54, 18)[1]! > plain + 0.05]).toEqual([true, true]);
+    expect([inside(9, 18)[1], inside(54, 18)[1]]).toEqual([all(9, 18)[1], plain]);
+    expect([outside(9, 18)[1], outside(54, 18)[1]]).toEqual([plain, all(54, 18)[1]]);
+  });
+
+  test('a chain of mattes cuts as one after the other, each computed once', async () => {
+    const half = (name: string, side: -1 | 1, giver?: string) => ({ ...layerOf(name, colourSource([1, 1, 1], 32, 36), { place: { ...wholePlace(), position: still([side * 16, 0]) }, shown: false }), matte: giver ? { layer: giver as LayerId, by: 'alpha' as const, invert: false } : null });
+    const chain = (second: -1 | 1) => projectOf([red({ matte: { layer: 'a' as LayerId, by: 'alpha', invert: false } }), half('a', -1, 'b'), half('b', second)], { background: null });
+    const [same, apart] = [await rendered(chain(-1)), await rendered(chain(1))];
+    expect([same(10, 18)[3], same(50, 18)[3]]).toEqual([1, 0]);
+    expect([apart(10, 18)[3], apart(50, 18)[3]]).toEqual([0, 0]);
+    const long = projectOf(Array.from({ length: 1000 }, (_, i) => layerOf(`m${i}`, colourSource([1, 1, 1]), { matte: i < 999 ? { layer: `m${i + 1}` as LayerId, by: 'alpha' as const, invert: false } : null })));
+    expect(matteLoop(long.shots[0]!.layers)).toBeNull();
+    const begin = performance.now();
+    planFrame(long, SHOT, 0);
+    expect(performance.now() - begin).toBeLessThan(1000);
   });
 });
 

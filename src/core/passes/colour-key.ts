@@ -54,7 +54,8 @@ export const colourKey = definePass({
     combine: COMBINE,
   },
   idle: (v) => v.screen.length === 0,
-  reach: (v) => 2 * guideRadius(v.guide),
+  // the screen is modelled from all that there is of it
+  reach: () => Infinity,
   run(picture, v, tools) {
     const { kernels, arena, scratch } = tools;
     const { w, h } = picture.rect;

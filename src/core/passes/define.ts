@@ -108,7 +108,7 @@ export interface PointPass<P extends Record<string, Param> = Record<string, Para
 }
 /** A pass that reads around each pixel; gets and gives whole pictures. */
 export interface AreaPass<P extends Record<string, Param> = Record<string, Param>> extends PassBase<P> {
-  /** pixels around a pixel that it reads */
+  /** pixels around a pixel that it reads; Infinity when any pixel of the picture may count */
   reach(values: Values<P>): number;
   idle?(values: Values<P>): boolean;
   /** further values that depend on the frame of layer time; they are part of what the result is known by */

@@ -1,6 +1,6 @@
 import { Picture } from '../picture/picture';
 import { COMBINE, definePass, number, plate } from './define';
-import { EDGE_COLOUR, extendColour, FINISH, finishAt, RULED } from './finishing';
+import { EDGE_COLOUR, extendColour, FINISH, finishAt, finishReach, RULED } from './finishing';
 
 /** Difference key: what is other than a clean plate stays; its edge is unmixed from the plate in linear light. */
 export const differenceKey = definePass({
@@ -20,7 +20,7 @@ export const differenceKey = definePass({
     combine: COMBINE,
   },
   idle: (v) => v.plate === null,
-  reach: (v) => Math.ceil(3 * v.smooth),
+  reach: (v) => Math.ceil(v.smooth) + finishReach(v, v.edgeColour),
   run(picture, v, tools) {
     const { kernels, arena, scratch } = tools;
     const { w, h } = picture.rect;

@@ -24,6 +24,10 @@ export interface FinishValues extends Finish {
   drop: CoveragePlan;
 }
 
+/** How far around a pixel a finished matte and its edge's colour are read. Holes and specks are told by their whole size. */
+export const finishReach = (v: Pick<FinishValues, 'shrink' | 'feather' | 'holes' | 'specks'>, edgeColour: number): number =>
+  v.holes > 0 || v.specks > 0 ? Infinity : Math.ceil(Math.abs(v.shrink) + v.feather + 1.5 * edgeColour) + 2;
+
 /** Finishes a matte in the arena and lets the keep and drop masks overrule it. @param at w×h floats */
 export function finishAt(at: number, picture: Picture, v: FinishValues, { arena, coverage }: PassTools): void {
   const { w, h } = picture.rect;

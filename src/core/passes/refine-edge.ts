@@ -1,6 +1,6 @@
 import { Picture } from '../picture/picture';
 import { definePass } from './define';
-import { EDGE_COLOUR, extendColour, FINISH, finishAt, RULED } from './finishing';
+import { EDGE_COLOUR, extendColour, FINISH, finishAt, finishReach, RULED } from './finishing';
 
 /** Works on the matte that a layer has got so far, whatever made it. */
 export const refineEdge = definePass({
@@ -11,7 +11,7 @@ export const refineEdge = definePass({
   help: 'Shrinks, grows, softens and cleans up what was cut out so far, and carries its colour into the edge. Relatives: the same dials in the keys.',
   params: { ...FINISH, edgeColour: EDGE_COLOUR, ...RULED },
   idle: (v) => v.gamma === 1 && v.shrink === 0 && v.feather === 0 && v.holes === 0 && v.specks === 0 && v.edgeColour === 0 && !v.keep.masks.length && !v.drop.masks.length,
-  reach: (v) => Math.ceil(Math.abs(v.shrink) + v.feather + v.edgeColour),
+  reach: (v) => finishReach(v, v.edgeColour),
   run(picture, v, tools) {
     const { kernels, arena, scratch } = tools;
     const { w, h } = picture.rect;

@@ -24,7 +24,7 @@ export const shake = definePass({
     edges: choice({ label: 'Edges', default: 'cover', options: [{ value: 'cover', label: 'cover by enlarging' }, { value: 'open', label: 'leave open' }], help: 'What happens where the picture is moved away from its edge.' }),
   },
   idle: (v) => v.position === 0 && v.rotation === 0 && v.scale === 0,
-  reach: (v) => v.position,
+  reach: () => Infinity,
   moment: (v, frame) => {
     const noise = (stream: number) => jitterAt({ amount: 1, every: v.every, smooth: v.smooth, seed: Math.round(v.seed) }, frame, stream);
     return { dx: noise(0) * v.position, dy: noise(1) * v.position, turn: noise(2) * v.rotation, size: 1 + noise(3) * v.scale };

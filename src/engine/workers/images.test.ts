@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import sharp from 'sharp';
 import { JackplaneError } from '../../core/errors';
-import { MOST_PIXELS, MOST_SIDE } from '../types';
-import { checkHeader, checkSize, hasAlpha, imageType, isAnimated, readStill } from './images';
+import { checkHeader, checkSize, MOST_PIXELS, MOST_SIDE } from '../../core/formats/picture-size';
+import { hasAlpha, imageType, isAnimated, readStill } from './images';
 import { upright } from './upright';
 
 const blob = (data: Uint8Array) => new Blob([new Uint8Array(data)]);

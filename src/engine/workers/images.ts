@@ -1,6 +1,5 @@
-import { imageSize } from 'image-size';
 import { JackplaneError } from '../../core/errors';
-import { MOST_PIXELS, MOST_SIDE } from '../types';
+import { checkHeader, checkSize, damagedPicture } from '../../core/formats/picture-size';
 import { upright } from './upright';
 
 const startsWith = (head: Uint8Array, ...bytes: number[]) => bytes.every((byte, i) => head[i] === byte);
@@ -44,28 +43,6 @@ async function framesOf(file: Blob, type: string): Promise<number> {
   }
 }
 
-/** @throws JackplaneError when a picture is larger than what is opened */
-export function checkSize(name: string, width: number, height: number): void {
-  if (width <= MOST_SIDE && height <= MOST_SIDE && width * height <= MOST_PIXELS) return;
-  throw new JackplaneError('unsupported', `“${name}” is ${width}×${height} pixels, more than the ${MOST_SIDE} a side and ${MOST_PIXELS / 1e6} million pixels that Jackplane opens.`, 'Make it smaller first.');
-}
-
-/** Bytes from the beginning of a picture file within which its size stands, colour profiles and previews included. */
-const HEADER = 1e6;
-
-/** Reads a picture's size from its header, before anything is decoded. @throws JackplaneError bad-media or unsupported */
-export async function checkHeader(file: Blob, name: string): Promise<void> {
-  let size: { width: number; height: number };
-  try {
-    size = imageSize(await headOf(file, HEADER));
-  } catch {
-    throw damaged(name);
-  }
-  checkSize(name, size.width, size.height);
-}
-
-const damaged = (name: string): JackplaneError => new JackplaneError('bad-media', `“${name}” is damaged or cut off; its picture could not be decoded.`, 'Export it again and import the new file.');
-
 export interface Still {
   data: Uint8ClampedArray<ArrayBuffer>;
   width: number;
@@ -83,7 +60,7 @@ export async function readStill(file: Blob, name: string, type: string): Promise
     return type !== 'image/jpeg' && typeof ImageDecoder === 'function' ? await decodeExactly(file, name, type) : await decodeUpright(file, name);
   } catch (error) {
     if (error instanceof JackplaneError) throw error;
-    throw damaged(name);
+    throw damagedPicture(name);
   }
 }
 

@@ -6,7 +6,8 @@ import type { Pcm } from '../../core/sound/mix';
 import type { Probe } from '../types';
 import { straightBytes } from './clip-reader';
 import { movingFrames } from './animated';
-import { checkHeader, checkSize, hasAlpha, imageType, isAnimated, posterOf, readStill, type Still } from './images';
+import { checkHeader, checkSize } from '../../core/formats/picture-size';
+import { hasAlpha, imageType, isAnimated, posterOf, readStill, type Still } from './images';
 import { readSound } from './sound';
 
 /** Packets that are read to find a clip's rate. */

@@ -1,6 +1,6 @@
 import type { Edit } from '../edit';
 import { shotIn, stockIn } from '../find';
-import { FORMAT_VERSION, type Project, type ProjectId, type Shot, type ShotId, type Stock, type StockId } from '../schema';
+import { FORMAT_VERSION, type LayerId, type Project, type ProjectId, type Shot, type ShotId, type Stock, type StockId } from '../schema';
 
 /** @param now ISO 8601 */
 export function newProject(id: ProjectId, name: string, now: string): Project {
@@ -29,6 +29,16 @@ export const setShot = (id: ShotId, settings: ShotSettings): Edit => ({
   name: 'Shot settings',
   apply: (project) => {
     Object.assign(shotIn(project as Project, id), settings);
+  },
+});
+
+/** Gives a shot the size, rate and length of its one clip, which then fills it frame by frame. */
+export const followClip = (id: ShotId, clip: LayerId, settings: Pick<Shot, 'width' | 'height' | 'rate' | 'length'>): Edit => ({
+  name: 'Shot like its clip',
+  apply: (project) => {
+    const shot = shotIn(project as Project, id);
+    Object.assign(shot, settings);
+    for (const layer of shot.layers) if (layer.id === clip) layer.span = { start: 0, length: settings.length };
   },
 });
 

@@ -1,11 +1,12 @@
 // Edits of when layers are and how their own time runs. Keyframes stay at the shot frames they were at, unless the layer moves.
 import type { Draft } from 'immer';
+import { framesIn, type FrameRate } from '../../time/rate';
 import { lengthFor, sourceFrameAt, sourceFramesTo } from '../../time/speed';
 import { steadyAt } from '../../time/values';
 import { plain } from '../draft';
 import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
-import type { Layer, LayerId, PassId, Project, Shot, ShotId } from '../schema';
+import { MOST_SPEED, type Layer, type LayerId, type PassId, type Project, type Shot, type ShotId } from '../schema';
 import type { Value } from '../value';
 import { changedAt, eachKeyed } from '../values';
 import { localFrame, reversedKeys, type At } from './keys';
@@ -61,6 +62,16 @@ export const slipLayer = (project: Project, at: At, by: number): Edit =>
     layer.time.offset += by;
   });
 
+/** A name that none of some layers has: the same, or with the next free number. */
+export function freeName(name: string, layers: readonly { name: string }[]): string {
+  const taken = new Set(layers.map((layer) => layer.name));
+  if (!taken.has(name)) return name;
+  const bare = name.replace(/ \d+$/, '').slice(0, 190);
+  let n = 2;
+  while (taken.has(`${bare} ${n}`)) n++;
+  return `${bare} ${n}`;
+}
+
 /** A copy of a layer with fresh ids. */
 export function copyOf(layer: Layer, fresh: () => string): Layer {
   const copy = structuredClone(plain(layer));
@@ -74,7 +85,7 @@ export const splitLayer = (project: Project, at: At & { frame: number }, fresh: 
   change(project, at, (layer) => `Split ${layer.name}`, (layer, shot) => {
     const by = at.frame - layer.span.start;
     if (by <= 0 || by >= layer.span.length) return;
-    const after = copyOf(layer, fresh);
+    const after = { ...copyOf(layer, fresh), name: freeName(layer.name, shot.layers) };
     layer.span.length = by;
     shiftBeginning(after, by);
     shot.layers.splice(shot.layers.findIndex((item) => item.id === layer.id), 0, after as Draft<Layer>);
@@ -84,9 +95,12 @@ export const splitLayer = (project: Project, at: At & { frame: number }, fresh: 
 export const duplicateLayer = (project: Project, at: At, by: number, times: number, fresh: () => string): Edit =>
   change(project, at, (layer) => `Duplicate ${layer.name}${by ? `, ${by > 0 ? '+' : ''}${by} f` : ''}`, (layer, shot) => {
     const index = shot.layers.findIndex((item) => item.id === layer.id);
+    const names = [...shot.layers];
     const copies = Array.from({ length: times }, (_, i) => {
       const copy = copyOf(layer, fresh);
-      return { ...copy, name: `${copy.name} ${i + 2}`, span: { ...copy.span, start: copy.span.start + by * (i + 1) } };
+      const named = { ...copy, name: freeName(copy.name, names), span: { ...copy.span, start: copy.span.start + by * (i + 1) } };
+      names.push(named);
+      return named;
     });
     shot.layers.splice(index, 0, ...(copies.reverse() as Draft<Layer>[]));
   });
@@ -96,8 +110,15 @@ export const pasteLayers = (shot: ShotId, layers: readonly Layer[], frame: numbe
   name: layers.length === 1 ? `Paste ${layers[0]!.name}` : `Paste ${layers.length} layers`,
   apply: (draft) => {
     const first = Math.min(...layers.map((layer) => layer.span.start));
-    const copies = layers.map((layer) => copyOf(layer, fresh)).map((layer) => ({ ...layer, parent: null, matte: null, span: { ...layer.span, start: layer.span.start - first + frame } }));
-    shotIn(draft as Project, shot).layers.unshift(...(copies as Draft<Layer>[]));
+    const stack = shotIn(draft as Project, shot);
+    const names = [...stack.layers];
+    const copies = layers.map((layer) => {
+      const copy = copyOf(layer, fresh);
+      const named = { ...copy, name: freeName(copy.name, names), parent: null, matte: null, span: { ...layer.span, start: layer.span.start - first + frame } };
+      names.push(named);
+      return named;
+    });
+    stack.layers.unshift(...(copies as Draft<Layer>[]));
   },
 });
 
@@ -139,13 +160,34 @@ export const relateLayer = (project: Project, at: At & { frame: number }, relati
     layer.span.start = { 'start-with': other.span.start, 'end-with': endOf(other) - length, after: endOf(other), before: other.span.start - length }[relation.kind];
   });
 
-/** Sets how fast a layer runs. With `fit` its length changes so that it goes through as much of its source as before. */
+/**
+ * Sets how fast a layer runs. With `fit` its length changes so that it goes through as much of its source as before; while the speed
+ * is keyed it stays, because a ramp is made of several steps of which none alone says how long it will be.
+ */
 export const setSpeed = (project: Project, at: At, speed: Value<number>, fit: boolean): Edit =>
   change(project, at, (layer) => `Speed of ${layer.name}`, (layer) => {
-    const used = sourceFramesTo(plain(layer.time).speed, layer.span.length);
+    const before = plain(layer.time).speed;
+    const used = sourceFramesTo(before, layer.span.length);
     layer.time.speed = speed;
-    const length = fit && used !== 0 ? lengthFor(speed, used, MOST_LENGTH) : null;
+    const length = fit && used !== 0 && 'still' in speed && 'still' in before ? lengthFor(speed, used, MOST_LENGTH) : null;
     if (length !== null) layer.span.length = length;
+  });
+
+/** Gives a layer the length in which it comes to the end of its source. @param frames of the source, at the shot's rate */
+export const fitLength = (project: Project, at: At, frames: number): Edit =>
+  change(project, at, (layer) => `Length of ${layer.name}`, (layer) => {
+    const { offset, speed } = plain(layer.time);
+    const forwards = sourceFramesTo(speed, layer.span.length) >= 0;
+    const length = lengthFor(speed, forwards ? frames - offset : offset, MOST_LENGTH);
+    if (length !== null) layer.span.length = length;
+  });
+
+/** Shows every frame of a clip for one frame of the shot, at whatever speed that is. @param rate the clip's @param seconds how long it is */
+export const conformLayer = (project: Project, at: At, rate: FrameRate, seconds: number): Edit =>
+  change(project, at, (layer) => `Every frame of ${layer.name}`, (layer, shot) => {
+    layer.time.speed = { still: Math.min(MOST_SPEED, (shot.rate.num * rate.den) / (shot.rate.den * rate.num)) };
+    layer.time.offset = 0;
+    layer.span.length = framesIn(seconds, rate);
   });
 
 /** Runs a layer through its span in a given number of frames. */
