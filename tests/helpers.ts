@@ -106,6 +106,6 @@ export async function middle(locator: Locator): Promise<{ x: number; y: number }
 }
 
 export async function openShot(page: Page, name: string): Promise<void> {
-  await page.getByRole('button', { name: 'Shot', exact: true }).click();
+  await page.getByRole('button', { name: /^Shot: / }).click();
   await page.locator('.v-list-item').getByText(name, { exact: true }).click();
 }

@@ -67,7 +67,7 @@ test('a project saved as a file opens again beside the first, undo goes on after
   await expect(page).toHaveURL(/shot=/);
   await page.reload();
   await pictureShown(page);
-  await expect(page.getByRole('button', { name: 'Shot', exact: true })).toHaveText('Captain to key');
+  await expect(page.getByRole('button', { name: /^Shot: / })).toHaveText('Captain to key');
   await page.getByRole('link', { name: 'Projects' }).click();
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save Paper Harbour as a file' }).click();

@@ -65,7 +65,7 @@ test('a cancelled render leaves no file', async ({ page }) => {
 test('every blend mode that a canvas has looks as the browser’s own canvas mixes it', async ({ page }) => {
   test.setTimeout(300_000);
   await openDemo(page);
-  await page.getByRole('button', { name: 'Shot', exact: true }).click();
+  await page.getByRole('button', { name: /^Shot: / }).click();
   await page.getByText('Captain to key').click();
   await full(page);
   await page.keyboard.press('p');

@@ -96,8 +96,8 @@ function leave(): void {
   position: relative;
   display: inline-flex;
   align-items: center;
-  width: 84px;
-  height: 24px;
+  width: 5.25rem;
+  height: 1.625rem;
   background: var(--well);
   border: 1px solid var(--line);
   border-radius: 3px;
@@ -111,15 +111,16 @@ function leave(): void {
 input {
   flex: 1;
   min-width: 0;
+  height: 100%;
   padding: 0 2px 0 6px;
   text-align: right;
-  font-size: 12px;
+  font-size: 0.75rem;
   color: inherit;
   outline: none;
 }
 .unit {
   padding: 0 6px 0 3px;
-  font-size: 11px;
+  font-size: 0.6875rem;
   color: var(--dim);
   cursor: ew-resize;
   user-select: none;
@@ -131,12 +132,12 @@ input {
   right: 0;
   top: 26px;
   width: max-content;
-  max-width: 220px;
+  max-width: 13.75rem;
   padding: 4px 8px;
   background: var(--raised);
   border: 1px solid var(--red);
   border-radius: 3px;
-  font-size: 12px;
+  font-size: 0.75rem;
   color: var(--red);
 }
 </style>

@@ -50,7 +50,7 @@ watch(() => props.picture, paint);
 .tile {
   position: relative;
   flex: none;
-  width: 92px;
+  width: 5.75rem;
   margin-right: 14px;
   background: var(--well);
   border: 1px solid var(--line);
@@ -61,7 +61,7 @@ watch(() => props.picture, paint);
   position: absolute;
   left: calc(100% + 1px);
   top: 50%;
-  width: 14px;
+  width: 0.875rem;
   border-top: 1px solid var(--dim);
 }
 .fixed {
@@ -78,8 +78,8 @@ watch(() => props.picture, paint);
 }
 canvas {
   display: block;
-  width: 90px;
-  height: 51px;
+  width: 5.625rem;
+  height: 3.1875rem;
   object-fit: contain;
   background: repeating-conic-gradient(#7a7a7a 0 25%, #6a6a6a 0 50%) 0 0 / 10px 10px;
 }
@@ -87,7 +87,7 @@ canvas {
   position: absolute;
   left: 3px;
   top: 3px;
-  width: 18px;
+  width: 1.125rem;
   padding: 1px;
   background: rgb(20 20 20 / 80%);
   border-radius: 2px;
@@ -101,7 +101,7 @@ canvas {
 .name {
   display: block;
   padding: 2px 6px 3px;
-  font-size: 12px;
+  font-size: 0.75rem;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;

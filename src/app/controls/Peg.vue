@@ -1,21 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { mdiChevronLeft, mdiChevronRight, mdiDotsVertical } from '@mdi/js';
+import { mdiDotsVertical } from '@mdi/js';
 import { makeStill, setEven, setJitter, togglePeg } from '../../core/document/edits/keys';
 import type { Jitter } from '../../core/document/value';
 import { entriesOf, isKeyed, keysOf, valueIn } from '../../core/document/values';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
-import { useSelection } from '../stores/selection';
 import Icon from './Icon.vue';
 import NumberField from './NumberField.vue';
 import { pegPath } from './peg';
 
-/** The one peg button: adds or removes a keyframe of a value at the playhead; beside it its neighbours and its jitter. */
+/** The one peg button: adds or removes a keyframe of a value at the playhead; beside it its jitter. */
 const props = defineProps<{ path: string; /** only the peg itself */ bare?: boolean }>();
 const bench = useBench();
 const store = useProject();
-const selection = useSelection();
 
 const layer = computed(() => bench.layer!);
 const value = computed(() => valueIn(layer.value, props.path));
@@ -36,7 +34,6 @@ function change(part: Partial<Jitter>, dragging = false): void {
 
 <template>
   <span v-if="value" class="peg" :class="{ keyed, here }">
-    <button v-if="keyed && !bare" class="step" :disabled="selection.neighbour(-1, path) === null" :aria-label="`Previous keyframe of ${label}`" @click="selection.toNeighbour(-1, path)"><Icon :path="mdiChevronLeft" /></button>
     <button
       class="toggle"
       :aria-label="`${here ? 'Remove' : 'Add'} keyframe of ${label}`"
@@ -47,7 +44,6 @@ function change(part: Partial<Jitter>, dragging = false): void {
     >
       <svg viewBox="0 0 9 13" width="9" height="13" aria-hidden="true"><path :d="pegPath(here?.ease ?? 'linear')" /></svg>
     </button>
-    <button v-if="keyed && !bare" class="step" :disabled="selection.neighbour(1, path) === null" :aria-label="`Next keyframe of ${label}`" @click="selection.toNeighbour(1, path)"><Icon :path="mdiChevronRight" /></button>
     <v-menu v-if="!bare" :close-on-content-click="false">
       <template #activator="{ props: menu }">
         <button v-bind="menu" class="step more" :class="{ shaken: jitter }" :aria-label="`Animation of ${label}`" title="Jitter and more"><Icon :path="mdiDotsVertical" /></button>
@@ -79,8 +75,8 @@ function change(part: Partial<Jitter>, dragging = false): void {
 .toggle {
   display: grid;
   place-items: center;
-  width: 19px;
-  height: 22px;
+  width: 1.5rem;
+  height: 1.5rem;
 }
 .toggle path {
   fill: none;
@@ -94,15 +90,16 @@ function change(part: Partial<Jitter>, dragging = false): void {
   fill: var(--chalk);
 }
 .step {
-  width: 13px;
-  height: 22px;
+  width: 1.5rem;
+  height: 1.5rem;
   color: var(--chalk);
 }
 .step:disabled {
   opacity: 0.25;
 }
 .step svg {
-  width: 13px;
+  width: 0.9375rem;
+  margin: auto;
   fill: currentColor;
 }
 .more {
@@ -119,7 +116,7 @@ function change(part: Partial<Jitter>, dragging = false): void {
   background: var(--panel);
   border: 1px solid var(--line);
   border-radius: 3px;
-  font-size: 13px;
+  font-size: 0.8125rem;
 }
 .line {
   display: flex;

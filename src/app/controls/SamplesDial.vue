@@ -49,18 +49,18 @@ const pick = (): void => void (bench.picking = bench.picking === props.name ? nu
   flex: 1;
 }
 input {
-  width: 40px;
-  height: 24px;
+  width: 2.5rem;
+  height: 1.5rem;
 }
 .swatch {
   position: relative;
-  width: 26px;
-  height: 20px;
+  width: 1.75rem;
+  height: 1.5rem;
   border: 1px solid var(--line);
 }
 .swatch button {
   position: absolute;
-  inset: 0;
+  inset: -1px;
   display: grid;
   place-items: center;
   opacity: 0;

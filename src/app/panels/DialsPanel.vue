@@ -41,7 +41,7 @@ const position = computed(() => (bench.pass ? `${bench.layer!.passes.indexOf(ben
 <style scoped>
 .dials {
   height: 100%;
-  overflow: hidden auto;
+  overflow: auto;
   padding: 10px 12px;
   background: var(--panel);
 }
@@ -52,9 +52,9 @@ header {
 }
 .layer {
   grid-column: 1 / -1;
-  font-size: 12px;
+  font-size: 0.75rem;
 }
 header .mono {
-  font-size: 11px;
+  font-size: 0.6875rem;
 }
 </style>

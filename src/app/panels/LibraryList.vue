@@ -75,14 +75,14 @@ input {
   text-align: left;
 }
 .name .dim {
-  font-size: 12px;
+  font-size: 0.75rem;
 }
 img,
 video,
 audio {
   grid-column: 1 / -1;
   width: 100%;
-  max-height: 140px;
+  max-height: 8.75rem;
   object-fit: contain;
   background: var(--surround);
 }

@@ -8,7 +8,7 @@
 
 <style scoped>
 .mark {
-  width: 26px;
-  height: 20px;
+  width: 1.625rem;
+  height: 1.25rem;
 }
 </style>

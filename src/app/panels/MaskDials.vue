@@ -213,15 +213,15 @@ Vertex {{ vertex.i + 1 }}
 
 <style scoped>
 .title {
-  width: 160px;
+  width: 10rem;
 }
 .hues {
   display: flex;
   gap: 5px;
 }
 .hues button {
-  width: 18px;
-  height: 18px;
+  width: 1.5rem;
+  height: 1.5rem;
   border-radius: 3px;
   border: 2px solid transparent;
 }
@@ -235,14 +235,14 @@ Vertex {{ vertex.i + 1 }}
   align-items: center;
 }
 .pair :deep(.number) {
-  width: 76px;
+  width: 4.75rem;
 }
 .buttons {
   flex-wrap: wrap;
   padding: 3px 0;
 }
 .note {
-  font-size: 12px;
+  font-size: 0.75rem;
   line-height: 1.45;
 }
 </style>

@@ -127,7 +127,7 @@ const addSelection = (): void => void masking.add({ kind: 'matte', matte: still(
   align-items: center;
 }
 .add svg {
-  width: 14px;
+  width: 0.875rem;
   fill: currentColor;
 }
 .tools {
@@ -155,7 +155,7 @@ li.off .name {
 .name {
   flex: 1;
   min-width: 0;
-  height: 26px;
+  height: 1.625rem;
   padding: 0 6px;
   overflow: hidden;
   text-align: left;
@@ -170,19 +170,19 @@ li.off .name {
   border-radius: 2px;
 }
 select {
-  width: 78px;
-  height: 22px;
+  width: 4.875rem;
+  height: 1.5rem;
   background: var(--well);
   border: 1px solid var(--line);
   border-radius: 3px;
   color: inherit;
-  font-size: 12px;
+  font-size: 0.75rem;
 }
 .unused {
   padding: 6px 8px;
   margin-bottom: 8px;
   border: 1px solid var(--line);
-  font-size: 12px;
+  font-size: 0.75rem;
   line-height: 1.7;
 }
 </style>

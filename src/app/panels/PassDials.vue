@@ -139,14 +139,14 @@ const areaMasks = (masks: MaskId[]): void => bench.editLayer((project, at) => se
 .hint {
   padding: 4px 8px;
   border-left: 2px solid var(--dim);
-  font-size: 12px;
+  font-size: 0.75rem;
   color: var(--dim);
 }
 .help {
   margin-top: 14px;
   padding-top: 10px;
   border-top: 1px solid var(--line);
-  font-size: 12px;
+  font-size: 0.75rem;
   line-height: 1.45;
 }
 </style>

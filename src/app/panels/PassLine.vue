@@ -136,7 +136,7 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
 .line {
   display: flex;
   align-items: center;
-  height: 92px;
+  height: 5.75rem;
   padding: 0 10px;
   background: var(--panel);
   border-top: 1px solid var(--line);
@@ -152,8 +152,8 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
   display: grid;
   place-items: center;
   flex: none;
-  width: 26px;
-  height: 26px;
+  width: 1.625rem;
+  height: 1.625rem;
   margin-right: 14px;
   border: 1px dashed var(--dim);
   border-radius: 50%;
@@ -164,7 +164,7 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
   border-color: var(--text);
 }
 .add svg {
-  width: 14px;
+  width: 0.875rem;
   fill: currentColor;
 }
 .beginnings {

@@ -63,8 +63,8 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
   <div>
     <p v-if="framed" class="hint" role="note">
       Position and scale follow from the framing.
-      <v-btn size="x-small" :disabled="locked" @click="bench.editLayer(framingToKeys)">As keyframes</v-btn>
-      <v-btn size="x-small" :disabled="locked" @click="bench.editLayer((project, where) => setFraming(project, where, []))">No framing</v-btn>
+      <v-btn size="small" :disabled="locked" @click="bench.editLayer(framingToKeys)">As keyframes</v-btn>
+      <v-btn size="small" :disabled="locked" @click="bench.editLayer((project, where) => setFraming(project, where, []))">No framing</v-btn>
     </p>
     <div class="row">
       <span>Position</span>
@@ -122,14 +122,17 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
 
 <style scoped>
 .hint {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
   padding: 6px 8px;
   margin-bottom: 6px;
   border-left: 2px solid var(--chalk);
-  font-size: 12px;
+  font-size: 0.75rem;
 }
 .row {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 70px 70px 58px;
+  grid-template-columns: minmax(5.25rem, 1fr) 4.5rem 4.5rem 3rem;
   align-items: center;
   gap: 4px;
   padding: 3px 0;
@@ -157,9 +160,9 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
   align-items: center;
   justify-content: center;
   gap: 3px;
-  min-height: 40px;
+  min-height: 2.5rem;
   padding: 3px 0;
-  font-size: 11px;
+  font-size: 0.6875rem;
   border: 1px solid var(--line);
   border-radius: 3px;
   background: var(--raised);
@@ -169,7 +172,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
 }
 .puts .framing {
   grid-column: 1 / -1;
-  min-height: 26px;
+  min-height: 1.625rem;
 }
 .puts .framing[aria-pressed='true'] {
   border-color: var(--brass);
@@ -177,8 +180,8 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
 }
 .pad {
   position: relative;
-  width: 26px;
-  height: 15px;
+  width: 1.625rem;
+  height: 0.9375rem;
   border: 1px solid var(--dim);
 }
 .pad span {

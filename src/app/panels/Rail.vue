@@ -60,13 +60,13 @@ async function saveCopy(): Promise<void> {
 
 <template>
   <header class="rail">
-    <router-link to="/" class="brand" aria-label="Projects"><Mark /><span>Jackplane</span></router-link>
+    <router-link to="/" class="brand" aria-label="Jackplane: all projects"><Mark /><span>Jackplane</span></router-link>
     <template v-if="store.project">
       <input class="project" :value="store.project.name" aria-label="Project name" :size="Math.max(6, store.project.name.length)" :disabled="store.readOnly" @change="rename" />
       <span class="dim">/</span>
       <v-menu>
         <template #activator="{ props: menu }">
-          <button v-bind="menu" class="shot" aria-label="Shot">{{ bench.shot?.name ?? 'no shot' }} <Icon :path="mdiChevronDown" /></button>
+          <button v-bind="menu" class="shot" :aria-label="`Shot: ${bench.shot?.name ?? 'no shot'}`">{{ bench.shot?.name ?? 'no shot' }} <Icon :path="mdiChevronDown" /></button>
         </template>
         <v-list>
           <v-list-item v-for="shot in store.project.shots" :key="shot.id" :title="shot.name" :active="shot.id === bench.shotId" @click="bench.openShot(shot.id)" />
@@ -99,10 +99,11 @@ async function saveCopy(): Promise<void> {
 .rail {
   display: flex;
   align-items: center;
-  gap: 8px;
-  height: 44px;
+  flex-wrap: wrap;
+  gap: 4px 8px;
+  min-height: 2.75rem;
   flex: none;
-  padding: 0 12px;
+  padding: 4px 12px;
   background: var(--panel);
   border-bottom: 1px solid var(--line);
   white-space: nowrap;
@@ -111,17 +112,20 @@ async function saveCopy(): Promise<void> {
   display: flex;
   align-items: center;
   gap: 8px;
+  min-height: 1.5rem;
+  min-width: 1.5rem;
   margin-right: 8px;
   font-weight: 650;
-  font-size: 15px;
+  font-size: 0.9375rem;
   color: inherit;
   text-decoration: none;
 }
 .project {
+  min-height: 1.5rem;
   padding: 3px 4px;
   color: inherit;
   field-sizing: content;
-  max-width: 180px;
+  max-width: 11.25rem;
   border: 1px solid transparent;
   border-radius: 3px;
 }
@@ -131,29 +135,33 @@ async function saveCopy(): Promise<void> {
 .shot {
   display: flex;
   align-items: center;
+  min-height: 1.5rem;
   font-weight: 650;
 }
 .shot svg {
-  width: 16px;
+  width: 1rem;
   fill: currentColor;
 }
 .facts {
-  font-size: 12px;
+  font-size: 0.75rem;
   margin-left: 4px;
 }
 .search {
+  flex: 0 1 auto;
+  min-width: 8rem;
   margin: 0 auto;
 }
 .moved {
-  max-width: 180px;
+  flex: none;
+  max-width: 13rem;
   overflow: hidden;
-  font-size: 12px;
+  font-size: 0.75rem;
   text-overflow: ellipsis;
 }
 .kept {
-  font-size: 12px;
+  font-size: 0.75rem;
   color: var(--dim);
-  min-width: 96px;
+  min-width: 6rem;
   text-align: right;
 }
 .kept.problem {

@@ -111,7 +111,7 @@ onBeforeUnmount(() => asks.removeEventListener('search', focus));
 }
 input {
   width: 100%;
-  height: 27px;
+  height: 1.6875rem;
   padding: 0 60px 0 10px;
   background: var(--well);
   border: 1px solid var(--line);
@@ -122,7 +122,7 @@ kbd {
   position: absolute;
   right: 8px;
   top: 6px;
-  font-size: 10px;
+  font-size: 0.625rem;
   pointer-events: none;
 }
 ul {
@@ -140,7 +140,7 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: 72px auto 1fr;
+  grid-template-columns: 4.5rem auto 1fr;
   gap: 10px;
   padding: 5px 8px;
   cursor: pointer;
@@ -150,7 +150,7 @@ li[aria-selected='true'] {
 }
 .kind,
 .more {
-  font-size: 12px;
+  font-size: 0.75rem;
 }
 .more {
   overflow: hidden;

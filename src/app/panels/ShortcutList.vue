@@ -31,16 +31,16 @@ onBeforeUnmount(() => asks.removeEventListener('shortcuts', show));
 <style scoped>
 dl {
   display: grid;
-  grid-template-columns: 110px 1fr 110px 1fr;
+  grid-template-columns: 6.875rem 1fr 6.875rem 1fr;
   gap: 6px 12px;
-  font-size: 13px;
+  font-size: 0.8125rem;
 }
 dt {
   color: var(--brass);
-  font-size: 12px;
+  font-size: 0.75rem;
 }
 .note {
   margin-top: 16px;
-  font-size: 12px;
+  font-size: 0.75rem;
 }
 </style>

@@ -18,20 +18,21 @@ const { toggle } = useLook();
       </nav>
       <IconButton label="Evening or daylight look" :icon="mdiThemeLightDark" @click="toggle" />
     </header>
-    <div class="body"><slot /></div>
+    <div class="body" tabindex="0"><slot /></div>
   </div>
 </template>
 
 <style scoped>
 .site {
   display: grid;
-  grid-template-rows: 44px 1fr;
+  grid-template-rows: auto 1fr;
   height: 100vh;
 }
 header {
   display: flex;
   align-items: center;
   gap: 28px;
+  flex-wrap: wrap;
   padding: 0 14px;
   background: var(--panel);
   border-bottom: 1px solid var(--line);
@@ -40,8 +41,9 @@ header {
   display: flex;
   align-items: center;
   gap: 8px;
+  min-height: 1.5rem;
   font-weight: 650;
-  font-size: 15px;
+  font-size: 0.9375rem;
   color: var(--text);
   text-decoration: none;
 }
@@ -53,7 +55,7 @@ nav {
 nav a {
   color: var(--dim);
   text-decoration: none;
-  line-height: 42px;
+  line-height: 2.625rem;
   border-bottom: 2px solid transparent;
 }
 nav a.router-link-exact-active {

@@ -83,8 +83,8 @@ function rename(event: Event): void {
 
 <style scoped>
 .name {
-  width: 170px;
-  height: 24px;
+  width: 10.625rem;
+  height: 1.5rem;
   padding: 0 6px;
   background: var(--well);
   border: 1px solid var(--line);
@@ -92,8 +92,8 @@ function rename(event: Event): void {
   color: inherit;
 }
 input[type='color'] {
-  width: 44px;
-  height: 24px;
+  width: 2.75rem;
+  height: 1.5rem;
 }
 .check {
   display: flex;
@@ -102,12 +102,12 @@ input[type='color'] {
 }
 dl {
   display: grid;
-  grid-template-columns: 70px 1fr;
+  grid-template-columns: 4.375rem 1fr;
   gap: 3px 8px;
   margin-top: 12px;
   padding-top: 10px;
   border-top: 1px solid var(--line);
-  font-size: 12px;
+  font-size: 0.75rem;
 }
 dd {
   overflow-wrap: anywhere;

@@ -106,7 +106,7 @@ function end(): void {
 .hint {
   padding: 4px 8px;
   border-left: 2px solid var(--dim);
-  font-size: 12px;
+  font-size: 0.75rem;
   color: var(--dim);
 }
 </style>

@@ -59,9 +59,11 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
 
 <template>
   <section class="stock" aria-label="Stock">
-    <div class="tabs segmented" role="tablist">
-      <button role="tab" :aria-selected="tab === 'stock'" @click="tab = 'stock'">Stock</button>
-      <button role="tab" :aria-selected="tab === 'library'" @click="tab = 'library'">Library</button>
+    <div class="tabs">
+      <span class="segmented" role="tablist" aria-label="Where from">
+        <button role="tab" :aria-selected="tab === 'stock'" @click="tab = 'stock'">Stock</button>
+        <button role="tab" :aria-selected="tab === 'library'" @click="tab = 'library'">Library</button>
+      </span>
       <IconButton v-if="tab === 'stock'" class="add" label="Import files" :icon="mdiTrayArrowDown" :disabled="store.readOnly" @click="picker?.click()" />
     </div>
     <input ref="picker" type="file" multiple class="visually-hidden" tabindex="-1" aria-label="Files to import" @change="pick(($event.target as HTMLInputElement).files)" />
@@ -83,7 +85,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
             <span v-if="missing(item)" class="problem">media missing</span>
             <span v-else class="mono dim">{{ factsOf(item) }}</span>
           </span>
-          <v-btn v-if="missing(item)" size="x-small" @click="relink(item)">Link…</v-btn>
+          <v-btn v-if="missing(item)" size="small" @click="relink(item)">Link…</v-btn>
           <span class="hover"><IconButton v-if="!missing(item)" :label="`Add ${item.name} to the shot`" :icon="mdiPlus" @click="stackStock(item)" />
           <v-menu>
             <template #activator="{ props: menu }">
@@ -137,8 +139,8 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
 .thumb {
   flex: none;
   display: grid;
-  width: 60px;
-  height: 34px;
+  width: 3.75rem;
+  height: 2.125rem;
   background: var(--well);
   border: 1px solid var(--line);
   overflow: hidden;
@@ -163,7 +165,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
 }
 .text .mono,
 .text .problem {
-  font-size: 11px;
+  font-size: 0.6875rem;
 }
 .hover {
   position: absolute;
@@ -181,6 +183,9 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
 .job {
   padding: 10px 12px;
 }
+.plain {
+  min-height: 1.5rem;
+}
 .plain:hover {
   color: var(--text);
 }
@@ -188,7 +193,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
   display: grid;
   grid-template-columns: 1fr auto;
   gap: 4px;
-  font-size: 12px;
+  font-size: 0.75rem;
   border-bottom: 1px solid var(--line);
 }
 </style>

@@ -16,6 +16,7 @@ import Ruler from '../time/Ruler.vue';
 import Transport from '../time/Transport.vue';
 import { stackStock } from '../time/actions';
 import { followPointer } from '../controls/pointer';
+import { rem } from '../controls/rem';
 
 const bench = useBench();
 const store = useProject();
@@ -23,9 +24,9 @@ const selection = useSelection();
 const area = ref<HTMLElement>();
 const { width, height } = useElementSize(area);
 const { x: scrollX, y: scrollY } = useScroll(area);
-const LABELS = 208;
-const HEAD = 20;
-const VALUE_ROW = 22;
+const LABELS = rem(224);
+const HEAD = rem(20);
+const VALUE_ROW = rem(22);
 /** times the width at which the whole shot shows */
 const zoom = ref(1);
 
@@ -39,7 +40,7 @@ const view = computed(() => ({ from: Math.floor(scrollX.value / perFrame.value) 
 const blocks = computed(() => {
   let top = 0;
   return shot.value.layers.map((layer) => {
-    const block = { layer, top, height: selection.rowHeight + (selection.open.has(layer.id) ? selection.animated(layer).length * VALUE_ROW : 0) };
+    const block = { layer, top, height: rem(selection.rowHeight) + (selection.open.has(layer.id) ? selection.animated(layer).length * VALUE_ROW : 0) };
     top += block.height;
     return block;
   });
@@ -95,7 +96,7 @@ function keysIn({ left, top, width: wide, height: high }: { left: number; top: n
   return blocks.value.flatMap(({ layer, top: blockTop }) => {
     if (layer.locked || !selection.open.has(layer.id)) return [];
     return selection.animated(layer).flatMap((entry, i) => {
-      const rowTop = blockTop + selection.rowHeight + i * VALUE_ROW;
+      const rowTop = blockTop + rem(selection.rowHeight) + i * VALUE_ROW;
       if (rowTop + VALUE_ROW < y0 || rowTop > y1) return [];
       return keysOf(valueIn(layer, entry.path)!).filter((key) => key.at + layer.span.start >= from && key.at + layer.span.start <= to).map((key) => ({ layer: layer.id, path: entry.path, at: key.at }));
     });
@@ -110,7 +111,7 @@ onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
   <section class="time" aria-label="Time">
     <Transport v-model:zoom="zoom" />
     <div ref="area" class="area" @wheel="wheel" @dragover.prevent @drop.stop.prevent="drop" @pointerdown="marquee">
-      <div class="sheet" :style="{ width: `${LABELS + shot.length * perFrame + 24}px`, '--row': `${selection.rowHeight}px` }">
+      <div class="sheet" :style="{ width: `${LABELS + shot.length * perFrame + 24}px`, '--row': `${rem(selection.rowHeight)}px` }">
         <div class="head">
           <span class="corner dim">{{ shot.layers.length }} {{ shot.layers.length === 1 ? 'layer' : 'layers' }}, top first</span>
           <Ruler :shot="shot" :frame="bench.frame" :per-frame="perFrame" v-bind="view" @seek="bench.seek" />
@@ -134,7 +135,7 @@ onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
 <style scoped>
 .time {
   display: grid;
-  grid-template-rows: 29px 1fr;
+  grid-template-rows: 1.8125rem 1fr;
   height: 100%;
   background: var(--panel);
   contain: strict;
@@ -153,7 +154,7 @@ onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
   z-index: 4;
   top: 0;
   display: flex;
-  height: 20px;
+  height: 1.25rem;
   background: var(--panel);
   border-bottom: 1px solid var(--line);
 }
@@ -162,9 +163,9 @@ onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
   z-index: 5;
   left: 0;
   flex: none;
-  width: 208px;
+  width: 14rem;
   padding: 1px 12px;
-  font-size: 11px;
+  font-size: 0.6875rem;
   background: var(--panel);
   border-right: 1px solid var(--line);
 }
@@ -192,7 +193,7 @@ onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
   top: 0;
   display: block;
   width: 11px;
-  height: 12px;
+  height: 0.75rem;
   margin-left: -5px;
   background: var(--brass);
   clip-path: polygon(0 0, 100% 0, 100% 60%, 50% 100%, 0 60%);

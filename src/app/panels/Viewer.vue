@@ -129,7 +129,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
 <style scoped>
 .viewer {
   display: grid;
-  grid-template-rows: 33px 1fr;
+  grid-template-rows: 2.0625rem 1fr;
   min-width: 0;
   min-height: 0;
   contain: content;
@@ -174,7 +174,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
   padding: 2px 8px;
   background: var(--raised);
   border-radius: 3px;
-  font-size: 12px;
+  font-size: 0.75rem;
 }
 .problems {
   position: absolute;

@@ -141,7 +141,7 @@ const label = ({ curve, key }: { curve: Curve; key: Key<unknown> }) => `${curve.
   background: var(--panel);
   border-right: 1px solid var(--line);
   overflow: auto;
-  font-size: 12px;
+  font-size: 0.75rem;
 }
 .list label {
   display: flex;

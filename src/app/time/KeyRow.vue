@@ -116,7 +116,7 @@ function press(event: KeyboardEvent, at: number): void {
 .value-row {
   contain: layout style;
   display: flex;
-  height: 22px;
+  height: 1.5rem;
   border-bottom: 1px solid color-mix(in srgb, var(--line) 55%, transparent);
 }
 .label {
@@ -130,7 +130,7 @@ function press(event: KeyboardEvent, at: number): void {
   padding: 0 2px 0 26px;
   background: var(--panel);
   border-right: 1px solid var(--line);
-  font-size: 12px;
+  font-size: 0.75rem;
 }
 .name {
   flex: 1;
@@ -141,7 +141,7 @@ function press(event: KeyboardEvent, at: number): void {
   white-space: nowrap;
 }
 .now {
-  font-size: 11px;
+  font-size: 0.6875rem;
   color: var(--chalk);
 }
 .track {
@@ -154,15 +154,15 @@ function press(event: KeyboardEvent, at: number): void {
   top: 2px;
   display: grid;
   place-items: center;
-  width: 14px;
-  height: 18px;
+  width: 0.875rem;
+  height: 1.125rem;
   cursor: ew-resize;
   touch-action: none;
 }
 .drawn {
   position: absolute;
   top: 0;
-  height: 22px;
+  height: 1.5rem;
   overflow: visible;
   pointer-events: none;
 }
@@ -178,7 +178,7 @@ function press(event: KeyboardEvent, at: number): void {
 .between {
   position: absolute;
   top: 4px;
-  font-size: 10px;
+  font-size: 0.625rem;
   color: var(--dim);
   overflow: hidden;
   text-overflow: clip;

@@ -102,7 +102,7 @@ function toMarkers(): void {
 
 <style scoped>
 select {
-  width: 128px;
+  width: 8rem;
   padding: 0 0 0 4px;
   text-overflow: ellipsis;
 }
@@ -116,10 +116,10 @@ select {
   color: var(--chalk);
 }
 input {
-  width: 52px;
+  width: 3.25rem;
 }
 .sheet input {
-  width: 64px;
+  width: 4rem;
 }
 .sheet {
   display: grid;

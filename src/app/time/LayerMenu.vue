@@ -69,6 +69,6 @@ const RELATIONS = [
   padding: 3px 16px;
 }
 .plain-field {
-  width: 64px;
+  width: 4rem;
 }
 </style>

@@ -153,11 +153,12 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
   background: var(--raised);
 }
 .grip {
-  width: 16px;
+  width: 1.5rem;
   cursor: grab;
 }
 .name {
   flex: 1;
+  min-height: 1.5rem;
   min-width: 0;
   padding-left: 4px;
   text-align: left;
@@ -186,7 +187,7 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
   opacity: 1;
 }
 .open {
-  width: 16px;
+  width: 1.5rem;
 }
 .open.none {
   opacity: 0.25;
@@ -231,10 +232,13 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
 .text {
   position: relative;
   padding: 0 10px;
-  font-size: 11px;
-  line-height: 18px;
+  font-size: 0.6875rem;
+  line-height: 1.125rem;
   color: var(--dim);
   white-space: nowrap;
+}
+.chosen .text {
+  color: var(--text);
 }
 .missing .text {
   color: var(--red);

@@ -139,7 +139,7 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
   top: 0;
   height: 100%;
   padding: 2px 0 0 4px;
-  font-size: 10px;
+  font-size: 0.625rem;
   color: var(--dim);
   border-left: 1px solid var(--line);
 }
@@ -180,10 +180,10 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
   position: absolute;
   z-index: 1;
   bottom: 0;
-  height: 14px;
+  height: 0.875rem;
   padding: 0 4px 0 6px;
-  font-size: 10px;
-  line-height: 13px;
+  font-size: 0.625rem;
+  line-height: 0.8125rem;
   color: #161616;
   border-left: 2px solid currentColor;
   white-space: nowrap;
@@ -219,16 +219,16 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
   cursor: default;
 }
 .edit input {
-  width: 130px;
-  height: 22px;
+  width: 8.125rem;
+  height: 1.5rem;
   padding: 0 6px;
   background: var(--well);
   border: 1px solid var(--line);
   color: inherit;
 }
 .dot {
-  width: 14px;
-  height: 14px;
+  width: 0.875rem;
+  height: 0.875rem;
   border-radius: 50%;
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { mdiArrowExpandVertical, mdiContentCut, mdiPlay, mdiRepeat, mdiSkipNext, mdiSkipPrevious, mdiStop } from '@mdi/js';
+import { mdiArrowExpandVertical, mdiChevronLeft, mdiChevronRight, mdiContentCut, mdiPlay, mdiRepeat, mdiSkipNext, mdiSkipPrevious, mdiStop } from '@mdi/js';
 import { rangeOf } from '../../core/document/edits/markers';
 import { timecode } from '../../core/time/timecode';
 import IconButton from '../controls/IconButton.vue';
@@ -31,6 +31,8 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
     <IconButton label="First frame" keys="Home" :icon="mdiSkipPrevious" @click="bench.seek(range.from)" />
     <IconButton :label="player.playing ? 'Stop' : 'Play'" keys="Space" :icon="player.playing ? mdiStop : mdiPlay" @click="player.toggle" />
     <IconButton label="Last frame" keys="End" :icon="mdiSkipNext" @click="bench.seek(range.to - 1)" />
+    <IconButton label="Previous keyframe of the layer" keys="," :icon="mdiChevronLeft" :disabled="selection.neighbour(-1) === null" @click="selection.toNeighbour(-1)" />
+    <IconButton label="Next keyframe of the layer" keys="." :icon="mdiChevronRight" :disabled="selection.neighbour(1) === null" @click="selection.toNeighbour(1)" />
     <IconButton label="Loop" :pressed="player.loop" :icon="mdiRepeat" @click="player.loop = !player.loop" />
     <strong class="mono code">{{ timecode(bench.frame, shot.rate) }}</strong>
     <span class="mono dim">f <span aria-label="Frame" role="status">{{ bench.frame }}</span> / {{ shot.length }}</span>
@@ -70,15 +72,16 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
   gap: 4px;
   padding: 0 10px;
   border-bottom: 1px solid var(--line);
-  font-size: 12px;
+  font-size: 0.75rem;
   white-space: nowrap;
-  overflow: hidden;
+  overflow: auto hidden;
+  scrollbar-width: thin;
   contain: strict;
 }
 .code {
-  min-width: 74px;
+  min-width: 4.625rem;
   margin: 0 6px;
-  font-size: 13px;
+  font-size: 0.8125rem;
 }
 .gap {
   width: 10px;
@@ -98,13 +101,13 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
   gap: 6px;
 }
 select {
-  height: 22px;
+  height: 1.5rem;
   background: var(--well);
   border: 1px solid var(--line);
   border-radius: 3px;
   color: inherit;
 }
 .zoom {
-  width: 80px;
+  width: 5rem;
 }
 </style>

@@ -33,7 +33,7 @@ function drag(event: PointerEvent): void {
 <style scoped>
 .divider {
   position: absolute;
-  width: 15px;
+  width: 0.9375rem;
   margin-left: -7px;
   cursor: ew-resize;
   touch-action: none;
@@ -46,7 +46,7 @@ function drag(event: PointerEvent): void {
   padding: 1px 6px;
   background: rgb(0 0 0 / 65%);
   color: #fff;
-  font-size: 11px;
+  font-size: 0.6875rem;
 }
 .tag.left {
   left: auto;

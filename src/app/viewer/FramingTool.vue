@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { mdiClose } from '@mdi/js';
-import { framingToKeys, setFraming } from '../../core/document/edits/layers';
+import { setFraming } from '../../core/document/edits/layers';
 import { FRAMING_MOVES, framingAt, framingOfPlace, framingsOf, inside, spanOf, type Framing, type FramingMove, type FramingStop } from '../../core/document/framing';
 import { placeAt } from '../../core/document/place';
 import type { Ease } from '../../core/document/value';
@@ -47,7 +47,12 @@ const boxOf = ({ x, y, width }: Framing) => {
   return { centre, w, h, x: centre.x - w / 2, y: centre.y - h / 2 };
 };
 const box = computed(() => boxOf(chosen.value));
-const tabs = computed(() => stops.value.map((stop, i) => ({ i, stop, ...boxOf(stop).centre, name: `Stop ${i + 1}, frame ${stop.at + layer.value.span.start}` })));
+/** Tabs of stops with the same middle stand side by side. */
+const tabs = computed(() => stops.value.map((stop, i) => {
+  const { x, y } = boxOf(stop).centre;
+  const beside = stops.value.slice(0, i).filter((other) => Math.hypot(boxOf(other).centre.x - x, boxOf(other).centre.y - y) < 24).length;
+  return { i, stop, x, y, left: x + beside * 26, name: `Stop ${i + 1}, frame ${stop.at + layer.value.span.start}` };
+}));
 const ground = computed(() => ({ x: middle.value.x - (source.value.w * scale.value) / 2, y: middle.value.y - (source.value.h * scale.value) / 2, w: source.value.w * scale.value, h: source.value.h * scale.value }));
 const rectPath = ({ x, y, w, h }: { x: number; y: number; w: number; h: number }) => `M${x} ${y}h${w}v${h}h${-w}Z`;
 
@@ -119,8 +124,8 @@ const setPace = (value: string): void => change(index.value, { ease: PACES.find(
       <path class="corner" :d="`M${box.x + box.w - 14} ${box.y + box.h} h14 v-14`" />
       <rect class="grip" :x="box.x + box.w - 12" :y="box.y + box.h - 12" width="24" height="24" role="button" tabindex="0" :aria-label="`Size of stop ${index + 1}`" @pointerdown.stop="drag($event, index, 'size')" @keydown="press($event, index)" />
       <g v-for="tab in tabs" :key="tab.i" class="tab" :class="{ chosen: tab.i === index }" role="button" tabindex="0" :aria-label="tab.name" :aria-pressed="tab.i === index" @pointerdown.stop="drag($event, tab.i, 'move')" @keydown="press($event, tab.i)">
-        <rect :x="tab.x - 12" :y="tab.y - 12" width="24" height="24" />
-        <text :x="tab.x" :y="tab.y + 5" text-anchor="middle">{{ tab.i + 1 }}</text>
+        <rect :x="tab.left - 12" :y="tab.y - 12" width="24" height="24" />
+        <text :x="tab.left" :y="tab.y + 5" text-anchor="middle">{{ tab.i + 1 }}</text>
       </g>
     </svg>
     <div class="strip" role="group" aria-label="Framing">
@@ -134,8 +139,6 @@ const setPace = (value: string): void => change(index.value, { ease: PACES.find(
           <template #activator="{ props: menu }"><v-btn v-bind="menu" size="small">Moves</v-btn></template>
           <v-list><v-list-item v-for="move in FRAMING_MOVES" :key="move.name" :title="move.label" @click="preset(move.name)" /></v-list>
         </v-menu>
-        <v-btn size="small" :disabled="!layer.place.framing" @click="bench.editLayer(framingToKeys)">As keyframes</v-btn>
-        <v-btn size="small" :disabled="!layer.place.framing" @click="write([])">No framing</v-btn>
         <v-btn size="small" color="primary" variant="flat" @click="bench.framing = false">Done</v-btn>
       </div>
     </div>
@@ -223,6 +226,6 @@ svg {
   white-space: nowrap;
 }
 .pace {
-  width: 190px;
+  flex: 0 0 11.875rem;
 }
 </style>

@@ -56,13 +56,13 @@ circle {
   background: var(--raised);
   border: 1px solid var(--line);
   border-radius: 3px;
-  font-size: 12px;
+  font-size: 0.75rem;
   white-space: nowrap;
 }
 i {
   display: inline-block;
   width: 10px;
-  height: 10px;
+  height: 0.625rem;
   margin-right: 6px;
   border: 1px solid var(--line);
 }

@@ -135,7 +135,7 @@ async function warn(picked: readonly Colour[]): Promise<void> {
   border: 1px solid var(--brass);
   border-radius: 3px;
   color: #eee;
-  font-size: 12px;
+  font-size: 0.75rem;
   pointer-events: none;
   white-space: nowrap;
 }

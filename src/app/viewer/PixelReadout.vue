@@ -57,7 +57,7 @@ watch([() => props.pointer, () => bench.frame, () => store.project], readSoon, {
   border: 1px solid var(--line);
   border-radius: 3px;
   color: #eee;
-  font-size: 11px;
+  font-size: 0.6875rem;
   white-space: pre;
   pointer-events: none;
 }

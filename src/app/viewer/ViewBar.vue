@@ -26,7 +26,7 @@ const judged = computed(() => (bench.view === 'alone' || bench.view === 'matte' 
       <IconButton label="Pixel values under the pointer" :icon="mdiCrosshairsGps" :pressed="readout" @click="readout = !readout" />
       <IconButton label="Edge at 200 %" :icon="mdiVectorCurve" :disabled="!bench.size" @click="emit('edge')" />
       <IconButton label="Zoom out" keys="−" :icon="mdiMagnifyMinusOutline" @click="emit('zoom', scale / 1.25)" />
-      <button class="mono zoom" title="Show at 100 %" aria-label="Zoom to 100 %" @click="emit('zoom', 1)">{{ Math.round(scale * 100) }} %</button>
+      <button class="mono zoom" title="Show at 100 %" :aria-label="`${Math.round(scale * 100)} %: zoom to 100 %`" @click="emit('zoom', 1)">{{ Math.round(scale * 100) }} %</button>
       <IconButton label="Zoom in" keys="+" :icon="mdiMagnifyPlusOutline" @click="emit('zoom', scale * 1.25)" />
       <IconButton label="Fit" keys="F" :icon="mdiFitToScreenOutline" @click="emit('zoom', null)" />
     </span>
@@ -41,7 +41,8 @@ const judged = computed(() => (bench.view === 'alone' || bench.view === 'matte' 
   padding: 0 10px;
   background: var(--panel);
   border-bottom: 1px solid var(--line);
-  overflow: hidden;
+  overflow: auto hidden;
+  scrollbar-width: thin;
 }
 .left,
 .right {
@@ -53,8 +54,9 @@ const judged = computed(() => (bench.view === 'alone' || bench.view === 'matte' 
   gap: 0;
 }
 .zoom {
-  min-width: 48px;
-  font-size: 12px;
+  min-width: 3rem;
+  min-height: 1.5rem;
+  font-size: 0.75rem;
   text-align: center;
 }
 </style>

@@ -3,6 +3,7 @@ import { onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useEventListener, useStorage } from '@vueuse/core';
 import { Pane, Splitpanes } from 'splitpanes';
+import { rem } from '../controls/rem';
 import DialsPanel from '../panels/DialsPanel.vue';
 import FirstClip from '../panels/FirstClip.vue';
 import NewShot from '../panels/NewShot.vue';
@@ -29,8 +30,8 @@ const notices = useNotices();
 const ready = ref(false);
 /** Sizes of the panes in percent: the upper part; stock and dials. Kept in the browser. */
 const wide = window.innerWidth;
-const tall = window.innerHeight - 44;
-const panes = useStorage('jackplane panes', { upper: 100 - (236 / tall) * 100, stock: (208 / wide) * 100, dials: (292 / wide) * 100 });
+const tall = window.innerHeight - rem(44);
+const panes = useStorage('jackplane panes', { upper: 100 - (Math.min(rem(236), tall * 0.45) / tall) * 100, stock: (Math.min(rem(208), wide * 0.22) / wide) * 100, dials: (Math.min(rem(292), wide * 0.36) / wide) * 100 });
 const LEAST = { upper: 40, stock: 10, dials: 16 };
 const MOST = { upper: 84, stock: 40, dials: 45 };
 const bounded = (name: keyof typeof LEAST, size: number) => (panes.value[name] = Math.min(MOST[name], Math.max(LEAST[name], size)));
@@ -45,8 +46,11 @@ function nameDividers(): void {
   const inner = found.filter((element) => element.parentElement!.classList.contains('splitpanes--vertical'));
   const outer = found.find((element) => element.parentElement!.classList.contains('splitpanes--horizontal'));
   [outer, ...inner].forEach((element, i) => {
-    if (!element || element.tabIndex === 0) return;
-    Object.assign(element, { tabIndex: 0, role: 'separator', ariaLabel: named[i]![1], ariaOrientation: i ? 'vertical' : 'horizontal' });
+    if (!element || element.dataset['named']) return;
+    element.dataset['named'] = 'true';
+    const size = () => Math.round([panes.value.upper, panes.value.stock, panes.value.dials][i]!);
+    const attributes = { tabindex: 0, role: 'separator', 'aria-label': named[i]![1], 'aria-orientation': i ? 'vertical' : 'horizontal', 'aria-valuemin': 0, 'aria-valuemax': 100, 'aria-valuenow': size() };
+    Object.entries(attributes).forEach(([attribute, value]) => element.setAttribute(attribute, String(value)));
     element.addEventListener('keydown', (event) => {
       const by = { ArrowLeft: -1, ArrowUp: -1, ArrowRight: 1, ArrowDown: 1 }[event.key];
       if (!by) return;
@@ -55,6 +59,7 @@ function nameDividers(): void {
       if (i === 0) bounded('upper', panes.value.upper + by);
       else if (i === 1) bounded('stock', panes.value.stock + by);
       else bounded('dials', panes.value.dials - by);
+      element.setAttribute('aria-valuenow', String(size()));
     });
   });
 }
@@ -110,7 +115,9 @@ onBeforeUnmount(async () => {
   <div ref="root" class="bench" @dragover.prevent @drop.prevent="drop">
     <Rail />
     <p v-if="store.readOnly" class="banner" role="status">This project is open in another tab. Here it can be looked at; it becomes editable when the other tab closes it.</p>
-    <Splitpanes v-if="ready && bench.shot" horizontal class="panes" @ready="nameDividers" @resized="resized($event, ['upper', null])">
+    <main v-if="ready && bench.shot" class="panes">
+    <h1 class="visually-hidden">{{ store.project?.name }}: {{ bench.shot.name }}</h1>
+    <Splitpanes horizontal @ready="nameDividers" @resized="resized($event, ['upper', null])">
       <Pane :size="panes.upper" :min-size="40">
         <Splitpanes @ready="nameDividers" @resized="resized($event, ['stock', null, 'dials'])">
           <Pane :size="panes.stock" :min-size="10"><StockPanel /></Pane>
@@ -125,6 +132,7 @@ onBeforeUnmount(async () => {
       </Pane>
       <Pane :size="100 - panes.upper" :min-size="16"><TimePanel /></Pane>
     </Splitpanes>
+    </main>
     <NewShot v-else-if="ready" first />
     <div v-else class="loading" role="status">Opening the project… <v-progress-linear indeterminate color="primary" height="2" /></div>
     <FirstClip />

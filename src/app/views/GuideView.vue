@@ -41,7 +41,7 @@ const STEPS = [
 }
 h1 {
   margin-bottom: 16px;
-  font-size: 22px;
+  font-size: 1.375rem;
   font-weight: 650;
 }
 ol {
@@ -55,7 +55,7 @@ li::marker {
   font-family: 'JetBrains Mono Variable', monospace;
 }
 h2 {
-  font-size: 15px;
+  font-size: 0.9375rem;
   font-weight: 600;
 }
 p {

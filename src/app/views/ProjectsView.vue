@@ -163,7 +163,7 @@ onMounted(() =>
   margin-bottom: 20px;
 }
 h1 {
-  font-size: 22px;
+  font-size: 1.375rem;
   font-weight: 650;
 }
 .actions {
@@ -176,7 +176,7 @@ h1 {
 .cards {
   list-style: none;
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(17.5rem, 1fr));
   gap: 16px;
 }
 .card {
@@ -215,11 +215,11 @@ h1 {
   display: flex;
 }
 .small {
-  font-size: 12px;
+  font-size: 0.75rem;
 }
 .storage {
   margin-top: 24px;
-  font-size: 12px;
+  font-size: 0.75rem;
 }
 .empty {
   padding: 48px 0;

@@ -73,7 +73,7 @@ const facts = ({ result }: RenderRecord) =>
 }
 h1 {
   margin-bottom: 16px;
-  font-size: 22px;
+  font-size: 1.375rem;
   font-weight: 650;
 }
 .row {
@@ -90,7 +90,7 @@ h1 {
 .row .mono {
   display: block;
   margin-top: 3px;
-  font-size: 12px;
+  font-size: 0.75rem;
 }
 .problem {
   display: block;
@@ -102,7 +102,7 @@ h1 {
 video {
   display: block;
   width: 100%;
-  max-height: 420px;
+  max-height: 26.25rem;
   margin-top: 8px;
 }
 </style>
