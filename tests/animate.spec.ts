@@ -231,17 +231,44 @@ test('in and out limit playing; markers are set and named; the range shows in th
   await expect(page.getByText(/19 frames, from the in point at 12 to the out point at 30/)).toBeVisible();
 });
 
-test('a still is framed with two outlines; what they frame fills the shot', async ({ page }) => {
+test('a still is framed by stops; they are kept as stops, through other choices and a reload, until keyframes are asked for', async ({ page }) => {
   await kiteShot(page);
+  await typeNumber(page, 'Rotation', '10');
   await page.getByRole('button', { name: 'Framing', exact: true }).click();
-  await page.getByRole('button', { name: 'Slow push in' }).click();
-  const box = await middle(page.getByRole('button', { name: 'Size of the end framing' }));
+  await page.getByRole('button', { name: 'Moves' }).click();
+  await page.getByText('Slow push in').click();
+  await page.getByRole('button', { name: /^Stop 2, frame/ }).press('Enter');
+  const box = await middle(page.getByRole('button', { name: 'Size of stop 2' }));
   await drag(page, box, { x: box.x - 30, y: box.y });
+  // a third one in the middle
+  await page.getByRole('slider', { name: 'Playhead' }).focus();
+  await page.keyboard.press('Home');
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.getByRole('button', { name: 'Stop here' }).click();
+  await page.getByRole('button', { name: /^Stop 2, frame 10/ }).press('Shift+ArrowRight');
   await page.getByRole('button', { name: 'Done' }).click();
-  await expect(field(page, 'Scale width, %')).toHaveValue(/^15[12]/); // 640 wide shot, 420 wide kite
+  const scale = async () => Number(await field(page, 'Scale width, %').inputValue());
   await page.keyboard.press('End');
-  const end = Number(await field(page, 'Scale width, %').inputValue());
-  expect(end).toBeGreaterThan(200);
+  const end = await scale();
+  expect(end).toBeGreaterThan(180);
+  await page.keyboard.press('Home');
+  const begin = await scale();
+  expect(begin).toBeGreaterThan(145);
+  expect(begin).toBeLessThan(160);
+  await expect(field(page, 'Rotation, °')).toHaveValue('10');
+  await expect(field(page, 'Scale width, %')).toBeDisabled();
+  await expect(page.getByText(/^All kept/)).toBeVisible();
+  await page.reload();
+  await page.keyboard.press('p');
+  expect(await scale()).toBe(begin);
+  await page.getByRole('button', { name: 'Framing', exact: true }).click();
+  await expect(page.getByRole('button', { name: /^Stop \d, frame/ })).toHaveCount(3);
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByRole('button', { name: 'As keyframes' }).click();
+  await expect(field(page, 'Scale width, %')).toBeEnabled();
+  expect(await scale()).toBe(begin);
+  await page.keyboard.press('End');
+  expect(await scale()).toBe(end);
 });
 
 test('a layer follows another, and a circle is refused in words', async ({ page }) => {

@@ -93,7 +93,7 @@ test('from footage to file', async ({ page }) => {
   await full(page);
   await page.getByRole('button', { name: 'Render…' }).click();
   await page.getByRole('combobox', { name: 'Format' }).press('Enter');
-  await page.getByRole('option', { name: 'This frame as PNG, with alpha' }).click();
+  await page.getByRole('option', { name: 'This frame as PNG' }).click();
   await page.getByLabel('File name').fill('arrival.webm');
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Write the frame' }).click();

@@ -1,39 +1,13 @@
 // Nothing that was done is lost: killed tabs, second tabs, files out and in.
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
-import { allKept, asFile, layer, openDemo, openShot, pass, pictureShown, typeNumber } from './helpers';
+import { allKept, asFile, layer, openDemo, openShot, pictureShown, typeNumber } from './helpers';
+import { killAndReopen } from './kills';
 
 test('a tab killed at random moments loses no edit that was said to be kept', async ({ page, context }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(240_000);
   await openDemo(page);
-  const address = page.url();
-  let tab = page;
-  let seed = 7;
-  const dice = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
-  for (let round = 0; round < 6; round++) {
-    await pass(tab, 'Colour key').click();
-    let kept = '';
-    const edits = 5 + Math.floor(dice() * 30);
-    for (let i = 0; i < edits; i++) {
-      const value = String(Math.floor(dice() * 900) / 10);
-      await typeNumber(tab, 'Tolerance, %', value);
-      if (i !== edits - 1 || dice() < 0.5) continue;
-      await allKept(tab);
-      kept = value;
-    }
-    const before = await tab.getByRole('textbox', { name: 'Tolerance, %' }).inputValue();
-    const next = await context.newPage();
-    // the process is killed, not closed: no page event runs
-    const client = await context.newCDPSession(tab);
-    void client.send('Page.crash').catch(() => undefined);
-    await next.goto(address);
-    await pictureShown(next);
-    await pass(next, 'Colour key').click();
-    const found = await next.getByRole('textbox', { name: 'Tolerance, %' }).inputValue();
-    if (kept) expect(found).toBe(kept);
-    else expect(found).toBe(before);
-    tab = next;
-  }
+  await killAndReopen(context, page.url(), page, 5, 7);
 });
 
 test('a second tab may look but not edit, and takes over when the first closes', async ({ page, context }) => {

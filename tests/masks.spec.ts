@@ -281,7 +281,7 @@ test('a rectangle is dragged by its grips, a picture’s brightness covers, and 
   await page.getByLabel('PNG file with a matte').setInputFiles(asFile('matte.png', readFileSync(await download.path())));
   await expect.poll(async () => [(await colourAt(page, 0.2, 0.5))[3], (await colourAt(page, 0.9, 0.9))[3]]).toEqual([255, 0]);
   await page.getByLabel('PNG file with a matte').setInputFiles(asFile('noise.png', Buffer.from('not a picture')));
-  await expect(page.getByText(/“noise.png” could not be read as a picture/)).toBeVisible();
+  await expect(page.getByText(/“noise.png” is damaged or cut off/)).toBeVisible();
   await page.getByRole('button', { name: 'Delete mask matte' }).click();
   await addMask(page, 'Picture: signal tower still');
   // the sky is bright, the tower's roof is dark

@@ -1,5 +1,8 @@
 // What is written to files, checked with the browser's own player and with the picture in the viewer.
+import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
+import { ALL_FORMATS, BlobSource, Input } from 'mediabunny';
+import sharp from 'sharp';
 import { BLEND_MODES } from '../src/core/picture/blend';
 import { addToShot, colourAt, full, importFiles, makeShot, newProject, openDemo, picture, pictureShown, redrawn } from './helpers';
 
@@ -52,6 +55,87 @@ for (const [format, ending, sound] of [['WebM, VP9 and Opus', 'webm', 'vp9 + opu
     played.colours.forEach((colour, i) => colour.slice(0, 3).forEach((v, c) => expect(Math.abs(v - shown[i]![c]!)).toBeLessThanOrEqual(14)));
   });
 }
+
+/** Flat patches of many colours, eight by four. */
+async function patches(): Promise<Buffer> {
+  const [width, height] = [640, 320];
+  const data = Buffer.alloc(width * height * 3);
+  for (let i = 0; i < width * height; i++) {
+    const n = Math.floor((i % width) / 80) + 8 * Math.floor(i / width / 80);
+    data.set([(n * 83) % 256, (n * 151 + 40) % 256, n < 8 ? n * 36 : (n * 199 + 90) % 256], i * 3);
+  }
+  return sharp(data, { raw: { width, height, channels: 3 } }).png().toBuffer();
+}
+const MIDDLES = Array.from({ length: 32 }, (_, n) => [((n % 8) + 0.5) / 8, (Math.floor(n / 8) + 0.5) / 4] as const);
+
+for (const format of ['WebM, VP9 and Opus', 'WebM, VP8 and Opus', 'MP4, H.264 and AAC']) {
+  test(`${format}: BT.709 in limited range, said so in the file, and a player shows the viewer’s colours`, async ({ page }) => {
+    await newProject(page, 'Patches');
+    await makeShot(page, { name: 'Patches', width: 640, height: 320, length: '6f' });
+    await importFiles(page, { name: 'patches.png', mimeType: 'image/png', buffer: await patches() });
+    await redrawn(page, () => addToShot(page, 'patches'));
+    await full(page);
+    await expect.poll(() => picture(page).evaluate((canvas: HTMLCanvasElement) => canvas.width)).toBe(640);
+    const shown = await Promise.all(MIDDLES.map(([x, y]) => colourAt(page, x, y)));
+    await page.getByRole('button', { name: 'Render…' }).click();
+    await page.getByRole('combobox', { name: 'Format' }).press('Enter');
+    await page.getByRole('option', { name: format }).click();
+    await page.getByRole('combobox', { name: 'Quality' }).press('Enter');
+    await page.getByRole('option', { name: 'Best' }).click();
+    await expect(page.getByText(/about [\d.]+ MB/)).toBeVisible();
+    await page.getByRole('button', { name: 'Start' }).click();
+    await page.getByRole('link', { name: /^Renders/ }).click();
+    const download = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Save file' }).click();
+    const file = new Input({ source: new BlobSource(new Blob([new Uint8Array(readFileSync(await (await download).path()))])), formats: ALL_FORMATS });
+    expect((await (await file.getPrimaryVideoTrack())!.getColorSpace()) as unknown).toMatchObject({ primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false });
+    await page.getByRole('button', { name: 'Watch' }).click();
+    const played = await page.locator('video').evaluate(async (video: HTMLVideoElement, places) => {
+      video.pause();
+      await new Promise((ready) => (video.readyState >= 2 ? ready(0) : video.addEventListener('loadeddata', ready, { once: true })));
+      const canvas = Object.assign(document.createElement('canvas'), { width: 640, height: 320 });
+      const context = canvas.getContext('2d')!;
+      context.drawImage(video, 0, 0);
+      return places.map(([x, y]) => [...context.getImageData(Math.floor(x! * 640), Math.floor(y! * 320), 1, 1).data]);
+    }, MIDDLES as unknown as number[][]);
+    const worst = Math.max(...played.flatMap((colour, i) => colour.slice(0, 3).map((v, c) => Math.abs(v - shown[i]![c]!))));
+    expect(worst).toBeLessThanOrEqual(3);
+  });
+}
+
+test('the background can be left out of one file: said before, clear in the PNG and in the WebM', async ({ page }) => {
+  await newProject(page, 'Clear');
+  await makeShot(page, { name: 'Kite', width: 640, height: 560, length: '6f' });
+  await importFiles(page, 'paper-kite.png');
+  await redrawn(page, () => addToShot(page, 'paper kite'));
+  await page.getByRole('button', { name: 'Render…' }).click();
+  await page.getByRole('combobox', { name: 'Format' }).press('Enter');
+  await page.getByRole('option', { name: 'This frame as PNG' }).click();
+  await expect(page.getByText('nothing in this file will be clear')).toBeVisible();
+  await page.getByLabel('Leave the background out of this file').check();
+  await expect(page.getByText('What no layer covers is clear in this file.')).toBeVisible();
+  const png = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Write the frame' }).click();
+  const { data, info } = await sharp(await (await png).path()).raw().toBuffer({ resolveWithObject: true });
+  expect(info.channels).toBe(4);
+  expect([data[3], data[(280 * 640 + 320) * 4 + 3]]).toEqual([0, 255]);
+  await page.getByRole('button', { name: 'Render…' }).click();
+  await page.getByLabel('Leave the background out of this file').check();
+  await page.getByRole('button', { name: 'Start' }).click();
+  await page.getByRole('link', { name: /^Renders/ }).click();
+  const webm = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save file' }).click();
+  const path = await (await webm).path();
+  const file = new Input({ source: new BlobSource(new Blob([new Uint8Array(readFileSync(path))])), formats: ALL_FORMATS });
+  expect(await (await file.getPrimaryVideoTrack())!.canBeTransparent()).toBe(true);
+  // read back: clear beside the kite, solid on it
+  await page.getByRole('link', { name: 'Projects' }).click();
+  await page.getByRole('link', { name: 'Open Clear' }).click();
+  await importFiles(page, { name: 'back.webm', mimeType: 'video/webm', buffer: readFileSync(path) });
+  await addToShot(page, 'back');
+  await page.getByRole('button', { name: 'Matte', exact: true }).click();
+  await expect.poll(async () => [(await colourAt(page, 0.02, 0.02))[0]! < 6, (await colourAt(page, 0.5, 0.5))[0]! > 249]).toEqual([true, true]);
+});
 
 test('a cancelled render leaves no file', async ({ page }) => {
   await openDemo(page);

@@ -129,6 +129,8 @@ export class Engine {
 
   openStock(id: string, file: Blob, name: string): Promise<void> {
     this.open.set(id, { file, name });
+    // what is being computed may still miss it
+    this.inWork.clear();
     return this.decode.api.open(id, file, name);
   }
   closeStock(id: string): Promise<void> {
@@ -137,10 +139,14 @@ export class Engine {
   }
 
   /** Looks into a file. One that keeps the worker busy without getting on is given up, and the worker replaced. */
-  async probe(file: File, progress: (share: number) => void): Promise<Probe> {
+  probe = (file: File, progress: (share: number) => void): Promise<Probe> => this.lookInto(file, (api, alive) => api.probe(file, Comlink.proxy((share: number) => (alive(), progress(share)))));
+  /** The picture and the peaks of a file whose facts are known. */
+  glance = (file: File): Promise<Pick<Probe, 'poster' | 'peaks'>> => this.lookInto(file, (api) => api.glance(file));
+
+  private async lookInto<T>(file: File, work: (api: Comlink.Remote<FilesApi>, alive: () => void) => Promise<T>): Promise<T> {
     const { worker, api } = this.files;
     try {
-      return await withPatience((alive) => api.probe(file, Comlink.proxy((share: number) => (alive(), progress(share)))), PATIENCE, () => tooLong(file.name));
+      return await withPatience((alive) => work(api, alive), PATIENCE, () => tooLong(file.name));
     } catch (error) {
       if (worker === this.files.worker && error instanceof JackplaneError && error.sentence === tooLong(file.name).sentence) {
         worker.terminate();

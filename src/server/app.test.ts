@@ -66,6 +66,36 @@ describe('the server', () => {
     expect((await fetch(`${base}/assets/none.js`)).status).toBe(404);
   });
 
+  const asking = (path: string, headers: Record<string, string>, method = 'GET') =>
+    new Promise<{ status: number; length: string | undefined; body: string }>((done, fail) => {
+      const { hostname, port } = new URL(base);
+      const sent = request({ hostname, port, path, method, headers }, (response) => {
+        let body = '';
+        response.on('data', (chunk: Buffer) => (body += chunk.toString()));
+        response.on('end', () => done({ status: response.statusCode ?? 0, length: response.headers['content-length'], body }));
+      });
+      sent.on('error', fail).end();
+    });
+
+  test('answers only to its own names', async () => {
+    expect((await asking('/', { host: 'localhost:4680' })).status).toBe(200);
+    for (const host of ['evil.example', 'evil.example:4680', 'localhost.evil.example']) {
+      const { status, body } = await asking('/settings.json', { host });
+      expect(status).toBe(421);
+      expect(body).not.toContain('openDemo');
+    }
+  });
+
+  test('an unknown path with an ending is not the app, and HEAD agrees with GET', async () => {
+    for (const path of ['/favicon.ico', '/project/x.json', '/wp-login.php']) expect((await asking(path, { accept: 'text/html' })).status).toBe(404);
+    for (const path of ['/', '/project/paper-harbour', '/health', '/none.js', '/library/horn.wav', '/library/none.wav']) {
+      const [get, head] = [await asking(path, { accept: 'text/html' }), await asking(path, { accept: 'text/html' }, 'HEAD')];
+      expect([path, head.status, head.length]).toEqual([path, get.status, get.length]);
+      expect(head.body).toBe('');
+    }
+    expect((await asking('/', { accept: 'text/html' }, 'POST')).status).toBe(404);
+  });
+
   test.each(['/library/../secret.txt', '/library/%2e%2e/secret.txt', '/library/..%2fsecret.txt', '/assets/..%5c..%5csecret.txt', '/library/%00'])('does not leave its folders for %s', async (path) => {
     const { status, body } = await raw(path);
     expect(body).not.toContain('secret');

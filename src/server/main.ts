@@ -14,7 +14,7 @@ if (!existsSync(join(folders.app, 'index.html'))) {
   console.error('The app is not built yet. Run: npm run build');
   process.exit(1);
 }
-const server = makeApp(folders, { openDemo: process.argv.includes('--demo') }).listen(port, host, (error?: Error) => {
+const server = makeApp(folders, { openDemo: process.argv.includes('--demo'), hosts: [host] }).listen(port, host, (error?: Error) => {
   if (error) return;
   console.log(`Jackplane is ready at http://${host === '127.0.0.1' ? 'localhost' : host}:${port}`);
 });

@@ -38,7 +38,7 @@ export async function openProjectFile(file: File): Promise<Project> {
 async function keepMedia(project: Project, item: Stock, data: Blob): Promise<void> {
   const file = new File([data], item.file);
   try {
-    const { poster, peaks } = await (await useEngine()).probe(file, () => undefined);
+    const { poster, peaks } = await (await useEngine()).glance(file);
     await storeMedia({ project: project.id, stock: item.id, file, poster, peaks }, item.name);
   } catch (error) {
     if (error instanceof JackplaneError && error.code === 'storage') throw error;

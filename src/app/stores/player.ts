@@ -16,7 +16,7 @@ import { useProject } from './project';
 import { SoundOut } from './sound-out';
 
 /** Quiet time after an edit before frames ahead are computed. */
-const REST = 500;
+const REST = 1000;
 /** Frames in a row that are missing before automatic preview goes down while playing. */
 const MISSED_BEFORE_HALF = 12;
 /** While frames are missing, the playhead on the screen moves only this often: drawing it takes the processor from the frames. */

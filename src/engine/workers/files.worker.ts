@@ -4,12 +4,14 @@ import type { Project } from '../../core/document/schema';
 import { readProjectFile, writeProjectFile, type OpenedProject } from '../../core/formats/project-file';
 import { carryErrors } from '../thrown';
 import type { Probe } from '../types';
-import { probe } from './probe';
+import { glance, probe } from './probe';
 
 carryErrors();
 
 const api = {
   probe: (file: File, progress: (share: number) => void): Promise<Probe> => probe(file, progress),
+
+  glance: (file: File): Promise<Pick<Probe, 'poster' | 'peaks'>> => glance(file),
 
   /** What a project file holds, its media by stock id. @throws JackplaneError bad-project */
   unpack: (file: File): Promise<OpenedProject> => readProjectFile(file, file.name),

@@ -36,6 +36,36 @@ export async function probe(file: File, progress: (share: number) => void): Prom
   }
 }
 
+/**
+ * The picture and the sound's peaks of a file whose facts are known already, as of one that comes in a project.
+ * @throws JackplaneError bad-media or unsupported, naming the file
+ */
+export async function glance(file: File): Promise<Pick<Probe, 'poster' | 'peaks'>> {
+  const type = await imageType(file);
+  if (type && !(await isAnimated(file))) return { poster: await posterOf(await readStill(file, file.name, type)), peaks: null };
+  if (type) {
+    for await (const frame of movingFrames(file, file.name)) return { poster: await posterOf(frame), peaks: null };
+  }
+  const input = openInput(file);
+  try {
+    const [video, audio] = [await input.getPrimaryVideoTrack(), await input.getPrimaryAudioTrack()];
+    const poster = video ? await posterOf(await firstFrame(video, file.name)) : null;
+    return { poster, peaks: audio ? peaksOf(await readSound(audio, file.name, await startOf(input)), PEAKS) : null };
+  } catch (error) {
+    throw error instanceof JackplaneError ? error : damaged(file.name, 'it could not be read');
+  } finally {
+    input.dispose();
+  }
+}
+
+async function firstFrame(track: InputVideoTrack, name: string): Promise<Still> {
+  const sample = await new VideoSampleSink(track).getSample((await track.getFirstTimestamp()) + 0.001);
+  if (!sample) throw damaged(name, 'it has no frame');
+  const still = await straightBytes(sample);
+  sample.close();
+  return still;
+}
+
 const damaged = (name: string, why: string): JackplaneError => new JackplaneError('bad-media', `“${name}” is damaged or cut off: ${why}.`, 'Copy or export it again and import the new file.');
 
 /** Time stamp at which a clip begins, seconds: that of its first picture or sound. What lies before 0 is a codec's run-up. */
@@ -105,10 +135,7 @@ async function pictureFacts(file: File, track: InputVideoTrack): Promise<{ facts
   }
   const [width, height] = [await track.getDisplayWidth(), await track.getDisplayHeight()];
   checkSize(file.name, width, height);
-  const sample = await new VideoSampleSink(track).getSample((await track.getFirstTimestamp()) + 0.001);
-  if (!sample) throw damaged(file.name, 'it has no frame');
-  const still = await straightBytes(sample);
-  sample.close();
+  const still = await firstFrame(track, file.name);
   await checkEnd(track, file.name);
   const rate = rateFromStamps(await stampsOf(track));
   const facts = { width, height, codec, alpha: await track.canBeTransparent(), rate: rate ?? ('variable' as const) };

@@ -1,0 +1,24 @@
+// `npm run kills [-- 200]`: kills the tab that many times while it works, and opens the project anew each time. Build first.
+import { spawn } from 'node:child_process';
+import { chromium } from '@playwright/test';
+import { openDemo } from '../tests/helpers';
+import { killAndReopen } from '../tests/kills';
+import { CHROMIUM } from './chromium';
+
+const PORT = 4699;
+const kills = Number(process.argv[2] ?? 200);
+const seed = Date.now() % 2147483647;
+const server = spawn('node', ['--import', 'tsx', 'src/server/main.ts'], { env: { ...process.env, PORT: String(PORT) }, stdio: ['ignore', 'pipe', 'inherit'] });
+await new Promise((ready) => server.stdout.once('data', ready));
+const browser = await chromium.launch(CHROMIUM);
+try {
+  console.log(`${kills} kills, seed ${seed}`);
+  const context = await browser.newContext({ baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await openDemo(page);
+  await killAndReopen(context, page.url(), page, kills, seed);
+  console.log(`${kills} passed, 0 failed`);
+} finally {
+  await browser.close();
+  server.kill();
+}

@@ -1,0 +1,81 @@
+import { expect, type BrowserContext, type Page } from '@playwright/test';
+import { layer, pass, pictureShown } from './helpers';
+
+/** What a person sees of the document: a dial, and the layers in their order. */
+interface Seen {
+  state: string;
+  kept: boolean;
+}
+
+/** Tells every change of what is seen, and whether it is said to be kept, until the tab dies. */
+async function watch(page: Page, tell: (seen: Seen) => void): Promise<void> {
+  await page.exposeFunction('seen', tell);
+  await page.evaluate(() => {
+    let last = '';
+    const look = () => {
+      const dial = document.querySelector<HTMLInputElement>('input[aria-label="Tolerance slider"]')?.value ?? '';
+      const layers = [...document.querySelectorAll('[aria-label^="Layer "][role=group]')].map((row) => row.getAttribute('aria-label')).join();
+      const kept = /^All kept/.test(document.querySelector('.kept')?.textContent ?? '');
+      const now = `${dial} ${layers} ${kept}`;
+      if (now !== last && dial) (window as unknown as { seen(seen: Seen): void }).seen({ state: `${dial} ${layers}`, kept });
+      last = now;
+    };
+    new MutationObserver(look).observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true });
+    look();
+  });
+}
+
+/** Works on the demo for a while: a dial typed and dragged, layers hidden behind undo and redo, deleted and brought back. */
+async function work(page: Page, dice: () => number, until: () => boolean): Promise<void> {
+  const slider = page.getByRole('slider', { name: 'Tolerance slider' });
+  while (!until()) {
+    const what = dice();
+    if (what < 0.4) await slider.fill(String(Math.floor(dice() * 60)));
+    else if (what < 0.6) {
+      const box = (await slider.boundingBox())!;
+      await page.mouse.move(box.x + box.width * dice(), box.y + box.height / 2);
+      await page.mouse.down();
+      for (let i = 0; i < 12 && !until(); i++) await page.mouse.move(box.x + box.width * dice(), box.y + box.height / 2);
+      await page.mouse.up();
+    } else if (what < 0.75) await page.keyboard.press('Control+z');
+    else if (what < 0.85) await page.keyboard.press('Control+Shift+z');
+    else if (what < 0.95) await page.keyboard.press('d');
+    else await page.keyboard.press('Control+z');
+  }
+}
+
+/**
+ * Kills the tab at random moments of the work and opens the project anew: what is there is what was last shown as kept, or something
+ * that was seen after it. @returns the tab that is alive at the end
+ */
+export async function killAndReopen(context: BrowserContext, address: string, first: Page, kills: number, seed: number): Promise<Page> {
+  let tab = first;
+  const dice = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
+  for (let round = 0; round < kills; round++) {
+    await layer(tab, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
+    await pass(tab, 'Colour key').click();
+    let allowed: string[] = [];
+    await watch(tab, ({ state, kept }) => {
+      if (kept) allowed = [state];
+      else allowed.push(state);
+    });
+    const end = performance.now() + 300 + dice() * 2500;
+    await work(tab, dice, () => performance.now() > end).catch(() => undefined);
+    // the process is killed, not closed: no page event runs
+    const client = await context.newCDPSession(tab);
+    void client.send('Page.crash').catch(() => undefined);
+    const known = [...allowed];
+    tab = await context.newPage();
+    await tab.goto(address);
+    await pictureShown(tab);
+    await layer(tab, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
+    await pass(tab, 'Colour key').click();
+    const found = await tab.evaluate(() => {
+      const dial = document.querySelector<HTMLInputElement>('input[aria-label="Tolerance slider"]')!.value;
+      return `${dial} ${[...document.querySelectorAll('[aria-label^="Layer "][role=group]')].map((row) => row.getAttribute('aria-label')).join()}`;
+    });
+    // what was seen in the instant of the kill may not have been told any more
+    expect([...known, ...allowed], `kill ${round + 1}`).toContain(found);
+  }
+  return tab;
+}
