@@ -12,6 +12,6 @@ export default defineConfig({
   workers: 2,
   retries: 0,
   reporter: [['list']],
-  use: { actionTimeout: 20_000, baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 }, launchOptions: CHROMIUM, trace: 'retain-on-failure' },
+  use: { actionTimeout: 20_000, baseURL: `http://localhost:${PORT}`, storageState: { cookies: [], origins: [{ origin: `http://localhost:${PORT}`, localStorage: [{ name: 'jackplane frames ahead', value: 'false' }] }] }, viewport: { width: 1280, height: 800 }, launchOptions: CHROMIUM, trace: 'retain-on-failure' },
   webServer: { command: 'npm start', env: { PORT: String(PORT) }, url: `http://localhost:${PORT}/health`, reuseExistingServer: false },
 });

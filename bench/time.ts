@@ -83,7 +83,12 @@ export async function timePanelRows(page: Page): Promise<Row[]> {
   await page.evaluate(() => {
     for (const button of document.querySelectorAll<HTMLElement>('[aria-label^="Animated values of"]')) button.click();
   });
-  const [scroll, drag] = [await pace(page, 'scroll'), await pace(page, 'drag')];
-  const row = (what: string, got: number): Row => ({ what: `${what}, 200 layers and 20,000 keyframes`, goal: '≥ 50 frames/s', got: `${got.toFixed(0)} frames/s`, met: got >= 50 });
+  const five = async (what: 'scroll' | 'drag') => {
+    const paces: number[] = [];
+    for (let i = 0; i < 5; i++) paces.push(await pace(page, what));
+    return paces.sort((a, b) => a - b);
+  };
+  const [scroll, drag] = [await five('scroll'), await five('drag')];
+  const row = (what: string, got: number[]): Row => ({ what: `${what}, 200 layers and 20,000 keyframes, median of five (range)`, goal: '≥ 50 frames/s', got: `${got[2]!.toFixed(0)} (${got[0]!.toFixed(0)}–${got[4]!.toFixed(0)}) frames/s`, met: got[2]! >= 50 });
   return [{ what: 'opening that project', goal: '≤ 3 s', got: `${seconds.toFixed(1)} s`, met: seconds <= 3 }, row('scrolling the time panel', scroll), row('dragging a layer in it', drag)];
 }

@@ -66,7 +66,7 @@ function resetValue(): void {
 <style scoped>
 .dial {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) auto auto;
+  grid-template-columns: minmax(4.5rem, 1fr) auto auto;
   align-items: center;
   column-gap: 8px;
   padding: 3px 0;

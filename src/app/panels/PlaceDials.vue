@@ -132,7 +132,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
 }
 .row {
   display: grid;
-  grid-template-columns: minmax(5.25rem, 1fr) 4.5rem 4.5rem 3rem;
+  grid-template-columns: minmax(3.75rem, 1fr) 4.3rem 4.3rem 3rem;
   align-items: center;
   gap: 4px;
   padding: 3px 0;

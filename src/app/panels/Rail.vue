@@ -147,8 +147,8 @@ async function saveCopy(): Promise<void> {
   margin-left: 4px;
 }
 .search {
-  flex: 0 1 auto;
-  min-width: 8rem;
+  flex: 1 1 8rem;
+  max-width: 16rem;
   margin: 0 auto;
 }
 .moved {

@@ -107,7 +107,7 @@ onBeforeUnmount(() => asks.removeEventListener('search', focus));
 <style scoped>
 .search {
   position: relative;
-  width: clamp(150px, 22vw, 260px);
+  min-width: 0;
 }
 input {
   width: 100%;
@@ -123,6 +123,8 @@ kbd {
   right: 8px;
   top: 6px;
   font-size: 0.625rem;
+  padding: 2px 0 2px 6px;
+  background: var(--well);
   pointer-events: none;
 }
 ul {

@@ -37,6 +37,8 @@ export const usePlayer = defineStore('player', () => {
   const loop = ref(true);
   /** what playing does when a frame is not ready: leave it out and keep time, or wait for it */
   const keeps = useStorage<'time' | 'every'>('jackplane playback', 'time');
+  /** whether frames are computed ahead while nothing plays */
+  const readies = useStorage('jackplane frames ahead', true);
   const dropped = ref(0);
   /** frames left out since Play, each once */
   const leftOut = new Set<number>();
@@ -146,7 +148,8 @@ export const usePlayer = defineStore('player', () => {
   async function fill(): Promise<void> {
     engine ??= await useEngine();
     if (range.value.to <= range.value.from) return;
-    const lanes = Array.from({ length: engine.workers }, (_, i) => i).slice(playing.value || engine.workers === 1 ? 0 : 1);
+    const all = Array.from({ length: engine.workers }, (_, i) => i);
+    const lanes = playing.value ? all : readies.value ? all.slice(all.length === 1 ? 0 : 1) : [];
     await ahead.fill(lanes).catch((error: unknown) => notices.problem(error));
   }
 
@@ -161,6 +164,8 @@ export const usePlayer = defineStore('player', () => {
       void fill();
     }, REST);
   }
+
+  watch(readies, restAndFill);
 
   /** Someone is scrolling or dragging: what is computed ahead waits, so that the page has the processor. */
   function yieldToHand(): void {
@@ -303,7 +308,7 @@ export const usePlayer = defineStore('player', () => {
   }
 
   return {
-    shown, before, shownFrame, playing, loop, keeps, dropped, droppedFrames, readyRuns, readyCount, busy, touching, displayScale, reduction, range,
+    shown, before, shownFrame, playing, loop, keeps, readies, dropped, droppedFrames, readyRuns, readyCount, busy, touching, displayScale, reduction, range,
     planOf, refresh, fill, play, stop, toggle, shuttle, yieldToHand,
   };
 });

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { mdiArrowExpandVertical, mdiChevronLeft, mdiChevronRight, mdiContentCut, mdiPlay, mdiRepeat, mdiSkipNext, mdiSkipPrevious, mdiStop } from '@mdi/js';
+import { mdiArrowExpandVertical, mdiChevronLeft, mdiChevronRight, mdiContentCut, mdiFastForwardOutline, mdiPlay, mdiRepeat, mdiSkipNext, mdiSkipPrevious, mdiStop } from '@mdi/js';
 import { rangeOf } from '../../core/document/edits/markers';
 import { timecode } from '../../core/time/timecode';
 import IconButton from '../controls/IconButton.vue';
@@ -34,6 +34,7 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
     <IconButton label="Previous keyframe of the layer" keys="," :icon="mdiChevronLeft" :disabled="selection.neighbour(-1) === null" @click="selection.toNeighbour(-1)" />
     <IconButton label="Next keyframe of the layer" keys="." :icon="mdiChevronRight" :disabled="selection.neighbour(1) === null" @click="selection.toNeighbour(1)" />
     <IconButton label="Loop" :pressed="player.loop" :icon="mdiRepeat" @click="player.loop = !player.loop" />
+    <IconButton :label="player.readies ? 'Frames ahead are got ready while you work' : 'Frames are computed only when they are shown'" :pressed="player.readies" :icon="mdiFastForwardOutline" @click="player.readies = !player.readies" />
     <strong class="mono code">{{ timecode(bench.frame, shot.rate) }}</strong>
     <span class="mono dim">f <span aria-label="Frame" role="status">{{ bench.frame }}</span> / {{ shot.length }}</span>
     <span class="gap" />

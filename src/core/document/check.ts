@@ -24,8 +24,9 @@ function partAt(path: Path, project: Project): { schema: z.ZodType; value: unkno
   return { schema, value };
 }
 
-/** Properties that lead to other things of the project. */
+/** Properties that lead to other things of the project, and lists of things that have an id. */
 const LINKS = ['parent', 'matte', 'source'];
+const LISTS = ['stock', 'shots', 'layers', 'passes', 'masks'];
 
 /** @param project as it is after the changes @throws JackplaneError bad-value when the document would not follow its schema any more */
 export function checkChanges(project: Project, changes: readonly Change[], name: string): void {
@@ -49,14 +50,17 @@ export function checkChanges(project: Project, changes: readonly Change[], name:
       if (!result.success) refuse(reasonOf(result.error, change.path));
     }
   }
-  if (changes.some(({ kind, path }) => kind === 'members' || path.some((step) => LINKS.includes(step as string)))) {
+  if (changes.some(({ kind, path }) => kind === 'members' || path.some((step) => LINKS.includes(step as string)) || LISTS.includes(path.at(-1) as string))) {
     const [problem] = crossProblems(project);
     if (problem) refuse(problem);
   }
 }
 
+/** Names that say nothing to a person. */
+const VAGUE = ['still', 'keys', 'value', 'values'];
+
 function reasonOf(error: z.ZodError, path: Path): string {
   const issue = error.issues[0]!;
   const names = [...path.filter((step) => typeof step === 'string'), ...issue.path.map(String)];
-  return `${names.at(-1) ?? 'the project'}: ${issue.message.toLowerCase()}`;
+  return `${names.findLast((name) => !VAGUE.includes(name)) ?? 'the project'}: ${issue.message.toLowerCase()}`;
 }

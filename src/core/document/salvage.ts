@@ -9,8 +9,8 @@ export interface Salvaged {
 }
 
 type Part = { list: unknown[]; index: number; what: string };
-/** The lists whose members can be left out, as they lie on the way to a problem. */
-const LISTS = ['stock', 'shots', 'layers', 'passes', 'masks', 'markers'];
+/** The lists whose members can be left out, as they lie on the way to a problem, and what one of them is called. */
+const LISTS: Record<string, string> = { stock: 'stock item', shots: 'shot', layers: 'layer', passes: 'pass', masks: 'mask', markers: 'marker' };
 /** Most parts that are left out before the whole is given up. */
 const MOST = 500;
 
@@ -43,9 +43,10 @@ function partOn(raw: unknown, path: readonly PropertyKey[], message: string): Pa
   path.forEach((step, i) => {
     const below = node?.[step];
     const list = path[i - 1];
-    if (Array.isArray(node) && LISTS.includes(String(list))) {
+    const kind = LISTS[String(list)];
+    if (Array.isArray(node) && kind) {
       const named = (below as { name?: unknown } | null)?.name ?? (below as { type?: unknown } | null)?.type ?? step;
-      part = { list: node, index: Number(step), what: `${String(list).replace(/s$/, '')} “${String(named)}” (${path.slice(i + 1).join('.') || 'as a whole'}: ${message.toLowerCase()})` };
+      part = { list: node, index: Number(step), what: `${kind} “${String(named)}” (${path.slice(i + 1).join('.') || 'as a whole'}: ${message.split(':')[0]!.toLowerCase()})` };
     }
     node = below as typeof node;
   });
@@ -54,7 +55,8 @@ function partOn(raw: unknown, path: readonly PropertyKey[], message: string): Pa
 
 /** Problems between parts: a layer whose stock is not there. */
 function strayed(raw: unknown, message: string): Part | null {
-  const { stock, shots } = raw as Project;
+  const { stock, shots } = (raw ?? {}) as Partial<Project>;
+  if (!Array.isArray(stock) || !Array.isArray(shots)) return null;
   const known = new Set(stock.map((item) => item.id));
   for (const shot of shots) {
     const index = shot.layers.findIndex((layer) => layer.source.kind === 'stock' && !known.has(layer.source.stock));

@@ -15,7 +15,8 @@ import { carriedBy, placeAt, wholePlace } from '../place';
 import { framingToKeys, setFraming, setParent, setPlace } from './layers';
 import { changeMarker, rangeOf, setRange, toggleMarker } from './markers';
 import { addPass, newPass, setPassValue } from './passes';
-import { duplicateLayer, freezeHere, pasteLayers, relateLayer, removeLayers, reverseLayer, setSpeed, setTargetLength, slipLayer, splitLayer, trimStart } from './time';
+import { followClip } from './project';
+import { conformLayer, duplicateLayer, fitLength, freeName, freezeHere, pasteLayers, relateLayer, removeLayers, reverseLayer, setSpeed, setTargetLength, slipLayer, splitLayer, trimStart } from './time';
 
 const keyed: Value<[number, number]> = { keys: [{ at: 4, value: [0, 0], ease: 'linear' }, { at: 20, value: [32, -16], ease: { cubic: [0.4, 0, 0.6, 1] } }, { at: 44, value: [0, 8], ease: 'smooth' }] };
 const moving = (change: Partial<Layer> = {}): Layer => {
@@ -229,6 +230,50 @@ describe('markers and range', () => {
     expect(done(toggleMarker(result, SHOT, { at: 12, name: '', colour: 'sand' }), result).shots[0]!.markers).toHaveLength(2);
     expect(rangeOf(done(setRange(SHOT, { from: -5, to: 900 }), project).shots[0]!)).toEqual({ from: 0, to: 48 });
     expect(rangeOf(done(setRange(SHOT, { from: 30, to: 10 }), project).shots[0]!)).toEqual({ from: 30, to: 31 });
+  });
+});
+
+describe('lengths, rates and names', () => {
+  const clip = () => projectOf([layerOf('boat', { kind: 'stock', stock: 'plate' as never }, { span: { start: 0, length: 96 } })], { rate: { num: 24, den: 1 } });
+  test('on a ramp the length stays; with a still speed it follows, there and back', () => {
+    const base = clip();
+    const ramp: Value<number> = { keys: [{ at: 0, value: 1, ease: 'linear' }, { at: 95, value: 3, ease: 'linear' }] };
+    expect(layerOfProject(done(setSpeed(base, at, ramp, true), base)).span.length).toBe(96);
+    const fast = done(setSpeed(base, at, still(3), true), base);
+    expect(layerOfProject(fast).span.length).toBe(32);
+    expect(layerOfProject(done(setSpeed(fast, at, still(1), true), fast)).span.length).toBe(96);
+    // asked for, a ramp is as long as its clip lasts: 1 + 2 f / 95 summed to 96 source frames
+    const ramped = done(setSpeed(base, at, ramp, true), base);
+    const { length } = layerOfProject(done(fitLength(ramped, at, 96), ramped)).span;
+    const passed = (frames: number) => frames + (frames * frames) / 95;
+    expect(passed(length)).toBeGreaterThanOrEqual(96);
+    expect(passed(length - 1)).toBeLessThan(96);
+  });
+
+  test.each([[10, 2.4, 50], [60, 0.4, 300], [25, 0.96, 125]])('conformed, a clip of %d frames a second runs at %d and shows each of its frames once', (rate, speed, length) => {
+    const base = clip();
+    const result = done(conformLayer(base, at, { num: rate, den: 1 }, 5), base);
+    const layer = layerOfProject(result);
+    expect(layer.time.speed).toEqual({ still: expect.closeTo(speed, 9) });
+    expect(layer.span.length).toBe(length);
+    for (let frame = 0; frame < length; frame++) expect(Math.floor(sourceSeconds(result.shots[0]!, layer, frame) * rate + 1e-6)).toBe(frame);
+  });
+
+  test('a shot made like its clip is filled by it, frame by frame', () => {
+    const base = clip();
+    const result = done(followClip(SHOT, at.layer, { width: 768, height: 576, rate: { num: 10, den: 1 }, length: 795 }), base);
+    expect(result.shots[0]).toMatchObject({ width: 768, length: 795, rate: { num: 10 } });
+    expect(layerOfProject(result).span).toEqual({ start: 0, length: 795 });
+  });
+
+  test('copies get names of their own', () => {
+    let result = project;
+    for (let i = 0; i < 3; i++) result = done(duplicateLayer(result, at, 0, 1, fresh), result);
+    result = done(pasteLayers(SHOT, [layerOfProject(result)], 5, fresh), result);
+    result = done(splitLayer(result, { ...at, frame: 20 }, fresh), result);
+    const names = result.shots[0]!.layers.map((layer) => layer.name);
+    expect(new Set(names).size).toBe(names.length);
+    expect(freeName('take 2', [{ name: 'take 2' }, { name: 'take 3' }])).toBe('take 4');
   });
 });
 
