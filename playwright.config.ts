@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test';
 import { CHROMIUM } from './scripts/chromium';
 
 const PORT = 4690;
+const baseURL = `http://localhost:${PORT}`;
 
 export default defineConfig({
   testDir: 'tests',
@@ -12,6 +13,15 @@ export default defineConfig({
   workers: 2,
   retries: 0,
   reporter: [['list']],
-  use: { actionTimeout: 20_000, baseURL: `http://localhost:${PORT}`, storageState: { cookies: [], origins: [{ origin: `http://localhost:${PORT}`, localStorage: [{ name: 'jackplane frames ahead', value: 'false' }] }] }, viewport: { width: 1280, height: 800 }, launchOptions: CHROMIUM, trace: 'retain-on-failure' },
-  webServer: { command: 'npm start', env: { PORT: String(PORT) }, url: `http://localhost:${PORT}/health`, reuseExistingServer: false },
+  use: {
+    actionTimeout: 20_000,
+    baseURL,
+    viewport: { width: 1280, height: 800 },
+    // frames ahead are for people who will play them
+    storageState: { cookies: [], origins: [{ origin: baseURL, localStorage: [{ name: 'jackplane frames ahead', value: 'false' }] }] },
+    launchOptions: CHROMIUM,
+    // traces take much of the time; TRACE=1 keeps those of failures
+    trace: process.env['TRACE'] ? 'retain-on-failure' : 'off',
+  },
+  webServer: { command: 'npm start', env: { PORT: String(PORT) }, url: `${baseURL}/health`, reuseExistingServer: false },
 });

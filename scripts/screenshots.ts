@@ -79,7 +79,7 @@ async function all(page: Page): Promise<void> {
   await shoot(page, 'render');
   await page.getByRole('button', { name: 'Start' }).click();
   await page.getByRole('link', { name: /^Renders/ }).click();
-  await page.getByText(/120 frames · 5.00 s/).waitFor({ timeout: 120_000 });
+  await page.getByText(/120 frames · 5.00 s/).first().waitFor({ timeout: 120_000 });
   await page.getByRole('button', { name: 'Close this message' }).first().click();
   await shoot(page, 'renders');
   await page.getByRole('link', { name: 'Guide' }).click();

@@ -82,24 +82,34 @@ for (const format of ['WebM, VP9 and Opus', 'WebM, VP8 and Opus', 'MP4, H.264 an
     await page.getByRole('option', { name: format }).click();
     await page.getByRole('combobox', { name: 'Quality' }).press('Enter');
     await page.getByRole('option', { name: 'Best' }).click();
-    await expect(page.getByText(/about [\d.]+ MB/)).toBeVisible();
+    await expect(page.getByText(/about [\d.]+ MB/).first()).toBeVisible();
     await page.getByRole('button', { name: 'Start' }).click();
     await page.getByRole('link', { name: /^Renders/ }).click();
     const download = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Save file' }).click();
     const file = new Input({ source: new BlobSource(new Blob([new Uint8Array(readFileSync(await (await download).path()))])), formats: ALL_FORMATS });
-    expect((await (await file.getPrimaryVideoTrack())!.getColorSpace()) as unknown).toMatchObject({ primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false });
+    expect((await (await file.getPrimaryVideoTrack())!.getColorSpace()) as unknown).toMatchObject({ primaries: 'bt709', transfer: 'iec61966-2-1', matrix: 'bt709', fullRange: false });
     await page.getByRole('button', { name: 'Watch' }).click();
+    // the player's decoder, and ITU-R BT.709 for its planes: its own conversion for the screen is less exact in blue
     const played = await page.locator('video').evaluate(async (video: HTMLVideoElement, places) => {
+      await video.play();
+      await new Promise((shown) => video.requestVideoFrameCallback(shown));
       video.pause();
-      await new Promise((ready) => (video.readyState >= 2 ? ready(0) : video.addEventListener('loadeddata', ready, { once: true })));
-      const canvas = Object.assign(document.createElement('canvas'), { width: 640, height: 320 });
-      const context = canvas.getContext('2d')!;
-      context.drawImage(video, 0, 0);
-      return places.map(([x, y]) => [...context.getImageData(Math.floor(x! * 640), Math.floor(y! * 320), 1, 1).data]);
+      const frame = new VideoFrame(video);
+      const planes = new Uint8Array(frame.allocationSize());
+      const [luma, blue, red] = await frame.copyTo(planes);
+      frame.close();
+      return places.map(([x, y]) => {
+        const [u, v] = [Math.floor(x! * 640), Math.floor(y! * 320)];
+        const at = (plane: PlaneLayout | undefined, half: number) => planes[plane!.offset + (v >> half) * plane!.stride + (u >> half)]!;
+        const [Y, B, R] = [(at(luma, 0) - 16) / 219, (at(blue, 1) - 128) / 224, (at(red, 1) - 128) / 224];
+        const [r, b] = [Y + 1.5748 * R, Y + 1.8556 * B];
+        return [r, (Y - 0.2126 * r - 0.0722 * b) / 0.7152, b].map((part) => Math.round(255 * part));
+      });
     }, MIDDLES as unknown as number[][]);
-    const worst = Math.max(...played.flatMap((colour, i) => colour.slice(0, 3).map((v, c) => Math.abs(v - shown[i]![c]!))));
-    expect(worst).toBeLessThanOrEqual(3);
+    const worst = Math.max(...played.flatMap((colour, i) => colour.map((part, c) => Math.abs(part - shown[i]![c]!))));
+    // H.264 is coded a little more coarsely here
+    expect(worst).toBeLessThanOrEqual(format.startsWith('MP4') ? 3 : 2);
   });
 }
 

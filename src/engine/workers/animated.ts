@@ -13,7 +13,7 @@ export async function* movingFrames(file: Blob, name: string): AsyncGenerator<St
   if (typeof ImageDecoder !== 'function' || !(await ImageDecoder.isTypeSupported(type))) throw new JackplaneError('unsupported', `“${name}” moves, and this browser cannot decode its frames.`, 'Convert it to MP4 or WebM.');
   const decoder = new ImageDecoder({ data: await file.arrayBuffer(), type });
   try {
-    await decoder.completed;
+    await Promise.all([decoder.tracks.ready, decoder.completed]);
     const count = decoder.tracks.selectedTrack?.frameCount ?? 1;
     if (count > MOST_FRAMES) throw new JackplaneError('unsupported', `“${name}” has ${count} frames, more than the ${MOST_FRAMES} that Jackplane takes of a moving picture.`, 'Convert it to MP4 or WebM.');
     for (let frameIndex = 0, start = 0; frameIndex < count; frameIndex++) {

@@ -19,8 +19,8 @@ import type { RenderApi } from './render.worker';
 
 carryErrors();
 
-/** What frames are and what files say they are: players show them as the viewer does. */
-const BT709 = { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false } as const;
+/** What frames are and what files say they are, so that players show them as the viewer does: BT.709 in limited range, with the curve of a display. */
+const WRITTEN = { primaries: 'bt709', transfer: 'iec61966-2-1', matrix: 'bt709', fullRange: false } as const;
 const SAMPLE_RATE = 48000;
 const SOUND_BLOCK_SECONDS = 1;
 interface Renderer {
@@ -112,7 +112,7 @@ const api = {
         if (frame + renderers.length < to) ask(frame + renderers.length);
         const end = secondsAt(frame + 1, rate);
         const timestamp = secondsAt(frame, rate) - begin;
-        const sample = new VideoSample(data, { format: keepAlpha ? 'I420A' : 'I420', colorSpace: BT709, codedWidth: shot.width, codedHeight: shot.height, timestamp, duration: end - begin - timestamp });
+        const sample = new VideoSample(data, { format: keepAlpha ? 'I420A' : 'I420', colorSpace: WRITTEN, codedWidth: shot.width, codedHeight: shot.height, timestamp, duration: end - begin - timestamp });
         await video.add(sample);
         sample.close();
         if (audio && (end - sounded >= SOUND_BLOCK_SECONDS || frame === to - 1)) {

@@ -34,7 +34,7 @@ async function framesOf(file: Blob, type: string): Promise<number> {
   if (typeof ImageDecoder !== 'function') return 1;
   const decoder = new ImageDecoder({ data: await file.arrayBuffer(), type });
   try {
-    await decoder.completed;
+    await Promise.all([decoder.tracks.ready, decoder.completed]);
     return decoder.tracks.selectedTrack?.frameCount ?? 1;
   } catch {
     return 1;
