@@ -15,14 +15,14 @@ const RATE = { num: 24, den: 1 };
 
 /** A shot of ten layers: two clips, one of them keyed, a still, and seven moving cards. */
 function project(width: number, height: number, length: number, layers: number): Project {
-  const out = newProject('playback' as ProjectId, `Playback ${width} ${length}`, '2026-01-12T18:30:00.000Z');
+  const out = newProject(`playback-${width}` as ProjectId, `Playback ${width} ${length}`, '2026-01-12T18:30:00.000Z');
   const clip = { rate: RATE, width: 1280, height: 720, alpha: false, bytes: 1 };
   out.stock.push(
     { id: 'deck' as StockId, name: 'deck', file: 'deck.webm', kind: 'video', facts: { ...clip, seconds: 6, codec: 'vp9' } },
     { id: 'captain' as StockId, name: 'captain', file: 'captain.mp4', kind: 'video', facts: { ...clip, seconds: 5, codec: 'avc' } },
     { id: 'rail' as StockId, name: 'rail', file: 'rail.png', kind: 'image', facts: { width: 1280, height: 720, alpha: true, codec: 'PNG', bytes: 1 } },
   );
-  const of = (id: string, stock: string): Layer => newLayer(id as LayerId, id, { kind: 'stock', stock: stock as StockId }, { start: 0, length });
+  const of = (id: string, stock: string): Layer => newLayer(`${id}-layer` as LayerId, id, { kind: 'stock', stock: stock as StockId }, { start: 0, length });
   const key = newPass('key' as PassId, 'colour-key');
   const card = (i: number): Layer => {
     const layer = newLayer(`card-${i}` as LayerId, `card ${i}`, { kind: 'colour', colour: still([0.1 * i, 0.3, 0.5] as [number, number, number]), width: 120, height: 80 }, { start: 0, length });
@@ -43,7 +43,8 @@ async function openProject(page: Page, made: Project): Promise<void> {
   await page.waitForFunction(() => document.querySelector('canvas[role=img][data-drawn]'));
 }
 const state = async (page: Page) => {
-  const [, cached, of, dropped] = /cached (\d+) of (\d+) · dropped (\d+)/.exec(await page.getByText(/^cached \d+ of/).innerText())!.map(Number);
+  const text = (await page.getByText(/^cached \d+ of/).textContent()) ?? '';
+  const [cached, of, dropped] = (text.match(/\d+/g) ?? []).map(Number);
   return { cached: cached!, of: of!, dropped: dropped! };
 };
 /** Waits until what is ready grows no more. */
@@ -77,7 +78,8 @@ async function played(page: Page, seconds: number) {
   const [after, { dropped }] = [await drawn(), await state(page)];
   return { first: await first, shown: after - before, dropped };
 }
-const stop = (page: Page) => page.keyboard.press('Space');
+/** Whatever has the focus, Space goes to the page. */
+const stop = (page: Page) => page.evaluate(() => void document.body.dispatchEvent(new KeyboardEvent('keydown', { key: ' ', code: 'Space', bubbles: true })));
 
 export async function playbackRows(page: Page): Promise<Row[]> {
   await openProject(page, project(1280, 720, 240, 10));

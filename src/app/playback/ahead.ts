@@ -92,7 +92,8 @@ export class Ahead {
     const pace = this.work.pace();
     const perFrame = pace === null ? 0 : (this.cost * pace) / 1000;
     // played in time: nothing that will be late, and of what is ahead only as many as can be made
-    const [lead, stride] = perFrame > lanes ? [Math.ceil(perFrame), Math.ceil(perFrame / lanes)] : [0, 1];
+    // the playhead is somewhere within its frame, so one more is taken
+    const [lead, stride] = perFrame > lanes ? [Math.ceil(perFrame) + 1, Math.ceil(perFrame / lanes)] : [0, 1];
     const frames = [...this.window()];
     // clips are decoded forwards: going back for a frame that was passed costs more than it shows
     const passed = stride > 1 && this.asked !== null ? frames.indexOf(this.asked) : -1;

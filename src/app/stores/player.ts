@@ -2,13 +2,13 @@ import { defineStore } from 'pinia';
 import { useStorage } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { rangeOf } from '../../core/document/edits/markers';
-import { planFrame, type FramePlan, type Reduction } from '../../core/plan/plan';
+import type { FramePlan, Reduction } from '../../core/plan/plan';
 import { planSound } from '../../core/sound/mix';
 import { secondsAt } from '../../core/time/rate';
 import { frameKey, useEngine, type Engine } from '../../engine/client';
 import type { Look, ShownFrame } from '../../engine/types';
-import type { Layer } from '../../core/document/schema';
 import { Ahead } from '../playback/ahead';
+import { viewPlan } from '../playback/view-plan';
 import { GROUND_COLOURS, useBench } from './bench';
 import { latestOnly } from '../latest';
 import { useNotices } from './notices';
@@ -74,18 +74,11 @@ export const usePlayer = defineStore('player', () => {
 
   /** The plan of a frame as the chosen view shows it. */
   function planOf(frame: number, side: 'after' | 'before' = 'after'): FramePlan | null {
-    const project = bench.looked;
-    const shot = project?.shots.find((item) => item.id === bench.shotId);
+    const { looked: project, shotId: shot, layerId: layer, view } = bench;
     if (!project || !shot) return null;
-    const without = side === 'before' && bench.pass ? bench.pass.id : undefined;
-    if (bench.view === 'picture' || bench.view === 'compare') return planFrame(project, shot.id, frame, { reduction: reduction.value, without });
-    // the others stay, hidden: the layer may follow one of them or take its matte from it
-    const own = shot.layers.findIndex((layer) => layer.id === bench.layerId);
-    const ground = bench.view === 'alone' ? bench.ground.alone : '';
-    const alone = (layer: Layer): Layer => ({ ...layer, shown: true, opacity: { still: 1 }, blend: 'normal', ...(side === 'before' ? { passes: [], matte: null } : {}) });
-    const layers = shot.layers.map((layer, i) => ({ ...(i === own ? alone(layer) : { ...layer, shown: ground === 'below' && i > own && layer.shown }), solo: false }));
-    const only = { ...shot, background: ground === 'below' ? shot.background : (GROUND_COLOURS[ground] ?? null), layers };
-    return planFrame({ ...project, shots: [only] }, shot.id, frame, { reduction: reduction.value });
+    const named = view === 'alone' ? bench.ground.alone : '';
+    const ground = named === 'below' ? named : (GROUND_COLOURS[named] ?? null);
+    return viewPlan({ project, shot, layer, pass: bench.pass?.id ?? null, view, ground, reduction: reduction.value }, frame, side);
   }
 
   const ahead = new Ahead({

@@ -85,16 +85,17 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
   font-size: 0.8125rem;
 }
 .gap {
-  width: 10px;
+  width: 2px;
 }
 .state {
-  margin-left: 12px;
+  margin-left: 4px;
 }
 .end {
   display: flex;
   align-items: center;
-  gap: 12px;
+  gap: 10px;
   margin-left: auto;
+  padding-left: 10px;
 }
 .preview {
   display: flex;

@@ -1,0 +1,42 @@
+import { describe, expect, test } from '@jest/globals';
+import { newPass } from '../../core/document/edits/passes';
+import type { LayerId, PassId } from '../../core/document/schema';
+import { still } from '../../core/document/value';
+import { colourSource, layerOf, projectOf, SHOT } from '../../core/testing/documents';
+import { viewPlan, type Viewed } from './view-plan';
+
+const blur = newPass('blur' as PassId, 'blur');
+const project = projectOf([
+  layerOf('rail', colourSource([1, 0, 0])),
+  layerOf('captain', colourSource([0, 1, 0]), { passes: [blur], opacity: still(0.3), blend: 'multiply', shown: false }),
+  layerOf('deck', colourSource([0, 0, 1])),
+]);
+const viewed = (change: Partial<Viewed>): Viewed => ({ project, shot: SHOT, layer: 'captain' as LayerId, pass: 'blur' as PassId, view: 'picture', ground: null, reduction: 2, ...change });
+const layers = (change: Partial<Viewed>, side?: 'before') => viewPlan(viewed(change), 0, side)!.layers.map((layer) => layer.id);
+
+describe('what a view shows', () => {
+  test('the picture is the shot; before, the chosen pass is left out', () => {
+    expect(layers({})).toEqual(['deck', 'rail']);
+    const seen = { ...project, shots: [{ ...project.shots[0]!, layers: project.shots[0]!.layers.map((layer) => ({ ...layer, shown: true })) }] };
+    const passes = (side?: 'before') => viewPlan(viewed({ project: seen, view: 'compare' }), 0, side)!.layers[1]!.passes.map((pass) => pass.id);
+    expect(passes()).toEqual(['blur']);
+    expect(passes('before')).toEqual([]);
+  });
+
+  test('a layer alone is seen hidden or not, opaque and unmixed, on clear, on a colour or on what lies below', () => {
+    const alone = viewPlan(viewed({ view: 'alone' }), 0)!;
+    expect(alone.layers.map((layer) => [layer.id, layer.opacity, layer.blend])).toEqual([['captain', 1, 'normal']]);
+    expect(alone.background).toBeNull();
+    expect(viewPlan(viewed({ view: 'alone', ground: [0.5, 0.5, 0.5] }), 0)!.background).toEqual([0.5, 0.5, 0.5]);
+    expect(layers({ view: 'alone', ground: 'below' })).toEqual(['deck', 'captain']);
+  });
+
+  test('its matte is judged by itself; without any pass on the side before', () => {
+    expect(layers({ view: 'matte' })).toEqual(['captain']);
+    expect(viewPlan(viewed({ view: 'matte' }), 0, 'before')!.layers[0]!.passes).toEqual([]);
+  });
+
+  test('a shot that is gone shows nothing', () => {
+    expect(viewPlan(viewed({ shot: 'gone' as never }), 0)).toBeNull();
+  });
+});
