@@ -97,7 +97,8 @@ export class Ahead {
     const frames = [...this.window()];
     // clips are decoded forwards: going back for a frame that was passed costs more than it shows
     const passed = stride > 1 && this.asked !== null ? frames.indexOf(this.asked) : -1;
-    const first = passed >= 0 && passed < NEAR * pace! ? Math.max(lead, passed + stride) : lead;
+    const near = Math.min(NEAR * pace!, frames.length / 2);
+    const first = passed >= 0 && passed < near ? Math.max(lead, passed + stride) : lead;
     for (let place = first; place < frames.length; place++) {
       const key = this.key(frames[place]!);
       if (key !== null && !this.inWork.has(frames[place]!) && !this.work.has(key)) return frames[place]!;
