@@ -71,6 +71,7 @@ export class Crawl {
 
   async look(where: string, within?: string): Promise<void> {
     // what comes and goes by itself has come or gone
+    await this.page.waitForFunction(() => !document.querySelector('[class*="-enter-active"], [class*="-leave-active"]'));
     await this.page.evaluate(() => Promise.all(document.getAnimations().filter((motion) => motion.effect?.getComputedTiming().iterations !== Infinity).map((motion) => motion.finished.catch(() => undefined))));
     this.findings.push(...(await audit(this.page, where, within)));
   }

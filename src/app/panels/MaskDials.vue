@@ -162,7 +162,7 @@ Vertex {{ vertex.i + 1 }}
       </template>
       <template v-else-if="shape.hints.length">
         <p class="dim note" role="status">Sure of the border: {{ Math.round(confidence * 100) }} %.</p>
-        <div v-if="selecting.progress.value" class="dial-row"><v-progress-linear :model-value="(100 * selecting.progress.value.done) / selecting.progress.value.of" color="primary" /><span class="mono">{{ selecting.progress.value.done }}/{{ selecting.progress.value.of }}</span><button class="plain-button" @click="selecting.cancel">Cancel</button></div>
+        <div v-if="selecting.progress.value" class="dial-row"><v-progress-linear aria-label="Carrying the selection on" :model-value="(100 * selecting.progress.value.done) / selecting.progress.value.of" color="primary" /><span class="mono">{{ selecting.progress.value.done }}/{{ selecting.progress.value.of }}</span><button class="plain-button" @click="selecting.cancel">Cancel</button></div>
         <div v-else class="buttons">
           <button class="plain-button" :disabled="locked" @click="selecting.goOn(mask.id, 1)">On to the next frame</button>
           <button class="plain-button" :disabled="locked" @click="selecting.goOn(mask.id, 100000)">On to the end</button>

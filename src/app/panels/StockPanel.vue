@@ -71,7 +71,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
     <div v-for="job in imports.jobs" :key="job.id" class="job">
       <span :class="{ problem: job.problem }">{{ job.problem ?? `Importing ${job.name}` }}</span>
       <IconButton :label="job.problem ? 'Close' : `Cancel importing ${job.name}`" :icon="mdiClose" @click="imports.dismiss(job.id)" />
-      <v-progress-linear v-if="!job.problem" :model-value="job.share * 100" color="primary" height="2" />
+      <v-progress-linear :aria-label="`Importing ${job.name}`" v-if="!job.problem" :model-value="job.share * 100" color="primary" height="2" />
     </div>
     <template v-if="tab === 'stock'">
       <ul v-if="stock.length" class="items">

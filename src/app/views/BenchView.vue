@@ -134,7 +134,7 @@ onBeforeUnmount(async () => {
     </Splitpanes>
     </main>
     <NewShot v-else-if="ready" first />
-    <div v-else class="loading" role="status">Opening the project… <v-progress-linear indeterminate color="primary" height="2" /></div>
+    <div v-else class="loading" role="status">Opening the project… <v-progress-linear aria-label="Opening the project" indeterminate color="primary" height="2" /></div>
     <FirstClip />
   </div>
 </template>

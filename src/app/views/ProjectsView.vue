@@ -94,7 +94,7 @@ onMounted(() =>
         </span>
         <input ref="picker" type="file" accept=".jackplane" class="visually-hidden" tabindex="-1" aria-label="Project file" @change="openFiles(($event.target as HTMLInputElement).files)" />
       </div>
-      <div v-if="busy" class="busy" role="status">{{ busy }}… <v-progress-linear indeterminate color="primary" height="2" /></div>
+      <div v-if="busy" class="busy" role="status">{{ busy }}… <v-progress-linear :aria-label="busy" indeterminate color="primary" height="2" /></div>
       <ul v-if="cards.length" class="cards">
         <li v-for="card in cards" :key="card.id" class="card">
           <router-link :to="{ name: 'bench', params: { project: card.id } }" :aria-label="`Open ${card.name}`">

@@ -41,7 +41,7 @@ const facts = ({ result }: RenderRecord) =>
             <strong>{{ job.name }}</strong>
             <span v-if="job.problem" class="problem">{{ job.problem }}</span>
             <span v-else class="mono dim">{{ job.state === 'waiting' ? 'waiting' : `frame ${job.done} of ${job.frames}${left(job)}` }}</span>
-            <v-progress-linear v-if="!job.problem" :model-value="(100 * job.done) / job.frames" color="primary" height="3" />
+            <v-progress-linear :aria-label="`Rendering ${job.name}`" v-if="!job.problem" :model-value="(100 * job.done) / job.frames" color="primary" height="3" />
           </div>
           <v-btn size="small" @click="renders.cancel(job.id)">{{ job.problem ? 'Close' : 'Cancel' }}</v-btn>
         </div>
