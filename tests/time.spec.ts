@@ -137,6 +137,8 @@ test('the shortcut list opens with a question mark; views follow their numbers',
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toContainText('Play or stop');
   await page.keyboard.press('Escape');
+  // as long as it is there, keys belong to it
+  await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toHaveCount(0);
   await page.keyboard.press('5');
   await expect(page.getByRole('button', { name: 'Layer alone' })).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('End');
