@@ -11,6 +11,8 @@ import type { MediaRecord } from './db';
 import { mediaOf, storeMedia } from './media';
 import { createProject, hasProject, loadProject, lockName } from './projects';
 
+/** A project opens without a picture of it when that takes longer, in milliseconds. */
+const POSTER_PATIENCE = 10_000;
 /** Files that are looked into at the same time. */
 const LANES = 4;
 
@@ -30,7 +32,8 @@ export async function openProjectFile(file: File): Promise<Project> {
       }
     };
     await Promise.all(Array.from({ length: LANES }, lane));
-    await createProject(project, await makePoster(project).catch(() => null));
+    const late = new Promise<null>((resolve) => setTimeout(() => resolve(null), POSTER_PATIENCE));
+    await createProject(project, await Promise.race([makePoster(project).catch(() => null), late]));
     return project;
   });
 }
