@@ -18,6 +18,7 @@ export default ts.config(
     rules: {
       'vue/max-attributes-per-line': 'off',
       'vue/singleline-html-element-content-newline': 'off',
+      'vue/multiline-html-element-content-newline': 'off',
       'vue/html-self-closing': 'off',
       'vue/multi-word-component-names': 'off',
       'vue/attributes-order': 'off',
@@ -35,7 +36,11 @@ export default ts.config(
     },
   },
   { files: ['src/app/**', 'src/engine/**'], rules: { 'no-console': 'error', 'no-undef': 'off' } },
-  arrow(['src/core/**'], [...rooms('engine', 'app', 'server'), 'vue', 'pinia', 'vuetify', 'comlink', 'idb', 'mediabunny', 'express'], 'core knows nothing of the rooms around it.'),
+  arrow(
+    ['src/core/**'],
+    [...rooms('engine', 'app', 'server'), 'vue', 'pinia', 'vuetify', 'comlink', 'idb', 'mediabunny', 'express'],
+    'core knows nothing of the rooms around it.',
+  ),
   arrow(['src/engine/**'], [...rooms('app', 'server'), 'vue', 'pinia', 'vuetify'], 'engine may only import core.'),
   arrow(['src/server/**'], ['../engine/**', '../app/**'], 'server may only import types of core.'),
   arrow(['src/app/**'], [...rooms('server'), '**/engine/workers/**'], 'app talks to the engine through engine/client.'),
@@ -43,13 +48,25 @@ export default ts.config(
     files: ['src/core/**/*.ts'],
     ignores: ['src/core/**/*.test.ts', 'src/core/testing/**'],
     rules: {
-      'no-restricted-globals': ['error', 'window', 'document', 'navigator', 'localStorage', 'indexedDB', 'fetch', 'self'],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'navigator',
+        'localStorage',
+        'indexedDB',
+        'fetch',
+        'self',
+      ],
       'no-restricted-properties': [
         'error',
         { object: 'Math', property: 'random', message: 'Seeds are parameters.' },
         { object: 'Date', property: 'now', message: 'Times are parameters.' },
       ],
-      'no-restricted-syntax': ['error', { selector: "NewExpression[callee.name='Date']", message: 'Times are parameters.' }],
+      'no-restricted-syntax': [
+        'error',
+        { selector: "NewExpression[callee.name='Date']", message: 'Times are parameters.' },
+      ],
     },
   },
 );

@@ -18,10 +18,18 @@ export default defineConfig({
     baseURL,
     viewport: { width: 1280, height: 800 },
     // frames ahead are for people who will play them
-    storageState: { cookies: [], origins: [{ origin: baseURL, localStorage: [{ name: 'jackplane frames ahead', value: 'false' }] }] },
+    storageState: {
+      cookies: [],
+      origins: [{ origin: baseURL, localStorage: [{ name: 'jackplane frames ahead', value: 'false' }] }],
+    },
     launchOptions: CHROMIUM,
     // traces take much of the time; TRACE=1 keeps those of failures
     trace: process.env['TRACE'] ? 'retain-on-failure' : 'off',
   },
-  webServer: { command: 'npm start', env: { PORT: String(PORT) }, url: `${baseURL}/health`, reuseExistingServer: false },
+  webServer: {
+    command: 'npm start',
+    env: { PORT: String(PORT) },
+    url: `${baseURL}/health`,
+    reuseExistingServer: false,
+  },
 });

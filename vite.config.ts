@@ -9,7 +9,13 @@ export default defineConfig({
   publicDir: 'public',
   plugins: [vue(), vuetify({ autoImport: true })],
   worker: { format: 'es' },
-  build: { outDir: '../../dist', emptyOutDir: true, target: 'es2023', chunkSizeWarningLimit: 1200, assetsInlineLimit: 0 },
+  build: {
+    outDir: '../../dist',
+    emptyOutDir: true,
+    target: 'es2023',
+    chunkSizeWarningLimit: 1200,
+    assetsInlineLimit: 0,
+  },
   server: {
     proxy: { '/library': server, '/demo': server, '/settings.json': server },
     headers: { 'Cross-Origin-Opener-Policy': 'same-origin', 'Cross-Origin-Embedder-Policy': 'require-corp' },

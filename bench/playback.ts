@@ -18,27 +18,83 @@ function project(width: number, height: number, length: number, layers: number):
   const out = newProject(`playback-${width}` as ProjectId, `Playback ${width} ${length}`, '2026-01-12T18:30:00.000Z');
   const clip = { rate: RATE, width: 1280, height: 720, alpha: false, bytes: 1 };
   out.stock.push(
-    { id: 'deck' as StockId, name: 'deck', file: 'deck.webm', kind: 'video', facts: { ...clip, seconds: 6, codec: 'vp9' } },
-    { id: 'captain' as StockId, name: 'captain', file: 'captain.mp4', kind: 'video', facts: { ...clip, seconds: 5, codec: 'avc' } },
-    { id: 'rail' as StockId, name: 'rail', file: 'rail.png', kind: 'image', facts: { width: 1280, height: 720, alpha: true, codec: 'PNG', bytes: 1 } },
+    {
+      id: 'deck' as StockId,
+      name: 'deck',
+      file: 'deck.webm',
+      kind: 'video',
+      facts: { ...clip, seconds: 6, codec: 'vp9' },
+    },
+    {
+      id: 'captain' as StockId,
+      name: 'captain',
+      file: 'captain.mp4',
+      kind: 'video',
+      facts: { ...clip, seconds: 5, codec: 'avc' },
+    },
+    {
+      id: 'rail' as StockId,
+      name: 'rail',
+      file: 'rail.png',
+      kind: 'image',
+      facts: { width: 1280, height: 720, alpha: true, codec: 'PNG', bytes: 1 },
+    },
   );
-  const of = (id: string, stock: string): Layer => newLayer(`${id}-layer` as LayerId, id, { kind: 'stock', stock: stock as StockId }, { start: 0, length });
+  const of = (id: string, stock: string): Layer =>
+    newLayer(`${id}-layer` as LayerId, id, { kind: 'stock', stock: stock as StockId }, { start: 0, length });
   const key = newPass('key' as PassId, 'colour-key');
   const card = (i: number): Layer => {
-    const layer = newLayer(`card-${i}` as LayerId, `card ${i}`, { kind: 'colour', colour: still([0.1 * i, 0.3, 0.5] as [number, number, number]), width: 120, height: 80 }, { start: 0, length });
-    layer.place.position = { keys: [{ at: 0, value: [-500, -300 + 90 * i], ease: 'linear' }, { at: length, value: [500, -300 + 90 * i], ease: 'linear' }] };
+    const layer = newLayer(
+      `card-${i}` as LayerId,
+      `card ${i}`,
+      { kind: 'colour', colour: still([0.1 * i, 0.3, 0.5] as [number, number, number]), width: 120, height: 80 },
+      { start: 0, length },
+    );
+    layer.place.position = {
+      keys: [
+        { at: 0, value: [-500, -300 + 90 * i], ease: 'linear' },
+        { at: length, value: [500, -300 + 90 * i], ease: 'linear' },
+      ],
+    };
     return layer;
   };
-  const all = [...Array.from({ length: 7 }, (_, i) => card(i)), of('rail', 'rail'), { ...of('captain', 'captain'), passes: [{ ...key, values: { ...key.values, screen: still([[0.302, 0.659, 0.353]]) } }] }, of('deck', 'deck')];
-  out.shots.push({ ...newShot('shot' as ShotId, { name: 'Playback', width, height, rate: RATE, length, background: [0, 0, 0], light: 'display' }), layers: all.slice(-layers) });
+  const all = [
+    ...Array.from({ length: 7 }, (_, i) => card(i)),
+    of('rail', 'rail'),
+    {
+      ...of('captain', 'captain'),
+      passes: [{ ...key, values: { ...key.values, screen: still([[0.302, 0.659, 0.353]]) } }],
+    },
+    of('deck', 'deck'),
+  ];
+  out.shots.push({
+    ...newShot('shot' as ShotId, {
+      name: 'Playback',
+      width,
+      height,
+      rate: RATE,
+      length,
+      background: [0, 0, 0],
+      light: 'display',
+    }),
+    layers: all.slice(-layers),
+  });
   return out;
 }
 
 async function openProject(page: Page, made: Project): Promise<void> {
-  const media = new Map(Object.entries({ deck: 'ferry-deck-night.webm', captain: 'captain-even.mp4', rail: 'card-rail.png' }).map(([id, file]) => [id, new Blob([new Uint8Array(readFileSync(join(MEDIA, file)))])]));
+  const media = new Map(
+    Object.entries({ deck: 'ferry-deck-night.webm', captain: 'captain-even.mp4', rail: 'card-rail.png' }).map(
+      ([id, file]) => [id, new Blob([new Uint8Array(readFileSync(join(MEDIA, file)))])],
+    ),
+  );
   const file = await writeProjectFile(made, media);
   await page.goto('/');
-  await page.getByLabel('Project file').setInputFiles({ name: 'playback.jackplane', mimeType: 'application/octet-stream', buffer: Buffer.from(await file.arrayBuffer()) });
+  await page.getByLabel('Project file').setInputFiles({
+    name: 'playback.jackplane',
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from(await file.arrayBuffer()),
+  });
   await page.getByRole('link', { name: `Open ${made.name}`, exact: true }).click({ timeout: 60_000 });
   await page.waitForFunction(() => document.querySelector('canvas[role=img][data-drawn]'));
 }
@@ -49,7 +105,7 @@ const state = async (page: Page) => {
 };
 /** Waits until what is ready grows no more. */
 async function settled(page: Page): Promise<void> {
-  for (let last = -1, same = 0; same < 8; ) {
+  for (let last = -1, same = 0; same < 8;) {
     const { cached, of } = await state(page);
     if (cached === of) return;
     same = cached === last ? same + 1 : 0;
@@ -79,7 +135,10 @@ async function played(page: Page, seconds: number) {
   return { first: await first, shown: after - before, dropped };
 }
 /** Whatever has the focus, Space goes to the page. */
-const stop = (page: Page) => page.evaluate(() => void document.body.dispatchEvent(new KeyboardEvent('keydown', { key: ' ', code: 'Space', bubbles: true })));
+const stop = (page: Page) =>
+  page.evaluate(
+    () => void document.body.dispatchEvent(new KeyboardEvent('keydown', { key: ' ', code: 'Space', bubbles: true })),
+  );
 
 export async function playbackRows(page: Page): Promise<Row[]> {
   await openProject(page, project(1280, 720, 240, 10));
@@ -102,8 +161,18 @@ export async function playbackRows(page: Page): Promise<Row[]> {
   const row = (what: string, goal: string, got: string, met: boolean): Row => ({ what, goal, got, met });
   return [
     row('240 frames, 720p at ½, ten layers, all ready: dropped in 10 s', '0', String(warm.dropped), warm.dropped === 0),
-    row('the same, nothing ready: first frame after Play', '≤ 1 s', `${(cold.first / 1000).toFixed(2)} s`, cold.first <= 1000),
+    row(
+      'the same, nothing ready: first frame after Play',
+      '≤ 1 s',
+      `${(cold.first / 1000).toFixed(2)} s`,
+      cold.first <= 1000,
+    ),
     row('the same, nothing ready: frames shown a second', '≥ 4', (cold.shown / 10).toFixed(1), cold.shown / 10 >= 4),
-    row(`1080p at full size, 120 frames looping, ${cached} of ${of} ready: dropped after the first loop`, '0 where they fit', String(dropped - first.dropped), cached < of || dropped === first.dropped),
+    row(
+      `1080p at full size, 120 frames looping, ${cached} of ${of} ready: dropped after the first loop`,
+      '0 where they fit',
+      String(dropped - first.dropped),
+      cached < of || dropped === first.dropped,
+    ),
   ];
 }

@@ -6,7 +6,12 @@ import { cutoutRows } from './cutout';
 import { kernelRows, type Row } from './kernels';
 import { keyTable } from './keys';
 
-const table = (rows: Row[]) => ['| what | goal | measured | |', '|---|---|---|---|', ...rows.map((row) => `| ${row.what} | ${row.goal} | ${row.got} | ${row.met ? 'met' : 'missed'} |`)].join('\n');
+const table = (rows: Row[]) =>
+  [
+    '| what | goal | measured | |',
+    '|---|---|---|---|',
+    ...rows.map((row) => `| ${row.what} | ${row.goal} | ${row.got} | ${row.met ? 'met' : 'missed'} |`),
+  ].join('\n');
 
 const named = process.argv.slice(2);
 /** The part's table, or a line saying that this run left it out. */

@@ -48,7 +48,11 @@ window.run = async (job, wanted) => {
  * @param frame straight RGBA of a frame
  * @param wanted frames to decode again @returns the file and the decoded frames
  */
-export async function encode(job: Job, frame: (index: number) => Uint8ClampedArray, wanted: readonly number[] = []): Promise<{ file: Buffer; decoded: Map<number, Buffer> }> {
+export async function encode(
+  job: Job,
+  frame: (index: number) => Uint8ClampedArray,
+  wanted: readonly number[] = [],
+): Promise<{ file: Buffer; decoded: Map<number, Buffer> }> {
   const library = await readFile(new URL('../node_modules/mediabunny/dist/bundles/mediabunny.mjs', import.meta.url));
   let file: Buffer = Buffer.alloc(0);
   const decoded = new Map<number, Buffer>();

@@ -13,7 +13,15 @@ import { encode, type Job } from './encode';
 
 const MEDIA = join(import.meta.dirname, 'media');
 const TRUTH = join(import.meta.dirname, 'truth');
-const PLATE: Job = { container: 'mp4', codec: 'avc', width: 1280, height: 720, rate: RATE, frames: FRAMES, bitrate: 4_200_000 };
+const PLATE: Job = {
+  container: 'mp4',
+  codec: 'avc',
+  width: 1280,
+  height: 720,
+  rate: RATE,
+  frames: FRAMES,
+  bitrate: 4_200_000,
+};
 
 const png = (data: Uint8ClampedArray | Buffer, width: number, height: number) =>
   sharp(Buffer.from(data.buffer, data.byteOffset, data.byteLength), { raw: { width, height, channels: 4 } });
@@ -36,7 +44,12 @@ async function captain(lighting: Lighting): Promise<void> {
   const { file, decoded } = await encode(PLATE, frame, TRUTH_FRAMES);
   await writeFile(join(MEDIA, `captain-${lighting}.mp4`), file);
   for (const [index, data] of decoded) {
-    pending.push(png(data, 1280, 720).removeAlpha().png({ compressionLevel: 9 }).toFile(join(folder, `${String(index).padStart(3, '0')}-frame.png`)));
+    pending.push(
+      png(data, 1280, 720)
+        .removeAlpha()
+        .png({ compressionLevel: 9 })
+        .toFile(join(folder, `${String(index).padStart(3, '0')}-frame.png`)),
+    );
   }
   await Promise.all(pending);
 }
@@ -47,42 +60,86 @@ async function clip(name: string, job: Job, frame: (index: number) => Sheet, noi
   await writeFile(join(MEDIA, `${name}.${job.container}`), file);
 }
 
-const still = async (name: string, svg: string) => sharp(Buffer.from(svg)).png({ compressionLevel: 9 }).toFile(join(MEDIA, `${name}.png`));
+const still = async (name: string, svg: string) =>
+  sharp(Buffer.from(svg))
+    .png({ compressionLevel: 9 })
+    .toFile(join(MEDIA, `${name}.png`));
 
 const WORKS: Record<string, () => Promise<unknown>> = {
   'captain-even': () => captain('even'),
   'captain-uneven': () => captain('uneven'),
   'captain-noisy': () => captain('noisy'),
-  'captain-uneven-clean': async () => png(bytes(await litScreen('uneven'), 0.8, random(201)), 1280, 720).webp({ quality: 88 }).toFile(join(MEDIA, 'captain-uneven-clean.webp')),
+  'captain-uneven-clean': async () =>
+    png(bytes(await litScreen('uneven'), 0.8, random(201)), 1280, 720)
+      .webp({ quality: 88 })
+      .toFile(join(MEDIA, 'captain-uneven-clean.webp')),
   'crane-dusk': async () => {
     const parts = await craneParts();
     await clip('crane-dusk', { ...PLATE, bitrate: 2_600_000 }, (i) => drawCrane(parts, i / RATE), 0.8);
   },
   'ferry-deck-night': async () => {
     const parts = await ferryParts();
-    await clip('ferry-deck-night', { ...PLATE, container: 'webm', codec: 'vp9', frames: 144, bitrate: 3_000_000 }, (i) => drawFerry(parts, i / RATE), 0.8);
+    await clip(
+      'ferry-deck-night',
+      { ...PLATE, container: 'webm', codec: 'vp9', frames: 144, bitrate: 3_000_000 },
+      (i) => drawFerry(parts, i / RATE),
+      0.8,
+    );
   },
   'signal-tower-day': async () => {
     const parts = await towerParts();
-    await clip('signal-tower-day', { ...PLATE, frames: 120, bitrate: 3_000_000 }, (i) => drawTower(parts, i / RATE), 0.8);
+    await clip(
+      'signal-tower-day',
+      { ...PLATE, frames: 120, bitrate: 3_000_000 },
+      (i) => drawTower(parts, i / RATE),
+      0.8,
+    );
   },
   'signal-tower-still': async () => {
     const parts = await towerParts();
-    await png(bytes(drawTower(parts, 0.4)), 1280, 720).webp({ quality: 92 }).toFile(join(MEDIA, 'signal-tower-still.webp'));
+    await png(bytes(drawTower(parts, 0.4)), 1280, 720)
+      .webp({ quality: 92 })
+      .toFile(join(MEDIA, 'signal-tower-still.webp'));
     await mkdir(join(TRUTH, 'tower'), { recursive: true });
-    await png(bytes(drawTower(parts, 0.4, false)), 1280, 720).extractChannel(3).png({ compressionLevel: 9 }).toFile(join(TRUTH, 'tower', 'matte.png'));
+    await png(bytes(drawTower(parts, 0.4, false)), 1280, 720)
+      .extractChannel(3)
+      .png({ compressionLevel: 9 })
+      .toFile(join(TRUTH, 'tower', 'matte.png'));
   },
   'wind-up-boat': async () => {
     const parts = await boatParts();
     await clip('wind-up-boat', { ...PLATE, frames: 144, bitrate: 2_600_000 }, (i) => drawBoat(parts, i / RATE), 0.8);
   },
-  aurora: () => clip('aurora', { ...PLATE, container: 'webm', codec: 'vp9', frames: 120, bitrate: 2_000_000 }, (i) => drawAurora(i / RATE), 0.8),
-  'card-rail': async () => png(bytes(await drawRail()), 1280, 720).png({ compressionLevel: 9 }).toFile(join(MEDIA, 'card-rail.png')),
+  aurora: () =>
+    clip(
+      'aurora',
+      { ...PLATE, container: 'webm', codec: 'vp9', frames: 120, bitrate: 2_000_000 },
+      (i) => drawAurora(i / RATE),
+      0.8,
+    ),
+  'card-rail': async () =>
+    png(bytes(await drawRail()), 1280, 720)
+      .png({ compressionLevel: 9 })
+      .toFile(join(MEDIA, 'card-rail.png')),
   'paper-kite': () => still('paper-kite', kite()),
   'lantern-glow': () => still('lantern-glow', glow()),
   'paper-scraps': async () => {
     const frame = await scraps();
-    await clip('paper-scraps', { container: 'webm', codec: 'vp9', width: 640, height: 360, rate: RATE, frames: 96, bitrate: 1_500_000, alpha: true }, frame, 0);
+    await clip(
+      'paper-scraps',
+      {
+        container: 'webm',
+        codec: 'vp9',
+        width: 640,
+        height: 360,
+        rate: RATE,
+        frames: 96,
+        bitrate: 1_500_000,
+        alpha: true,
+      },
+      frame,
+      0,
+    );
   },
   'harbour-bed': () => writeFile(join(MEDIA, 'harbour-bed.wav'), wav(harbourBed())),
   'ship-horn': () => writeFile(join(MEDIA, 'ship-horn.wav'), wav(horn())),

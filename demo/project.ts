@@ -10,7 +10,19 @@ import { TOWER_STROKES } from './strokes';
 import { newLayer } from '../src/core/document/edits/layers';
 import { newPass } from '../src/core/document/edits/passes';
 import { newProject } from '../src/core/document/edits/project';
-import { projectSchema, type Layer, type LayerId, type MediaFacts, type Pass, type PassId, type ProjectId, type Shot, type ShotId, type Stock, type StockId } from '../src/core/document/schema';
+import {
+  projectSchema,
+  type Layer,
+  type LayerId,
+  type MediaFacts,
+  type Pass,
+  type PassId,
+  type ProjectId,
+  type Shot,
+  type ShotId,
+  type Stock,
+  type StockId,
+} from '../src/core/document/schema';
 import { framingsOf } from '../src/core/document/framing';
 import { wholePlace } from '../src/core/document/place';
 import { still } from '../src/core/document/value';
@@ -22,31 +34,77 @@ const MEDIA = join(import.meta.dirname, 'media');
 const BUILD = join(import.meta.dirname, '../build');
 const RATE = { num: 24, den: 1 };
 
-const clip = (codec: string, frames: number, alpha = false, width = 1280, height = 720) => ({ width, height, rate: RATE, seconds: frames / 24, codec, alpha });
+const clip = (codec: string, frames: number, alpha = false, width = 1280, height = 720) => ({
+  width,
+  height,
+  rate: RATE,
+  seconds: frames / 24,
+  codec,
+  alpha,
+});
 const still2d = (width: number, height: number) => ({ width, height, codec: 'PNG', alpha: true });
-const sound = (seconds: number, channels: number) => ({ codec: 'pcm-s16', alpha: false, seconds, sound: { channels, sampleRate: 48000, codec: 'pcm-s16' } });
+const sound = (seconds: number, channels: number) => ({
+  codec: 'pcm-s16',
+  alpha: false,
+  seconds,
+  sound: { channels, sampleRate: 48000, codec: 'pcm-s16' },
+});
 
 type Entry = { file: string; name: string; kind: Stock['kind']; facts: Omit<MediaFacts, 'bytes'> };
 const STOCK: Record<string, Entry> = {
   even: { file: 'captain-even.mp4', name: 'captain even', kind: 'video', facts: clip('avc', 120) },
   uneven: { file: 'captain-uneven.mp4', name: 'captain uneven', kind: 'video', facts: clip('avc', 120) },
-  clean: { file: 'captain-uneven-clean.webp', name: 'uneven sheet, clean', kind: 'image', facts: { width: 1280, height: 720, codec: 'WebP', alpha: false } },
+  clean: {
+    file: 'captain-uneven-clean.webp',
+    name: 'uneven sheet, clean',
+    kind: 'image',
+    facts: { width: 1280, height: 720, codec: 'WebP', alpha: false },
+  },
   noisy: { file: 'captain-noisy.mp4', name: 'captain noisy', kind: 'video', facts: clip('avc', 120) },
   deck: { file: 'ferry-deck-night.webm', name: 'ferry deck night', kind: 'video', facts: clip('vp9', 144) },
   rail: { file: 'card-rail.png', name: 'card rail', kind: 'image', facts: still2d(1280, 720) },
   tower: { file: 'signal-tower-day.mp4', name: 'signal tower day', kind: 'video', facts: clip('avc', 120) },
   aurora: { file: 'aurora.webm', name: 'aurora', kind: 'video', facts: clip('vp9', 120) },
-  towerStill: { file: 'signal-tower-still.webp', name: 'signal tower still', kind: 'image', facts: { width: 1280, height: 720, codec: 'WebP', alpha: false } },
+  towerStill: {
+    file: 'signal-tower-still.webp',
+    name: 'signal tower still',
+    kind: 'image',
+    facts: { width: 1280, height: 720, codec: 'WebP', alpha: false },
+  },
   kite: { file: 'paper-kite.png', name: 'paper kite', kind: 'image', facts: still2d(420, 560) },
   boat: { file: 'wind-up-boat.mp4', name: 'wind-up boat', kind: 'video', facts: clip('avc', 144) },
   crane: { file: 'crane-dusk.mp4', name: 'crane at dusk', kind: 'video', facts: clip('avc', 120) },
   bed: { file: 'harbour-bed.wav', name: 'harbour bed', kind: 'sound', facts: sound(6, 2) },
 };
 const LIBRARY: (Entry & { about: string })[] = [
-  { file: 'paper-kite.png', name: 'Paper kite', kind: 'image', facts: still2d(420, 560), about: 'A red and yellow card kite, cut out' },
-  { file: 'lantern-glow.png', name: 'Lantern glow', kind: 'image', facts: still2d(640, 640), about: 'A soft disc of warm light, cut out' },
-  { file: 'paper-scraps.webm', name: 'Paper scraps', kind: 'video', facts: clip('vp9', 96, true, 640, 360), about: 'Scraps of paper drifting down, with alpha' },
-  { file: 'aurora.webm', name: 'Aurora', kind: 'video', facts: clip('vp9', 120), about: 'Ribbons of green light over a night sky' },
+  {
+    file: 'paper-kite.png',
+    name: 'Paper kite',
+    kind: 'image',
+    facts: still2d(420, 560),
+    about: 'A red and yellow card kite, cut out',
+  },
+  {
+    file: 'lantern-glow.png',
+    name: 'Lantern glow',
+    kind: 'image',
+    facts: still2d(640, 640),
+    about: 'A soft disc of warm light, cut out',
+  },
+  {
+    file: 'paper-scraps.webm',
+    name: 'Paper scraps',
+    kind: 'video',
+    facts: clip('vp9', 96, true, 640, 360),
+    about: 'Scraps of paper drifting down, with alpha',
+  },
+  {
+    file: 'aurora.webm',
+    name: 'Aurora',
+    kind: 'video',
+    facts: clip('vp9', 120),
+    about: 'Ribbons of green light over a night sky',
+  },
   { file: 'ship-horn.wav', name: 'Ship horn', kind: 'sound', facts: sound(2.5, 1), about: 'One long low blast' },
 ];
 
@@ -59,25 +117,43 @@ const pass = (type: string, values: Record<string, unknown> = {}): Pass => {
   return made;
 };
 function layer(key: string, name: string, length: number, change: Partial<Layer> = {}): Layer {
-  return { ...newLayer(id<LayerId>('layer'), name, { kind: 'stock', stock: stockId(key) }, { start: 0, length }), ...change };
+  return {
+    ...newLayer(id<LayerId>('layer'), name, { kind: 'stock', stock: stockId(key) }, { start: 0, length }),
+    ...change,
+  };
 }
-const shot = (name: string, layers: Layer[]): Shot => ({ id: id<ShotId>('shot'), name, width: 1280, height: 720, rate: RATE, length: 120, background: [0, 0, 0], light: 'display', markers: [], range: null, layers });
+const shot = (name: string, layers: Layer[]): Shot => ({
+  id: id<ShotId>('shot'),
+  name,
+  width: 1280,
+  height: 720,
+  rate: RATE,
+  length: 120,
+  background: [0, 0, 0],
+  light: 'display',
+  markers: [],
+  range: null,
+  layers,
+});
 
 /** The mean colour of the evenly lit felt, as picking it gives. */
 const FELT = [0.302, 0.659, 0.353];
 
-const DECK = () => layer('deck', 'ferry deck', 120, { passes: [pass('blur', { radius: 1.6 }), pass('adjust', { exposure: 0.2, saturation: 1.1 })] });
+const DECK = () =>
+  layer('deck', 'ferry deck', 120, {
+    passes: [pass('blur', { radius: 1.6 }), pass('adjust', { exposure: 0.2, saturation: 1.1 })],
+  });
 
 const NIGHT = () => pass('adjust', { exposure: -0.55, contrast: -0.06, saturation: 0.88, temperature: -0.16 });
 
 const nightFerry = shot('Night ferry', [
   layer('rail', 'card rail', 120),
   layer('even', 'captain', 120, {
-    passes: [
-      pass('colour-key', { screen: [FELT] }),
-      NIGHT(),
-    ],
-    place: { ...newLayer('x' as LayerId, 'x', { kind: 'stock', stock: stockId('even') }, { start: 0, length: 1 }).place, position: still([24, 14] as [number, number]) },
+    passes: [pass('colour-key', { screen: [FELT] }), NIGHT()],
+    place: {
+      ...newLayer('x' as LayerId, 'x', { kind: 'stock', stock: stockId('even') }, { start: 0, length: 1 }).place,
+      position: still([24, 14] as [number, number]),
+    },
   }),
   DECK(),
   layer('bed', 'harbour bed', 120),
@@ -86,10 +162,27 @@ const toKey = shot('Captain to key', [layer('uneven', 'captain', 120), layer('de
 
 /** The tower on a card: a slow push in, two kites, the second five frames after the first, and a letterbox that opens. */
 const SIZE = { w: 1280, h: 720 };
-const push = framingsOf('push-in', SIZE, SIZE).map((framing, i) => ({ ...framing, at: i * 119, ease: 'linear' as const }));
+const push = framingsOf('push-in', SIZE, SIZE).map((framing, i) => ({
+  ...framing,
+  at: i * 119,
+  ease: 'linear' as const,
+}));
 const half = (name: string, side: -1 | 1): Layer => ({
-  ...newLayer(id<LayerId>('layer'), name, { kind: 'colour', colour: still([0.07, 0.065, 0.06] as [number, number, number]), width: 1280, height: 360 }, { start: 0, length: 120 }),
-  place: { ...wholePlace(), position: { keys: [{ at: 0, value: [0, side * 180], ease: EASINGS.out(0.7) }, { at: 36, value: [0, side * 462], ease: 'linear' }] } },
+  ...newLayer(
+    id<LayerId>('layer'),
+    name,
+    { kind: 'colour', colour: still([0.07, 0.065, 0.06] as [number, number, number]), width: 1280, height: 360 },
+    { start: 0, length: 120 },
+  ),
+  place: {
+    ...wholePlace(),
+    position: {
+      keys: [
+        { at: 0, value: [0, side * 180], ease: EASINGS.out(0.7) },
+        { at: 36, value: [0, side * 462], ease: 'linear' },
+      ],
+    },
+  },
 });
 const kite = (name: string, start: number): Layer =>
   layer('kite', name, 120, {
@@ -105,51 +198,145 @@ const kite = (name: string, start: number): Layer =>
         ],
       },
       scale: still([0.34, 0.34] as [number, number]),
-      rotation: { keys: [{ at: 0, value: 24, ease: 'smooth' }, { at: 56, value: 12, ease: 'smooth' }, { at: 112, value: 30, ease: 'linear' }], jitter: { amount: 4, every: 14, smooth: 1, seed: start + 3 } },
+      rotation: {
+        keys: [
+          { at: 0, value: 24, ease: 'smooth' },
+          { at: 56, value: 12, ease: 'smooth' },
+          { at: 112, value: 30, ease: 'linear' },
+        ],
+        jitter: { amount: 4, every: 14, smooth: 1, seed: start + 3 },
+      },
     },
     motionBlur: { shutter: 180, samples: 12 },
   });
 const signalTower: Shot = {
-  ...shot('Signal tower', [half('letterbox above', -1), half('letterbox below', 1), kite('kite', 0), kite('second kite', 5), layer('towerStill', 'signal tower', 120, { place: { ...wholePlace(), framing: push } }), layer('bed', 'harbour bed', 120)]),
+  ...shot('Signal tower', [
+    half('letterbox above', -1),
+    half('letterbox below', 1),
+    kite('kite', 0),
+    kite('second kite', 5),
+    layer('towerStill', 'signal tower', 120, { place: { ...wholePlace(), framing: push } }),
+    layer('bed', 'harbour bed', 120),
+  ]),
   markers: [{ at: 36, name: 'open', colour: 'moss' }],
 };
 
 /** The boat: a ramp from fast to slow and back, then the way back, reversed. */
-const rush = { keys: [{ at: 0, value: 2, ease: EASINGS.both(0.6) }, { at: 30, value: 0.25, ease: 'linear' as const }, { at: 46, value: 0.25, ease: EASINGS.both(0.6) }, { at: 76, value: 2, ease: 'linear' as const }] };
+const rush = {
+  keys: [
+    { at: 0, value: 2, ease: EASINGS.both(0.6) },
+    { at: 30, value: 0.25, ease: 'linear' as const },
+    { at: 46, value: 0.25, ease: EASINGS.both(0.6) },
+    { at: 76, value: 2, ease: 'linear' as const },
+  ],
+};
 const RAMP_LENGTH = 90;
 const windUpBoat: Shot = {
   ...shot('Wind-up boat', [
-    layer('boat', 'boat, back', 30, { span: { start: RAMP_LENGTH, length: 30 }, time: { offset: sourceFramesTo(rush, RAMP_LENGTH), speed: still(-2), between: 'flow', keepPitch: true } }),
+    layer('boat', 'boat, back', 30, {
+      span: { start: RAMP_LENGTH, length: 30 },
+      time: { offset: sourceFramesTo(rush, RAMP_LENGTH), speed: still(-2), between: 'flow', keepPitch: true },
+    }),
     layer('boat', 'boat, ramp', RAMP_LENGTH, { time: { offset: 0, speed: rush, between: 'flow', keepPitch: true } }),
     layer('bed', 'harbour bed', 120),
   ]),
-  markers: [{ at: 30, name: 'slow', colour: 'slate' }, { at: RAMP_LENGTH, name: 'back', colour: 'rust' }],
+  markers: [
+    { at: 30, name: 'slow', colour: 'slate' },
+    { at: RAMP_LENGTH, name: 'back', colour: 'rust' },
+  ],
 };
 
 /** The uneven sheet keyed twice: from a clean plate, and hidden below it from a model of each frame. */
 const uneven = shot('Uneven light', [
-  layer('uneven', 'captain, clean plate', 120, { passes: [pass('colour-key', { screen: [FELT], plate: { stock: stockId('clean'), seconds: 0, median: false } }), NIGHT(), pass('light-wrap', { reach: 10, strength: 0.7 })] }),
-  layer('uneven', 'captain, modelled', 120, { shown: false, passes: [pass('colour-key', { screen: [FELT] }), NIGHT()] }),
+  layer('uneven', 'captain, clean plate', 120, {
+    passes: [
+      pass('colour-key', { screen: [FELT], plate: { stock: stockId('clean'), seconds: 0, median: false } }),
+      NIGHT(),
+      pass('light-wrap', { reach: 10, strength: 0.7 }),
+    ],
+  }),
+  layer('uneven', 'captain, modelled', 120, {
+    shown: false,
+    passes: [pass('colour-key', { screen: [FELT] }), NIGHT()],
+  }),
   DECK(),
 ]);
 
-const mask = (name: string, shape: Shape, change: Partial<Mask> = {}): Mask => ({ ...newMask(id<MaskId>('mask'), name, shape), ...change });
+const mask = (name: string, shape: Shape, change: Partial<Mask> = {}): Mask => ({
+  ...newMask(id<MaskId>('mask'), name, shape),
+  ...change,
+});
 const pair = (x: number, y: number) => still([x, y] as [number, number]);
 /** The title card: the crane's arm, cut from its own plate by a path with a keyframe every twelve frames, lies over it again. */
 const STEP = 12;
 const armKeys = Array.from({ length: 11 }, (_, i) => Math.min(119, i * STEP)).map((at) => ({
-  at, value: armOutline(at / 24).map(([x, y]) => [Math.round(x * 10) / 10, Math.round(y * 10) / 10, 0, 0, 0, 0, 0]) as [number, number, number, number, number, number, number][], ease: 'smooth' as const,
+  at,
+  value: armOutline(at / 24).map(([x, y]) => [Math.round(x * 10) / 10, Math.round(y * 10) / 10, 0, 0, 0, 0, 0]) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ][],
+  ease: 'smooth' as const,
 }));
 const paper = (name: string, colour: [number, number, number], masks: Mask[]): Layer => ({
-  ...newLayer(id<LayerId>('layer'), name, { kind: 'colour', colour: still(colour), width: 1280, height: 720 }, { start: 0, length: 120 }),
-  masks, passes: [pass('mask')], place: { ...wholePlace(), position: pair(-110, -40), rotation: still(-2) },
+  ...newLayer(
+    id<LayerId>('layer'),
+    name,
+    { kind: 'colour', colour: still(colour), width: 1280, height: 720 },
+    { start: 0, length: 120 },
+  ),
+  masks,
+  passes: [pass('mask')],
+  place: { ...wholePlace(), position: pair(-110, -40), rotation: still(-2) },
 });
-const vignette = mask('vignette', { kind: 'ellipse', centre: pair(-60, -20), size: pair(1150, 700), rotation: still(0) }, { feather: still(420), colour: 'slate' });
+const vignette = mask(
+  'vignette',
+  { kind: 'ellipse', centre: pair(-60, -20), size: pair(1150, 700), rotation: still(0) },
+  { feather: still(420), colour: 'slate' },
+);
 const titleCard = shot('Title card', [
-  layer('crane', 'crane arm', 120, { masks: [mask('arm', { kind: 'path', closed: true, path: { keys: armKeys } }, { feather: still(2.5), grow: still(1) })], passes: [pass('mask')] }),
-  paper('title', [0.2, 0.24, 0.34], [mask('letters', { kind: 'text', text: 'Paper Harbour', centre: pair(0, 0), height: still(76), rotation: still(0) })]),
-  paper('card', [0.93, 0.89, 0.79], [mask('card', { kind: 'rectangle', centre: pair(0, 0), size: pair(840, 230), rotation: still(0), radius: still(14) })]),
-  layer('crane', 'crane at dusk', 120, { masks: [vignette], passes: [{ ...pass('adjust', { exposure: -1.3, saturation: 0.85 }), area: { masks: [vignette.id], side: 'outside' } }] }),
+  layer('crane', 'crane arm', 120, {
+    masks: [
+      mask('arm', { kind: 'path', closed: true, path: { keys: armKeys } }, { feather: still(2.5), grow: still(1) }),
+    ],
+    passes: [pass('mask')],
+  }),
+  paper(
+    'title',
+    [0.2, 0.24, 0.34],
+    [
+      mask('letters', {
+        kind: 'text',
+        text: 'Paper Harbour',
+        centre: pair(0, 0),
+        height: still(76),
+        rotation: still(0),
+      }),
+    ],
+  ),
+  paper(
+    'card',
+    [0.93, 0.89, 0.79],
+    [
+      mask('card', {
+        kind: 'rectangle',
+        centre: pair(0, 0),
+        size: pair(840, 230),
+        rotation: still(0),
+        radius: still(14),
+      }),
+    ],
+  ),
+  layer('crane', 'crane at dusk', 120, {
+    masks: [vignette],
+    passes: [
+      { ...pass('adjust', { exposure: -1.3, saturation: 0.85 }), area: { masks: [vignette.id], side: 'outside' } },
+    ],
+  }),
   layer('bed', 'harbour bed', 120),
 ]);
 
@@ -157,46 +344,101 @@ const titleCard = shot('Title card', [
 const aurora = () => layer('aurora', 'aurora', 120);
 const skyMasks = [
   mask('sky', { kind: 'line', centre: pair(0, 190), rotation: still(180) }, { feather: still(60), colour: 'slate' }),
-  mask('house', { kind: 'rectangle', centre: pair(202, -144), size: pair(146, 78), rotation: still(0), radius: still(4) }, { mode: 'subtract', feather: still(3), colour: 'rust' }),
-  mask('stripe', { kind: 'rectangle', centre: pair(90, -132), size: pair(32, 30), rotation: still(30), radius: still(2) }, { mode: 'subtract', feather: still(2), colour: 'rust' }),
+  mask(
+    'house',
+    { kind: 'rectangle', centre: pair(202, -144), size: pair(146, 78), rotation: still(0), radius: still(4) },
+    { mode: 'subtract', feather: still(3), colour: 'rust' },
+  ),
+  mask(
+    'stripe',
+    { kind: 'rectangle', centre: pair(90, -132), size: pair(32, 30), rotation: still(30), radius: still(2) },
+    { mode: 'subtract', feather: still(2), colour: 'rust' },
+  ),
 ];
 const skyByLine = shot('Aurora, by line', [
   layer('towerStill', 'signal tower', 120, {
     masks: skyMasks,
     passes: [
-      { ...pass('brightness-key', { keep: 'dark', threshold: 0.765, softness: 0.07 }), area: { masks: skyMasks.map(({ id: own }) => own), side: 'inside' } },
+      {
+        ...pass('brightness-key', { keep: 'dark', threshold: 0.765, softness: 0.07 }),
+        area: { masks: skyMasks.map(({ id: own }) => own), side: 'inside' },
+      },
       pass('refine-edge', { shrink: 0.6, edgeColour: 6 }),
       pass('adjust', { exposure: -1.4, temperature: -0.3, saturation: 0.8 }),
     ],
   }),
   aurora(),
 ]);
-const still8 = await sharp(join(MEDIA, 'signal-tower-still.webp')).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+const still8 = await sharp(join(MEDIA, 'signal-tower-still.webp'))
+  .ensureAlpha()
+  .raw()
+  .toBuffer({ resolveWithObject: true });
 const found = select({ w: still8.info.width, h: still8.info.height, data: still8.data }, TOWER_STROKES);
-const hints: Hint[] = TOWER_STROKES.map(({ keep, radius, points }) => ({ at: 0, keep, size: radius * 2, points: points.map(([x, y]) => [x - found.w / 2, y - found.h / 2]) }));
+const hints: Hint[] = TOWER_STROKES.map(({ keep, radius, points }) => ({
+  at: 0,
+  keep,
+  size: radius * 2,
+  points: points.map(([x, y]) => [x - found.w / 2, y - found.h / 2]),
+}));
 const skyByStrokes = shot('Aurora, by strokes', [
   layer('towerStill', 'signal tower', 120, {
-    masks: [mask('Selection', { kind: 'matte', matte: still(packMatte(found.matte, found.w, found.h)), hints, confidence: still(found.confidence) }, { colour: 'moss' })],
-    passes: [pass('mask'), pass('adjust', { exposure: -1.4, temperature: -0.3, saturation: 0.8 }), pass('light-wrap', { reach: 8, strength: 0.8 })],
+    masks: [
+      mask(
+        'Selection',
+        {
+          kind: 'matte',
+          matte: still(packMatte(found.matte, found.w, found.h)),
+          hints,
+          confidence: still(found.confidence),
+        },
+        { colour: 'moss' },
+      ),
+    ],
+    passes: [
+      pass('mask'),
+      pass('adjust', { exposure: -1.4, temperature: -0.3, saturation: 0.8 }),
+      pass('light-wrap', { reach: 8, strength: 0.8 }),
+    ],
   }),
   aurora(),
 ]);
 
-const facts = async ({ file, facts: known }: Entry): Promise<MediaFacts> => ({ ...known, bytes: (await stat(join(MEDIA, file))).size });
+const facts = async ({ file, facts: known }: Entry): Promise<MediaFacts> => ({
+  ...known,
+  bytes: (await stat(join(MEDIA, file))).size,
+});
 
 const project = newProject('paper-harbour' as ProjectId, 'Paper Harbour', '2026-01-12T18:30:00.000Z');
 for (const [key, entry] of Object.entries(STOCK)) {
-  project.stock.push({ id: stockId(key), name: entry.name, file: entry.file, kind: entry.kind, facts: await facts(entry) });
+  project.stock.push({
+    id: stockId(key),
+    name: entry.name,
+    file: entry.file,
+    kind: entry.kind,
+    facts: await facts(entry),
+  });
 }
 project.shots.push(nightFerry, toKey, uneven, titleCard, skyByLine, skyByStrokes, signalTower, windUpBoat);
 const media = new Map<string, Blob>();
-for (const [key, { file }] of Object.entries(STOCK)) media.set(stockId(key), new Blob([new Uint8Array(await readFile(join(MEDIA, file)))]));
+for (const [key, { file }] of Object.entries(STOCK))
+  media.set(stockId(key), new Blob([new Uint8Array(await readFile(join(MEDIA, file)))]));
 
 await mkdir(join(BUILD, 'demo'), { recursive: true });
-await writeFile(join(BUILD, 'demo', `paper-harbour${PROJECT_ENDING}`), Buffer.from(await (await writeProjectFile(projectSchema.parse(project), media)).arrayBuffer()));
+await writeFile(
+  join(BUILD, 'demo', `paper-harbour${PROJECT_ENDING}`),
+  Buffer.from(await (await writeProjectFile(projectSchema.parse(project), media)).arrayBuffer()),
+);
 
 await mkdir(join(BUILD, 'library'), { recursive: true });
-const catalogue = await Promise.all(LIBRARY.map(async (entry) => ({ file: entry.file, name: entry.name, kind: entry.kind, about: entry.about, facts: await facts(entry) })));
+const catalogue = await Promise.all(
+  LIBRARY.map(async (entry) => ({
+    file: entry.file,
+    name: entry.name,
+    kind: entry.kind,
+    about: entry.about,
+    facts: await facts(entry),
+  })),
+);
 await writeFile(join(BUILD, 'library', 'catalogue.json'), JSON.stringify(catalogue, null, 1));
 for (const { file } of LIBRARY) await cp(join(MEDIA, file), join(BUILD, 'library', file));
 console.log(`Demo project and ${LIBRARY.length} library items are in build/.`);

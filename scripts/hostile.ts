@@ -8,7 +8,10 @@ import { CHROMIUM } from './chromium';
 const PORT = 4698;
 const LONGEST = 60_000;
 const files = await hostileFiles(Number(process.argv[2] ?? 4711));
-const server = spawn('node', ['--import', 'tsx', 'src/server/main.ts'], { env: { ...process.env, PORT: String(PORT) }, stdio: ['ignore', 'pipe', 'inherit'] });
+const server = spawn('node', ['--import', 'tsx', 'src/server/main.ts'], {
+  env: { ...process.env, PORT: String(PORT) },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
 await new Promise((ready) => server.stdout.once('data', ready));
 const browser = await chromium.launch(CHROMIUM);
 const outcomes = { taken: 0, refused: 0 };
@@ -26,8 +29,17 @@ try {
     await page.getByLabel('Files to import').setInputFiles([{ name, mimeType: 'application/octet-stream', buffer }]);
     const said = stock.locator('.job .problem');
     const end = await page
-      .waitForFunction((count) => document.querySelectorAll('.job .problem').length > 0 || document.querySelectorAll('.items .item').length > count, before, { timeout: LONGEST })
-      .then(() => true, () => false);
+      .waitForFunction(
+        (count) =>
+          document.querySelectorAll('.job .problem').length > 0 ||
+          document.querySelectorAll('.items .item').length > count,
+        before,
+        { timeout: LONGEST },
+      )
+      .then(
+        () => true,
+        () => false,
+      );
     const seconds = ((performance.now() - begin) / 1000).toFixed(1);
     if (!end) wrong.push(`${name}: no answer in ${seconds} s`);
     else if ((await said.count()) > 0) {

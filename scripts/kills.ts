@@ -8,12 +8,18 @@ import { CHROMIUM } from './chromium';
 const PORT = 4699;
 const kills = Number(process.argv[2] ?? 200);
 const seed = Date.now() % 2147483647;
-const server = spawn('node', ['--import', 'tsx', 'src/server/main.ts'], { env: { ...process.env, PORT: String(PORT) }, stdio: ['ignore', 'pipe', 'inherit'] });
+const server = spawn('node', ['--import', 'tsx', 'src/server/main.ts'], {
+  env: { ...process.env, PORT: String(PORT) },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
 await new Promise((ready) => server.stdout.once('data', ready));
 const browser = await chromium.launch(CHROMIUM);
 try {
   console.log(`${kills} kills, seed ${seed}`);
-  const context = await browser.newContext({ baseURL: `http://localhost:${PORT}`, viewport: { width: 1280, height: 800 } });
+  const context = await browser.newContext({
+    baseURL: `http://localhost:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+  });
   const page = await context.newPage();
   await openDemo(page);
   await killAndReopen(context, page.url(), page, kills, seed);

@@ -5,11 +5,30 @@ import type { Param } from '../src/core/passes/define';
 import { PASSES } from '../src/core/passes/registry';
 
 const FILE = join(import.meta.dirname, '../docs/passes.md');
-const shown = (param: Param, value: number) => (param.kind === 'number' && param.unit === '%' ? `${Math.round(value * 1000) / 10} %` : `${value}${param.kind === 'number' && param.unit ? ` ${param.unit}` : ''}`);
+const shown = (param: Param, value: number) =>
+  param.kind === 'number' && param.unit === '%'
+    ? `${Math.round(value * 1000) / 10} %`
+    : `${value}${param.kind === 'number' && param.unit ? ` ${param.unit}` : ''}`;
 
 function row(name: string, param: Param): string {
-  const range = param.kind === 'number' ? `${shown(param, param.min)} … ${shown(param, param.max)}` : param.kind === 'choice' ? param.options.map((option) => option.label).join(', ') : param.kind === 'masks' ? 'masks of the layer' : param.kind === 'plate' ? 'a picture in stock' : `up to ${param.most} colours`;
-  const initial = param.kind === 'number' ? shown(param, param.default) : param.kind === 'choice' ? param.options.find((option) => option.value === param.default)!.label : param.kind === 'masks' && param.empty === 'all' ? 'all of them' : 'none';
+  const range =
+    param.kind === 'number'
+      ? `${shown(param, param.min)} … ${shown(param, param.max)}`
+      : param.kind === 'choice'
+        ? param.options.map((option) => option.label).join(', ')
+        : param.kind === 'masks'
+          ? 'masks of the layer'
+          : param.kind === 'plate'
+            ? 'a picture in stock'
+            : `up to ${param.most} colours`;
+  const initial =
+    param.kind === 'number'
+      ? shown(param, param.default)
+      : param.kind === 'choice'
+        ? param.options.find((option) => option.value === param.default)!.label
+        : param.kind === 'masks' && param.empty === 'all'
+          ? 'all of them'
+          : 'none';
   return `| ${param.label} | \`${name}\` | ${range} | ${initial} | ${param.help} |`;
 }
 

@@ -79,7 +79,10 @@ async function all(page: Page): Promise<void> {
   await shoot(page, 'render');
   await page.getByRole('button', { name: 'Start' }).click();
   await page.getByRole('link', { name: /^Renders/ }).click();
-  await page.getByText(/120 frames · 5.00 s/).first().waitFor({ timeout: 120_000 });
+  await page
+    .getByText(/120 frames · 5.00 s/)
+    .first()
+    .waitFor({ timeout: 120_000 });
   await page.getByRole('button', { name: 'Close this message' }).first().click();
   await shoot(page, 'renders');
   await page.getByRole('link', { name: 'Guide' }).click();
@@ -95,7 +98,10 @@ async function all(page: Page): Promise<void> {
   await shoot(page, 'daylight');
 }
 
-const server = spawn('node', ['--import', 'tsx', 'src/server/main.ts'], { env: { ...process.env, PORT: String(PORT) }, stdio: ['ignore', 'pipe', 'inherit'] });
+const server = spawn('node', ['--import', 'tsx', 'src/server/main.ts'], {
+  env: { ...process.env, PORT: String(PORT) },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
 await new Promise((ready) => server.stdout.once('data', ready));
 const browser = await chromium.launch(CHROMIUM);
 try {

@@ -3,7 +3,8 @@ import { execFileSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { CHROMIUM } from './chromium';
 
-const run = (command: string, args: string[], env: NodeJS.ProcessEnv = {}) => execFileSync(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
+const run = (command: string, args: string[], env: NodeJS.ProcessEnv = {}) =>
+  execFileSync(command, args, { stdio: 'inherit', env: { ...process.env, ...env } });
 
 /** Chromium from Debian's packages, when it is missing and can be installed. */
 function ensureChromium(): void {
@@ -16,7 +17,9 @@ function ensureChromium(): void {
     // said below, whatever the reason was
   }
   if (existsSync(CHROMIUM.executablePath)) return;
-  console.error(`The browser tests need Chromium at ${CHROMIUM.executablePath}. Install it as root: apt-get update && apt-get install chromium`);
+  console.error(
+    `The browser tests need Chromium at ${CHROMIUM.executablePath}. Install it as root: apt-get update && apt-get install chromium`,
+  );
   process.exit(1);
 }
 

@@ -1,7 +1,21 @@
 // Timing and animating as people do it: with the mouse in the time panel, with pegs at the dials, and on the picture.
 import { expect, test, type Page } from '@playwright/test';
 import { ease } from '../src/core/time/easing';
-import { addToShot, allKept, colourAt, drag, importFiles, layer, makeShot, middle, newProject, openDemo, pass, pictureShown, typeNumber } from './helpers';
+import {
+  addToShot,
+  allKept,
+  colourAt,
+  drag,
+  importFiles,
+  layer,
+  makeShot,
+  middle,
+  newProject,
+  openDemo,
+  pass,
+  pictureShown,
+  typeNumber,
+} from './helpers';
 
 const field = (page: Page, name: string) => page.getByRole('textbox', { name, exact: true });
 const seek = async (page: Page, frame: number) => {
@@ -24,7 +38,9 @@ async function kiteShot(page: Page): Promise<void> {
   await pictureShown(page);
 }
 
-test('pegs animate a value; the dials, the rows and the picture agree, and all of it is undone and found again', async ({ page }) => {
+test('pegs animate a value; the dials, the rows and the picture agree, and all of it is undone and found again', async ({
+  page,
+}) => {
   await kiteShot(page);
   await typeNumber(page, 'Position x, x', '-200');
   await page.getByRole('button', { name: 'Add keyframe of Position' }).click();
@@ -88,7 +104,10 @@ test('easing is chosen for several keyframes at once; a curve’s handle is drag
   // the browser's own animation engine is the judge: cubic-bezier(0.6, 0, 1, 1) half way
   const judged = await page.evaluate(() => {
     const box = document.body.appendChild(document.createElement('div'));
-    const animation = box.animate([{ opacity: 0 }, { opacity: 1 }], { duration: 1000, easing: 'cubic-bezier(0.6, 0, 1, 1)' });
+    const animation = box.animate([{ opacity: 0 }, { opacity: 1 }], {
+      duration: 1000,
+      easing: 'cubic-bezier(0.6, 0, 1, 1)',
+    });
     animation.pause();
     animation.currentTime = 500;
     const value = Number(getComputedStyle(box).opacity);
@@ -121,7 +140,13 @@ test('easing is chosen for several keyframes at once; a curve’s handle is drag
 });
 
 test('cubic easing is the browser’s own, within a ten-thousandth', async ({ page }) => {
-  const curves: [number, number, number, number][] = [[0.6, 0, 1, 1], [0.25, 0.1, 0.25, 1], [0.3, 1.5, 0.6, 1], [0, 0, 0.2, 1], [0.9, -0.4, 0.1, 1.4]];
+  const curves: [number, number, number, number][] = [
+    [0.6, 0, 1, 1],
+    [0.25, 0.1, 0.25, 1],
+    [0.3, 1.5, 0.6, 1],
+    [0, 0, 0.2, 1],
+    [0.9, -0.4, 0.1, 1.4],
+  ];
   const shares = Array.from({ length: 41 }, (_, i) => i / 40);
   const judged = await page.evaluate(
     ([all, at]) =>
@@ -135,7 +160,9 @@ test('cubic easing is the browser’s own, within a ten-thousandth', async ({ pa
       ),
     [curves, shares] as const,
   );
-  curves.forEach((cubic, i) => shares.forEach((share, k) => expect(Math.abs(ease({ cubic }, share) - judged[i]![k]!)).toBeLessThanOrEqual(1e-4)));
+  curves.forEach((cubic, i) =>
+    shares.forEach((share, k) => expect(Math.abs(ease({ cubic }, share) - judged[i]![k]!)).toBeLessThanOrEqual(1e-4)),
+  );
 });
 
 test('keyframes are copied and pasted reversed', async ({ page }) => {
@@ -150,7 +177,11 @@ test('keyframes are copied and pasted reversed', async ({ page }) => {
   await seek(page, 20);
   await page.keyboard.press('Control+Shift+v');
   await expect(page.getByRole('button', { name: /^Keyframe of Position at/ })).toHaveCount(4);
-  for (const [frame, x] of [[20, '90'], [25, '45'], [30, '0']] as const) {
+  for (const [frame, x] of [
+    [20, '90'],
+    [25, '45'],
+    [30, '0'],
+  ] as const) {
     await seek(page, frame);
     await expect(field(page, 'Position x, x')).toHaveValue(x);
   }
@@ -164,7 +195,9 @@ test('split, reverse and speed: three gestures; the source frame that shows is s
   await seek(page, 40);
   await page.keyboard.press('s');
   await expect(page.getByRole('group', { name: 'Layer signal tower day' })).toHaveCount(2);
-  const bars = await Promise.all([0, 1].map((i) => page.getByRole('group', { name: 'Layer signal tower day' }).nth(i).locator('.bar').boundingBox()));
+  const bars = await Promise.all(
+    [0, 1].map((i) => page.getByRole('group', { name: 'Layer signal tower day' }).nth(i).locator('.bar').boundingBox()),
+  );
   expect(Math.abs(bars[1]!.x + bars[1]!.width - bars[0]!.x)).toBeLessThan(2);
 
   // the part after the cut, reversed and at double speed
@@ -231,7 +264,9 @@ test('in and out limit playing; markers are set and named; the range shows in th
   await expect(page.getByText(/19 frames, from the in point at 12 to the out point at 30/)).toBeVisible();
 });
 
-test('a still is framed by stops; they are kept as stops, through other choices and a reload, until keyframes are asked for', async ({ page }) => {
+test('a still is framed by stops; they are kept as stops, through other choices and a reload, until keyframes are asked for', async ({
+  page,
+}) => {
   await kiteShot(page);
   await typeNumber(page, 'Rotation', '10');
   await page.getByRole('button', { name: 'Framing', exact: true }).click();

@@ -2,7 +2,19 @@
 import { expect, test } from '@playwright/test';
 import { strToU8, zipSync } from 'fflate';
 import { encodePng } from '../src/core/formats/png';
-import { addToShot, asFile, colourAt, cut, drawn, importFiles, layer, makeShot, media, newProject, openDemo } from './helpers';
+import {
+  addToShot,
+  asFile,
+  colourAt,
+  cut,
+  drawn,
+  importFiles,
+  layer,
+  makeShot,
+  media,
+  newProject,
+  openDemo,
+} from './helpers';
 
 /** A small PNG whose header claims an enormous size. */
 function hugePng(): Buffer {
@@ -42,13 +54,26 @@ test('media', async ({ page }) => {
 test('project files', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('link', { name: 'Projects' }).click();
-  const open = (name: string, bytes: Uint8Array) => page.getByLabel('Project file').setInputFiles(asFile(name, Buffer.from(bytes)));
+  const open = (name: string, bytes: Uint8Array) =>
+    page.getByLabel('Project file').setInputFiles(asFile(name, Buffer.from(bytes)));
   const cases: [string, Uint8Array, RegExp][] = [
     ['a.jackplane', strToU8('hello'), /“a\.jackplane” is not a project file: it is not a zip/],
-    ['b.jackplane', zipSync({ 'project.json': strToU8('{"format":1,"name":5}') }), /“b\.jackplane” does not follow the project format/],
-    ['c.jackplane', zipSync({ 'project.json': strToU8('{"format":7}') }), /“c\.jackplane” was written by a newer Jackplane/],
+    [
+      'b.jackplane',
+      zipSync({ 'project.json': strToU8('{"format":1,"name":5}') }),
+      /“b\.jackplane” does not follow the project format/,
+    ],
+    [
+      'c.jackplane',
+      zipSync({ 'project.json': strToU8('{"format":7}') }),
+      /“c\.jackplane” was written by a newer Jackplane/,
+    ],
     ['d.jackplane', zipSync({ '../up': strToU8('x') }), /“d\.jackplane” holds a path that leads out of it/],
-    ['e.jackplane', zipSync({ 'project.json': [new Uint8Array(70e6), { level: 9 }] }), /“e\.jackplane” unpacks to more than 64 MB/],
+    [
+      'e.jackplane',
+      zipSync({ 'project.json': [new Uint8Array(70e6), { level: 9 }] }),
+      /“e\.jackplane” unpacks to more than 64 MB/,
+    ],
   ];
   for (const [name, bytes, sentence] of cases) {
     await open(name, bytes);
@@ -74,9 +99,14 @@ test('missing media is a named placeholder that can be linked again', async ({ p
   });
   await page.reload();
   await expect(page.getByText('paper kite: media missing')).toBeVisible();
-  await expect(page.getByText('The media of “paper kite” is missing. Link it again from the stock list.')).toBeVisible();
+  await expect(
+    page.getByText('The media of “paper kite” is missing. Link it again from the stock list.'),
+  ).toBeVisible();
   const before = await drawn(page);
-  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: 'Link…' }).click()]);
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: 'Link…' }).click(),
+  ]);
   await chooser.setFiles(media('paper-kite.png'));
   await expect(page.getByText('media missing')).toHaveCount(0);
   await expect.poll(() => drawn(page)).toBeGreaterThan(before);

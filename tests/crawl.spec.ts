@@ -2,15 +2,34 @@
 import { expect, test, type Page } from '@playwright/test';
 import AxeBuilder from '@axe-core/playwright';
 import { Crawl } from './audit';
-import { complaints, importFiles, layer, makeShot, newProject, openDemo, openShot, pass, pictureShown } from './helpers';
+import {
+  complaints,
+  importFiles,
+  layer,
+  makeShot,
+  newProject,
+  openDemo,
+  openShot,
+  pass,
+  pictureShown,
+} from './helpers';
 
-const SIZES = [{ width: 1280, height: 800 }, { width: 1024, height: 700 }];
+const SIZES = [
+  { width: 1280, height: 800 },
+  { width: 1024, height: 700 },
+];
 
 async function fullProject(page: Page): Promise<void> {
   const crawl = new Crawl(page);
   await openDemo(page);
   await crawl.look('bench');
-  const menu = (where: string, name: string | RegExp) => crawl.overlay(where, () => page.getByRole('button', { name, exact: typeof name === 'string' }).first().click());
+  const menu = (where: string, name: string | RegExp) =>
+    crawl.overlay(where, () =>
+      page
+        .getByRole('button', { name, exact: typeof name === 'string' })
+        .first()
+        .click(),
+    );
   await menu('shot menu', /^Shot: /);
   await crawl.overlay('new shot', async () => {
     await page.getByRole('button', { name: /^Shot: / }).click();
@@ -47,7 +66,10 @@ async function fullProject(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Framing', exact: true }).click();
   await crawl.look('framing');
   await page.getByRole('button', { name: 'Done' }).click();
-  await page.getByRole('region', { name: 'Dials' }).getByRole('button', { name: /^Layer masks/ }).click();
+  await page
+    .getByRole('region', { name: 'Dials' })
+    .getByRole('button', { name: /^Layer masks/ })
+    .click();
   await crawl.look('masks');
   await page.getByRole('button', { name: 'Curves' }).click();
   await crawl.look('curves');
@@ -55,7 +77,10 @@ async function fullProject(page: Page): Promise<void> {
   await openShot(page, 'Signal tower');
   await layer(page, 'kite').getByRole('button', { name: 'kite', exact: true }).click();
   await page.getByRole('button', { name: 'Animated values of kite' }).click();
-  await page.getByRole('button', { name: /^Keyframe of Position at/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Keyframe of Position at/ })
+    .first()
+    .click();
   await crawl.look('keyframes');
   await openShot(page, 'Title card');
   await layer(page, 'crane arm').getByRole('button', { name: 'crane arm', exact: true }).click();
@@ -63,7 +88,12 @@ async function fullProject(page: Page): Promise<void> {
   await crawl.look('path tool');
   for (const view of ['Renders', 'Guide', 'Projects']) {
     await page.getByRole('link', { name: view, exact: true }).first().click();
-    await expect(page.getByRole('heading', { name: view }).or(page.getByRole('link', { name: view })).first()).toBeVisible();
+    await expect(
+      page
+        .getByRole('heading', { name: view })
+        .or(page.getByRole('link', { name: view }))
+        .first(),
+    ).toBeVisible();
     await crawl.look(view);
   }
   await crawl.overlay('new project', () => page.getByRole('button', { name: 'New project' }).click());
@@ -118,7 +148,9 @@ for (const size of SIZES) {
 
 test('with text at twice its size everything can still be reached', async ({ page }) => {
   test.setTimeout(240_000);
-  await page.addInitScript(() => document.addEventListener('DOMContentLoaded', () => (document.documentElement.style.fontSize = '32px')));
+  await page.addInitScript(() =>
+    document.addEventListener('DOMContentLoaded', () => (document.documentElement.style.fontSize = '32px')),
+  );
   await page.setViewportSize({ width: 1280, height: 800 });
   const crawl = new Crawl(page);
   await page.goto('/');
@@ -143,7 +175,13 @@ for (const look of ['evening', 'daylight'] as const) {
     const check = async (where: string, within?: string) => {
       const axe = new AxeBuilder({ page });
       const { violations } = await (within ? axe.include(within) : axe).analyze();
-      for (const { id, nodes } of violations) problems.push(`${where}: ${id} ${nodes.slice(0, 4).map((node) => node.html.slice(0, 120)).join(' | ')}`);
+      for (const { id, nodes } of violations)
+        problems.push(
+          `${where}: ${id} ${nodes
+            .slice(0, 4)
+            .map((node) => node.html.slice(0, 120))
+            .join(' | ')}`,
+        );
     };
     await page.goto('/');
     await check('no projects');
@@ -154,7 +192,10 @@ for (const look of ['evening', 'daylight'] as const) {
     await check('place', dials);
     await pass(page, 'Source').click();
     await check('source', dials);
-    await page.getByRole('region', { name: 'Dials' }).getByRole('button', { name: /^Layer masks/ }).click();
+    await page
+      .getByRole('region', { name: 'Dials' })
+      .getByRole('button', { name: /^Layer masks/ })
+      .click();
     await check('masks', dials);
     await page.getByRole('button', { name: 'Curves' }).click();
     await check('curves', 'section[aria-label=Time]');

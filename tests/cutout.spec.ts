@@ -1,6 +1,21 @@
 // Keys of every kind, and judging them.
 import { expect, test, type Page } from '@playwright/test';
-import { colourAt, full, layer, makeShot, newProject, openDemo, openShot, picture, pictureShown, redrawn, typeNumber, asFile, importFiles, addToShot } from './helpers';
+import {
+  colourAt,
+  full,
+  layer,
+  makeShot,
+  newProject,
+  openDemo,
+  openShot,
+  picture,
+  pictureShown,
+  redrawn,
+  typeNumber,
+  asFile,
+  importFiles,
+  addToShot,
+} from './helpers';
 import { quarters } from './media-variants';
 
 async function addPass(page: Page, name: string): Promise<void> {
@@ -21,7 +36,8 @@ test('key check counts solid, clear and between, and its islands go away with th
   await redrawn(page, () => page.mouse.click(box.x + box.width * 0.2, box.y + box.height * 0.3));
   await page.getByRole('button', { name: 'Key check' }).click();
   const legend = page.getByRole('status', { name: 'Key check' });
-  const share = async (kind: string) => Number(new RegExp(`${kind}\\s*([\\d.]+) %`).exec((await legend.textContent()) ?? '')?.[1] ?? NaN);
+  const share = async (kind: string) =>
+    Number(new RegExp(`${kind}\\s*([\\d.]+) %`).exec((await legend.textContent()) ?? '')?.[1] ?? NaN);
   await expect(legend).toContainText('islands');
   const [solid, clear, between] = [await share('solid'), await share('clear'), await share('between')];
   expect(solid + clear + between).toBeCloseTo(100, 0);
@@ -42,13 +58,34 @@ test('a brightness key and a hue key take out what they say', async ({ page }) =
   await pictureShown(page);
   await addPass(page, 'Brightness key');
   // red 21 %, green 72 %, blue 7 %, white 100 %
-  await expect.poll(async () => [await alpha(page, 0.25, 0.25), await alpha(page, 0.75, 0.25), await alpha(page, 0.25, 0.75), await alpha(page, 0.75, 0.75)]).toEqual([0, 255, 0, 255]);
+  await expect
+    .poll(async () => [
+      await alpha(page, 0.25, 0.25),
+      await alpha(page, 0.75, 0.25),
+      await alpha(page, 0.25, 0.75),
+      await alpha(page, 0.75, 0.75),
+    ])
+    .toEqual([0, 255, 0, 255]);
   await page.getByLabel('Keep', { exact: true }).selectOption({ label: 'what is dark' });
-  await expect.poll(async () => [await alpha(page, 0.25, 0.25), await alpha(page, 0.75, 0.25), await alpha(page, 0.25, 0.75), await alpha(page, 0.75, 0.75)]).toEqual([255, 0, 255, 0]);
+  await expect
+    .poll(async () => [
+      await alpha(page, 0.25, 0.25),
+      await alpha(page, 0.75, 0.25),
+      await alpha(page, 0.25, 0.75),
+      await alpha(page, 0.75, 0.75),
+    ])
+    .toEqual([255, 0, 255, 0]);
   await page.getByRole('button', { name: 'Delete Brightness key' }).click();
   await addPass(page, 'Hue key');
   await typeNumber(page, 'Hue, °', '120');
-  await expect.poll(async () => [await alpha(page, 0.25, 0.25), await alpha(page, 0.75, 0.25), await alpha(page, 0.25, 0.75), await alpha(page, 0.75, 0.75)]).toEqual([0, 255, 0, 0]);
+  await expect
+    .poll(async () => [
+      await alpha(page, 0.25, 0.25),
+      await alpha(page, 0.75, 0.25),
+      await alpha(page, 0.25, 0.75),
+      await alpha(page, 0.75, 0.75),
+    ])
+    .toEqual([0, 255, 0, 0]);
 });
 
 /** The captain to key, his layer chosen and a colour key added. */
@@ -63,7 +100,9 @@ async function spot(page: Page, x: number, y: number): Promise<[number, number]>
   return [box.x + box.width * x, box.y + box.height * y];
 }
 
-test('the screen is found without a pick, and what is cut out is judged on grounds and by its pixels', async ({ page }) => {
+test('the screen is found without a pick, and what is cut out is judged on grounds and by its pixels', async ({
+  page,
+}) => {
   await captain(page);
   await page.getByRole('button', { name: 'Find the screen' }).click();
   await expect(page.getByRole('button', { name: 'Remove sample 1' })).toBeAttached();
@@ -92,7 +131,11 @@ test('a pick on grey or on the subject is warned about with its saturation', asy
   await captain(page);
   // the blue coat
   await page.mouse.click(...(await spot(page, 0.42, 0.8)));
-  await expect(page.getByText(/\(saturation \d+ %\) covers [\d.]+ % of captain and [\d.]+ % of its border, so it may be the subject/)).toBeVisible();
+  await expect(
+    page.getByText(
+      /\(saturation \d+ %\) covers [\d.]+ % of captain and [\d.]+ % of its border, so it may be the subject/,
+    ),
+  ).toBeVisible();
   await newProject(page, 'Grey');
   await makeShot(page, { width: 320, height: 180, length: '5f', clear: true });
   await importFiles(page, asFile('quarters.webp', await quarters('webp')));
@@ -154,10 +197,19 @@ test('masks overrule a key, and spill becomes the colour of the background', asy
   await page.getByRole('button', { name: 'Add a mask' }).click();
   await page.locator('.v-list-item').getByText('Ellipse', { exact: true }).click();
   await page.keyboard.press('e');
-  await page.getByRole('group', { name: 'Always clear' }).getByRole('button', { name: /^Ellipse/ }).click();
+  await page
+    .getByRole('group', { name: 'Always clear' })
+    .getByRole('button', { name: /^Ellipse/ })
+    .click();
   await expect.poll(() => alpha(page, 0.5, 0.5)).toBe(0);
-  await page.getByRole('group', { name: 'Always clear' }).getByRole('button', { name: /^Ellipse/ }).click();
-  await page.getByRole('group', { name: 'Always solid' }).getByRole('button', { name: /^Ellipse/ }).click();
+  await page
+    .getByRole('group', { name: 'Always clear' })
+    .getByRole('button', { name: /^Ellipse/ })
+    .click();
+  await page
+    .getByRole('group', { name: 'Always solid' })
+    .getByRole('button', { name: /^Ellipse/ })
+    .click();
   await expect.poll(async () => [await alpha(page, 0.5, 0.5), await alpha(page, 0.1, 0.2)]).toEqual([255, 0]);
 
   // its colour is asked for only when spill becomes a colour

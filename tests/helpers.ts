@@ -29,7 +29,10 @@ export async function newProject(page: Page, name: string): Promise<void> {
   await expect(page.getByText('The first shot')).toBeVisible();
 }
 
-export async function makeShot(page: Page, settings: { name?: string; width?: number; height?: number; length?: string; clear?: boolean } = {}): Promise<void> {
+export async function makeShot(
+  page: Page,
+  settings: { name?: string; width?: number; height?: number; length?: string; clear?: boolean } = {},
+): Promise<void> {
   if (settings.name) await page.getByRole('textbox', { name: 'Name', exact: true }).fill(settings.name);
   if (settings.width) await page.getByLabel('Width, px').fill(String(settings.width));
   if (settings.height) await page.getByLabel('Height, px').fill(String(settings.height));
@@ -41,8 +44,13 @@ export async function makeShot(page: Page, settings: { name?: string; width?: nu
   await expect(page.getByRole('region', { name: 'Time' })).toBeVisible();
 }
 
-export const importFiles = (page: Page, ...files: (string | { name: string; mimeType: string; buffer: Buffer })[]): Promise<void> =>
-  page.getByLabel('Files to import').setInputFiles(files.map((file) => (typeof file === 'string' ? asFile(file, readFileSync(media(file))) : file)));
+export const importFiles = (
+  page: Page,
+  ...files: (string | { name: string; mimeType: string; buffer: Buffer })[]
+): Promise<void> =>
+  page
+    .getByLabel('Files to import')
+    .setInputFiles(files.map((file) => (typeof file === 'string' ? asFile(file, readFileSync(media(file))) : file)));
 
 export const asFile = (name: string, buffer: Buffer) => ({ name, mimeType: 'application/octet-stream', buffer });
 export const cut = (name: string, share: number): Buffer => {
@@ -54,7 +62,14 @@ export const picture = (page: Page): Locator => page.getByRole('img', { name: /^
 
 /** The picture of the current frame has been drawn. */
 export async function pictureShown(page: Page): Promise<void> {
-  await expect.poll(async () => (await picture(page).getAttribute('data-frame')) === (await page.getByLabel('Frame', { exact: true }).innerText()), { timeout: 60_000 }).toBe(true);
+  await expect
+    .poll(
+      async () =>
+        (await picture(page).getAttribute('data-frame')) ===
+        (await page.getByLabel('Frame', { exact: true }).innerText()),
+      { timeout: 60_000 },
+    )
+    .toBe(true);
 }
 
 export const drawn = async (page: Page): Promise<number> => Number(await picture(page).getAttribute('data-drawn'));
@@ -69,7 +84,10 @@ export async function redrawn(page: Page, act: () => Promise<unknown>): Promise<
 /** RGBA of the viewer's picture at a place given in shares of its size. */
 export function colourAt(page: Page, x: number, y: number): Promise<number[]> {
   return picture(page).evaluate(
-    (canvas: HTMLCanvasElement, [u, v]) => [...canvas.getContext('2d')!.getImageData(Math.floor(u! * canvas.width), Math.floor(v! * canvas.height), 1, 1).data],
+    (canvas: HTMLCanvasElement, [u, v]) => [
+      ...canvas.getContext('2d')!.getImageData(Math.floor(u! * canvas.width), Math.floor(v! * canvas.height), 1, 1)
+        .data,
+    ],
     [x, y],
   );
 }
@@ -81,8 +99,10 @@ export async function typeNumber(page: Page, label: string, text: string): Promi
   await field.press('Enter');
 }
 
-export const layer = (page: Page, name: string): Locator => page.getByRole('group', { name: `Layer ${name}`, exact: true });
-export const pass = (page: Page, name: string): Locator => page.getByRole('region', { name: 'Passes' }).getByRole('button', { name, exact: true });
+export const layer = (page: Page, name: string): Locator =>
+  page.getByRole('group', { name: `Layer ${name}`, exact: true });
+export const pass = (page: Page, name: string): Locator =>
+  page.getByRole('region', { name: 'Passes' }).getByRole('button', { name, exact: true });
 export const addToShot = async (page: Page, name: string): Promise<void> => {
   const item = page.getByRole('region', { name: 'Stock' }).getByRole('listitem').filter({ hasText: name });
   await item.hover();
@@ -90,7 +110,8 @@ export const addToShot = async (page: Page, name: string): Promise<void> => {
 };
 /** Nothing waits to be written any more. */
 export const allKept = (page: Page): Promise<void> => expect(page.getByText(/^All kept/)).toBeVisible();
-export const full = async (page: Page): Promise<void> => void (await page.getByLabel('Preview scale').selectOption({ label: 'full' }));
+export const full = async (page: Page): Promise<void> =>
+  void (await page.getByLabel('Preview scale').selectOption({ label: 'full' }));
 
 /** Places a pointer drag between two points of the page. */
 export async function drag(page: Page, from: { x: number; y: number }, to: { x: number; y: number }): Promise<void> {

@@ -13,8 +13,14 @@ const diceOf = (seed: number) => () => (seed = (seed * 16807) % 2147483647) / 21
 /** An EBML header and a segment of unknown content: what a demuxer may try to make sense of for ever. */
 export function endlessMkv(seed: number, bytes = 552): Buffer {
   const dice = diceOf(seed);
-  const head = Buffer.from('1a45dfa39f4286810142f7810142f2810442f381084282886d6174726f736b6142878104428581021853806701ffffffffffffff', 'hex');
-  return Buffer.concat([head, Buffer.from(Array.from({ length: bytes - head.length }, () => Math.floor(dice() * 256)))]);
+  const head = Buffer.from(
+    '1a45dfa39f4286810142f7810142f2810442f381084282886d6174726f736b6142878104428581021853806701ffffffffffffff',
+    'hex',
+  );
+  return Buffer.concat([
+    head,
+    Buffer.from(Array.from({ length: bytes - head.length }, () => Math.floor(dice() * 256))),
+  ]);
 }
 
 /** A WAV of 32-bit floats. */
@@ -45,14 +51,25 @@ export const orientedPng = (orientation: number): Promise<Buffer> => {
     const [right, low] = [i % width >= width / 2, i >= (width * height) / 2];
     pixels.set(low ? (right ? [255, 255, 255] : [0, 0, 255]) : right ? [0, 255, 0] : [255, 0, 0], i * 3);
   }
-  return sharp(pixels, { raw: { width, height, channels: 3 } }).withMetadata({ orientation }).png().toBuffer();
+  return sharp(pixels, { raw: { width, height, channels: 3 } })
+    .withMetadata({ orientation })
+    .png()
+    .toBuffer();
 };
 
 /** A moving picture of flat frames, each shown for a time in milliseconds. */
-export function movingPicture(format: 'gif' | 'webp', colours: readonly [number, number, number][], delay: number[]): Promise<Buffer> {
+export function movingPicture(
+  format: 'gif' | 'webp',
+  colours: readonly [number, number, number][],
+  delay: number[],
+): Promise<Buffer> {
   const [w, h] = [32, 20];
-  const frames = Buffer.concat(colours.map((colour) => Buffer.concat(Array.from({ length: w * h }, () => Buffer.from(colour)))));
-  return sharp(frames, { raw: { width: w, height: h * colours.length, channels: 3, pageHeight: h } })[format]({ delay, ...(format === 'webp' ? { lossless: true } : {}) }).toBuffer();
+  const frames = Buffer.concat(
+    colours.map((colour) => Buffer.concat(Array.from({ length: w * h }, () => Buffer.from(colour)))),
+  );
+  return sharp(frames, { raw: { width: w, height: h * colours.length, channels: 3, pageHeight: h } })
+    [format]({ delay, ...(format === 'webp' ? { lossless: true } : {}) })
+    .toBuffer();
 }
 
 /** Small right files of every kind, to be spoilt. */
@@ -64,8 +81,30 @@ async function seeds(): Promise<HostileFile[]> {
     { name: 'kite.jpg', buffer: await picture.clone().flatten().jpeg().toBuffer() },
     { name: 'kite.webp', buffer: await picture.clone().webp().toBuffer() },
     { name: 'kite.avif', buffer: await picture.clone().avif().toBuffer() },
-    { name: 'moving.gif', buffer: await movingPicture('gif', [[255, 0, 0], [0, 0, 255], [9, 9, 9]], [40, 40, 40]) },
-    { name: 'moving.webp', buffer: await movingPicture('webp', [[255, 0, 0], [0, 0, 255], [9, 9, 9]], [40, 40, 40]) },
+    {
+      name: 'moving.gif',
+      buffer: await movingPicture(
+        'gif',
+        [
+          [255, 0, 0],
+          [0, 0, 255],
+          [9, 9, 9],
+        ],
+        [40, 40, 40],
+      ),
+    },
+    {
+      name: 'moving.webp',
+      buffer: await movingPicture(
+        'webp',
+        [
+          [255, 0, 0],
+          [0, 0, 255],
+          [9, 9, 9],
+        ],
+        [40, 40, 40],
+      ),
+    },
     { name: 'tower.mp4', buffer: clip },
     { name: 'tower.mkv', buffer: await wrapped('signal-tower-day.mp4', { container: 'mkv' }) },
     { name: 'quiet.ogg', buffer: await silentOgg(1) },
@@ -96,11 +135,29 @@ export async function hostileFiles(seed: number): Promise<HostileFile[]> {
       bent.fill(0, at, at + Math.floor(buffer.length * 0.1));
       put(`zeroed ${i}`, bent);
     }
-    for (let i = 0; i < 4; i++) put(`noise ${i}`, Buffer.concat([buffer.subarray(0, 40), Buffer.from(Array.from({ length: 3000 }, () => Math.floor(dice() * 256)))]));
+    for (let i = 0; i < 4; i++)
+      put(
+        `noise ${i}`,
+        Buffer.concat([
+          buffer.subarray(0, 40),
+          Buffer.from(Array.from({ length: 3000 }, () => Math.floor(dice() * 256))),
+        ]),
+      );
     put('renamed', buffer, ending === 'png' ? 'mp4' : 'png');
     put('twice', Buffer.concat([buffer, buffer]));
   }
   for (let i = 0; i < 12; i++) out.push({ name: `endless ${i}.mkv`, buffer: endlessMkv(seed + i) });
-  out.push({ name: 'nothing.wav', buffer: floatWav([]) }, { name: 'fast.wav', buffer: floatWav([0.1, 0.2], 2_000_000) }, { name: 'wide.wav', buffer: floatWav(Array.from({ length: 1000 }, () => 0.1), 8000, 100) });
+  out.push(
+    { name: 'nothing.wav', buffer: floatWav([]) },
+    { name: 'fast.wav', buffer: floatWav([0.1, 0.2], 2_000_000) },
+    {
+      name: 'wide.wav',
+      buffer: floatWav(
+        Array.from({ length: 1000 }, () => 0.1),
+        8000,
+        100,
+      ),
+    },
+  );
   return out;
 }

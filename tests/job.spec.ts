@@ -2,7 +2,24 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import sharp from 'sharp';
-import { addToShot, allKept, colourAt, complaints, drag, full, importFiles, layer, makeShot, middle, newProject, pass, picture, pictureShown, redrawn, typeNumber } from './helpers';
+import {
+  addToShot,
+  allKept,
+  colourAt,
+  complaints,
+  drag,
+  full,
+  importFiles,
+  layer,
+  makeShot,
+  middle,
+  newProject,
+  pass,
+  picture,
+  pictureShown,
+  redrawn,
+  typeNumber,
+} from './helpers';
 
 test('from footage to file', async ({ page }) => {
   test.setTimeout(300_000);
@@ -11,7 +28,14 @@ test('from footage to file', async ({ page }) => {
   await makeShot(page, { name: 'Arrival', width: 1280, height: 720, length: '24f' });
 
   // gather: several kinds at once, each with its facts
-  await importFiles(page, 'captain-even.mp4', 'ferry-deck-night.webm', 'card-rail.png', 'harbour-bed.wav', 'paper-scraps.webm');
+  await importFiles(
+    page,
+    'captain-even.mp4',
+    'ferry-deck-night.webm',
+    'card-rail.png',
+    'harbour-bed.wav',
+    'paper-scraps.webm',
+  );
   const stock = page.getByRole('region', { name: 'Stock' });
   await expect(stock.getByRole('listitem')).toHaveCount(5, { timeout: 60_000 });
   await expect(stock.getByText('24 · 5.0 s', { exact: true })).toBeVisible();
@@ -45,9 +69,15 @@ test('from footage to file', async ({ page }) => {
 
   // before | after: the divider shows the green on the left
   await page.getByRole('button', { name: 'Before | After' }).click();
-  await expect(page.getByRole('slider', { name: 'Divider between before and after' })).toHaveAttribute('aria-valuenow', '50');
+  await expect(page.getByRole('slider', { name: 'Divider between before and after' })).toHaveAttribute(
+    'aria-valuenow',
+    '50',
+  );
   await page.getByRole('slider', { name: 'Divider between before and after' }).press('ArrowLeft');
-  await expect(page.getByRole('slider', { name: 'Divider between before and after' })).toHaveAttribute('aria-valuenow', '48');
+  await expect(page.getByRole('slider', { name: 'Divider between before and after' })).toHaveAttribute(
+    'aria-valuenow',
+    '48',
+  );
   await page.keyboard.press('1');
 
   // touch up, by key and by search
@@ -99,10 +129,16 @@ test('from footage to file', async ({ page }) => {
   await page.getByRole('button', { name: 'Write the frame' }).click();
   const file = await download;
   expect(file.suggestedFilename()).toBe('arrival.png');
-  const { data, info } = await sharp(readFileSync(await file.path())).raw().toBuffer({ resolveWithObject: true });
+  const { data, info } = await sharp(readFileSync(await file.path()))
+    .raw()
+    .toBuffer({ resolveWithObject: true });
   expect([info.width, info.height, info.channels]).toEqual([1280, 720, 4]);
   await expect.poll(() => picture(page).evaluate((canvas: HTMLCanvasElement) => canvas.width)).toBe(1280);
-  for (const [x, y] of [[0.1, 0.2], [0.25, 0.5], [0.7, 0.6]] as const) {
+  for (const [x, y] of [
+    [0.1, 0.2],
+    [0.25, 0.5],
+    [0.7, 0.6],
+  ] as const) {
     const at = (Math.floor(y * 720) * 1280 + Math.floor(x * 1280)) * 4;
     expect([...data.subarray(at, at + 4)]).toEqual(await colourAt(page, x, y));
   }

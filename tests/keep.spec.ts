@@ -47,7 +47,9 @@ test('a project saved as a file opens again beside the first, undo goes on after
   await page.getByRole('button', { name: 'Save Paper Harbour as a file' }).click();
   const file = await download;
   expect(file.suggestedFilename()).toBe('Paper Harbour.jackplane');
-  await page.getByLabel('Project file').setInputFiles(asFile('Paper Harbour.jackplane', readFileSync(await file.path())));
+  await page
+    .getByLabel('Project file')
+    .setInputFiles(asFile('Paper Harbour.jackplane', readFileSync(await file.path())));
   await page.getByRole('link', { name: 'Open Paper Harbour (copy)' }).click({ timeout: 60_000 });
   await pictureShown(page);
   await expect(layer(page, 'captain')).toBeVisible();

@@ -14,13 +14,21 @@ async function watch(page: Page, tell: (seen: Seen) => void): Promise<void> {
     let last = '';
     const look = () => {
       const dial = document.querySelector<HTMLInputElement>('input[aria-label="Tolerance slider"]')?.value ?? '';
-      const layers = [...document.querySelectorAll('[aria-label^="Layer "][role=group]')].map((row) => row.getAttribute('aria-label')).join();
+      const layers = [...document.querySelectorAll('[aria-label^="Layer "][role=group]')]
+        .map((row) => row.getAttribute('aria-label'))
+        .join();
       const kept = /^All kept/.test(document.querySelector('.kept')?.textContent ?? '');
       const now = `${dial} ${layers} ${kept}`;
-      if (now !== last && dial) (window as unknown as { seen(seen: Seen): void }).seen({ state: `${dial} ${layers}`, kept });
+      if (now !== last && dial)
+        (window as unknown as { seen(seen: Seen): void }).seen({ state: `${dial} ${layers}`, kept });
       last = now;
     };
-    new MutationObserver(look).observe(document.body, { subtree: true, childList: true, attributes: true, characterData: true });
+    new MutationObserver(look).observe(document.body, {
+      subtree: true,
+      childList: true,
+      attributes: true,
+      characterData: true,
+    });
     look();
   });
 }
@@ -36,7 +44,8 @@ async function work(page: Page, dice: () => number, until: () => boolean, begun:
       const box = (await slider.boundingBox())!;
       await page.mouse.move(box.x + box.width * dice(), box.y + box.height / 2);
       await page.mouse.down();
-      for (let i = 0; i < 12 && !until(); i++) await page.mouse.move(box.x + box.width * dice(), box.y + box.height / 2);
+      for (let i = 0; i < 12 && !until(); i++)
+        await page.mouse.move(box.x + box.width * dice(), box.y + box.height / 2);
       await page.mouse.up();
     } else if (what < 0.75) await page.keyboard.press('Control+z');
     else if (what < 0.85) await page.keyboard.press('Control+Shift+z');
@@ -49,7 +58,13 @@ async function work(page: Page, dice: () => number, until: () => boolean, begun:
  * Kills the tab at random moments of the work and opens the project anew: what is there is what was last shown as kept, or something
  * that was seen after it, or the outcome of what was being done in the instant of the kill. @returns the tab that is alive at the end
  */
-export async function killAndReopen(context: BrowserContext, address: string, first: Page, kills: number, seed: number): Promise<Page> {
+export async function killAndReopen(
+  context: BrowserContext,
+  address: string,
+  first: Page,
+  kills: number,
+  seed: number,
+): Promise<Page> {
   let tab = first;
   const dice = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
   let undecidedKills = 0;
@@ -65,7 +80,12 @@ export async function killAndReopen(context: BrowserContext, address: string, fi
       else allowed.push(state);
     });
     const end = performance.now() + 300 + dice() * 2500;
-    await work(tab, dice, () => performance.now() > end, () => (open = true)).catch(() => undefined);
+    await work(
+      tab,
+      dice,
+      () => performance.now() > end,
+      () => (open = true),
+    ).catch(() => undefined);
     // the process is killed, not closed: no page event runs
     const client = await context.newCDPSession(tab);
     void client.send('Page.crash').catch(() => undefined);

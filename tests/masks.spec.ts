@@ -1,7 +1,24 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { quarters } from './media-variants';
-import { addToShot, allKept, asFile, colourAt, complaints, full, importFiles, layer, makeShot, newProject, openDemo, pass, picture, pictureShown, redrawn, typeNumber } from './helpers';
+import {
+  addToShot,
+  allKept,
+  asFile,
+  colourAt,
+  complaints,
+  full,
+  importFiles,
+  layer,
+  makeShot,
+  newProject,
+  openDemo,
+  pass,
+  picture,
+  pictureShown,
+  redrawn,
+  typeNumber,
+} from './helpers';
 
 /** A place of the picture in shares of its size, on the page. */
 async function place(page: Page, x: number, y: number): Promise<[number, number]> {
@@ -35,7 +52,13 @@ async function tower(page: Page): Promise<void> {
 }
 async function square(page: Page): Promise<void> {
   await addMask(page, 'Path by points');
-  for (const [x, y] of [[0.3, 0.3], [0.7, 0.3], [0.7, 0.7], [0.3, 0.7]] as const) await click(page, x, y);
+  for (const [x, y] of [
+    [0.3, 0.3],
+    [0.7, 0.3],
+    [0.7, 0.7],
+    [0.3, 0.7],
+  ] as const)
+    await click(page, x, y);
   await click(page, 0.3, 0.3);
 }
 
@@ -94,16 +117,22 @@ test('a blur works only inside a path; the rest stays sharp', async ({ page }) =
   await page.keyboard.type('blur');
   await page.keyboard.press('Enter');
   await page.getByLabel('Area', { exact: true }).selectOption('inside masks');
-  await expect(page.getByRole('group', { name: 'Masks of the area' }).getByRole('button', { name: 'Path' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(
+    page.getByRole('group', { name: 'Masks of the area' }).getByRole('button', { name: 'Path' }),
+  ).toHaveAttribute('aria-pressed', 'true');
   await redrawn(page, () => typeNumber(page, 'Radius', '60'));
   // how much neighbouring pixels differ along a row
-  const rough = (y: number, from: number, to: number) => picture(page).evaluate((canvas: HTMLCanvasElement, [v, a, b]) => {
-    const [x, n] = [Math.round(a! * canvas.width), Math.round((b! - a!) * canvas.width)];
-    const { data } = canvas.getContext('2d')!.getImageData(x, Math.round(v! * canvas.height), n, 1);
-    let sum = 0;
-    for (let i = 4; i < data.length; i += 4) sum += Math.abs(data[i]! - data[i - 4]!);
-    return sum / n;
-  }, [y, from, to]);
+  const rough = (y: number, from: number, to: number) =>
+    picture(page).evaluate(
+      (canvas: HTMLCanvasElement, [v, a, b]) => {
+        const [x, n] = [Math.round(a! * canvas.width), Math.round((b! - a!) * canvas.width)];
+        const { data } = canvas.getContext('2d')!.getImageData(x, Math.round(v! * canvas.height), n, 1);
+        let sum = 0;
+        for (let i = 4; i < data.length; i += 4) sum += Math.abs(data[i]! - data[i - 4]!);
+        return sum / n;
+      },
+      [y, from, to],
+    );
   await expect.poll(() => rough(0.6, 0.4, 0.68)).toBeLessThan(1);
   expect(await rough(0.95, 0.4, 0.68)).toBeGreaterThan(0.5);
   expect(await colourAt(page, 0.658, 0.9)).toEqual(before);
@@ -117,7 +146,9 @@ test('Escape keeps a path that is being drawn, and it can be gone on with', asyn
   await click(page, 0.3, 0.3);
   await click(page, 0.6, 0.3);
   await page.keyboard.press('Escape');
-  await expect(page.getByRole('list', { name: 'Masks' }).getByRole('button', { name: 'Path', exact: true })).toBeVisible();
+  await expect(
+    page.getByRole('list', { name: 'Masks' }).getByRole('button', { name: 'Path', exact: true }),
+  ).toBeVisible();
   await expect(vertex(page, 2)).toBeVisible();
   await page.getByRole('button', { name: 'Go on drawing' }).click();
   await click(page, 0.6, 0.7);
@@ -150,12 +181,18 @@ test('shapes, brush and text are masks too, with exact numbers', async ({ page }
   await page.getByLabel('Text', { exact: true }).fill('IIII');
   await page.getByLabel('Text', { exact: true }).press('Enter');
   await page.getByRole('combobox', { name: 'Mode of Text' }).selectOption('subtracts');
-  await expect.poll(() => picture(page).evaluate((canvas: HTMLCanvasElement) => {
-    const { data } = canvas.getContext('2d')!.getImageData(Math.round(canvas.width * 0.4), canvas.height / 2, Math.round(canvas.width * 0.2), 1);
-    let edges = 0;
-    for (let i = 7; i < data.length; i += 4) if (data[i]! > 128 !== data[i - 4]! > 128) edges++;
-    return edges;
-  })).toBeGreaterThanOrEqual(4);
+  await expect
+    .poll(() =>
+      picture(page).evaluate((canvas: HTMLCanvasElement) => {
+        const { data } = canvas
+          .getContext('2d')!
+          .getImageData(Math.round(canvas.width * 0.4), canvas.height / 2, Math.round(canvas.width * 0.2), 1);
+        let edges = 0;
+        for (let i = 7; i < data.length; i += 4) if (data[i]! > 128 !== data[i - 4]! > 128) edges++;
+        return edges;
+      }),
+    )
+    .toBeGreaterThanOrEqual(4);
 });
 
 test('strokes select, and the selection becomes a mask', async ({ page }) => {
@@ -166,7 +203,12 @@ test('strokes select, and the selection becomes a mask', async ({ page }) => {
   await stroke(page, [0.1, 0.2], [0.4, 0.15], [0.5, 0.4], [0.8, 0.1], [0.9, 0.4]);
   // what is selected is tinted on the picture until a pass shows it
   const tint = page.getByRole('img', { name: 'What Selection covers' });
-  const tintAt = (x: number, y: number) => tint.evaluate((canvas: HTMLCanvasElement, [u, v]) => canvas.getContext('2d')!.getImageData(u! * canvas.width, v! * canvas.height, 1, 1).data[3]!, [x, y]);
+  const tintAt = (x: number, y: number) =>
+    tint.evaluate(
+      (canvas: HTMLCanvasElement, [u, v]) =>
+        canvas.getContext('2d')!.getImageData(u! * canvas.width, v! * canvas.height, 1, 1).data[3]!,
+      [x, y],
+    );
   await expect.poll(async () => [(await tintAt(0.3, 0.9)) > 80, await tintAt(0.3, 0.3)]).toEqual([true, 0]);
   await page.getByRole('button', { name: 'Cut the layer' }).click();
   await expect(tint).toHaveCount(0);
@@ -186,17 +228,27 @@ test('masks go to another layer, to SVG and back', async ({ page }) => {
   const svg = readFileSync(await download.path(), 'utf8');
   expect(svg).toContain('viewBox="-640 -360 1280 720"');
   expect(svg).toMatch(/<path d="M-256 -144L256 -144L256 144L-256 144L-256 -144Z"><title>Path<\/title>/);
-  await page.getByLabel('SVG file with paths').setInputFiles(asFile('back.svg', Buffer.from(svg.replace('>Path<', '>Returned<'))));
-  await expect(page.getByRole('list', { name: 'Masks' }).getByRole('button', { name: 'Returned', exact: true })).toBeVisible();
-  await page.getByLabel('SVG file with paths').setInputFiles(asFile('broken.svg', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><circle r="3"/></svg>')));
+  await page
+    .getByLabel('SVG file with paths')
+    .setInputFiles(asFile('back.svg', Buffer.from(svg.replace('>Path<', '>Returned<'))));
+  await expect(
+    page.getByRole('list', { name: 'Masks' }).getByRole('button', { name: 'Returned', exact: true }),
+  ).toBeVisible();
+  await page
+    .getByLabel('SVG file with paths')
+    .setInputFiles(asFile('broken.svg', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><circle r="3"/></svg>')));
   await expect(page.getByText(/“broken.svg” has no closed paths/)).toBeVisible();
-  await page.getByLabel('Jig file with masks').setInputFiles(asFile('broken.jig.json', Buffer.from('{"jig":1,"name":"x","masks":[{}]}')));
+  await page
+    .getByLabel('Jig file with masks')
+    .setInputFiles(asFile('broken.jig.json', Buffer.from('{"jig":1,"name":"x","masks":[{}]}')));
   await expect(page.getByText(/“broken.jig.json” is not a jig/)).toBeVisible();
   await page.getByRole('button', { name: 'Copy mask Path', exact: true }).click();
   await page.getByRole('button', { name: 'plain colour layer' }).click();
   await page.keyboard.press('a');
   await page.getByRole('button', { name: 'Paste masks' }).click();
-  await expect(page.getByRole('list', { name: 'Masks' }).getByRole('button', { name: 'Path', exact: true })).toBeVisible();
+  await expect(
+    page.getByRole('list', { name: 'Masks' }).getByRole('button', { name: 'Path', exact: true }),
+  ).toBeVisible();
 });
 
 test('a layer takes its matte from a hidden one; a circle is refused by name', async ({ page }) => {
@@ -223,7 +275,9 @@ test('chosen vertices are scaled and turned by their box, softened and pulled to
   await page.getByRole('button', { name: 'Choose all' }).click();
   await expect(page.getByText('4 vertices chosen.')).toBeVisible();
   // from the lower right corner to half the size, about the upper left one
-  const grip = (await page.getByRole('button', { name: 'Scale the chosen vertices by the bottom right' }).boundingBox())!;
+  const grip = (await page
+    .getByRole('button', { name: 'Scale the chosen vertices by the bottom right' })
+    .boundingBox())!;
   await page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2);
   await page.mouse.down();
   await page.mouse.move(...(await place(page, 0.5, 0.5)), { steps: 5 });
@@ -255,7 +309,13 @@ test('a path is pulled to the edge of what is in the picture', async ({ page }) 
   await page.keyboard.press('a');
   await addMask(page, 'Path by points');
   // round the red quarter, a few pixels off the borders to its neighbours
-  for (const [x, y] of [[0.2, 0.2], [0.518, 0.2], [0.518, 0.53], [0.2, 0.53]] as const) await click(page, x, y);
+  for (const [x, y] of [
+    [0.2, 0.2],
+    [0.518, 0.2],
+    [0.518, 0.53],
+    [0.2, 0.53],
+  ] as const)
+    await click(page, x, y);
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Pull to edges now' }).click();
   await vertex(page, 3).press('Enter');
@@ -263,7 +323,9 @@ test('a path is pulled to the edge of what is in the picture', async ({ page }) 
   expect(Math.abs(Number(await page.getByLabel('Vertex y, px').inputValue()))).toBeLessThan(1.5);
 });
 
-test('a rectangle is dragged by its grips, a picture’s brightness covers, and coverage goes to PNG and back', async ({ page }) => {
+test('a rectangle is dragged by its grips, a picture’s brightness covers, and coverage goes to PNG and back', async ({
+  page,
+}) => {
   await tower(page);
   await addMask(page, 'Rectangle');
   await page.getByRole('button', { name: 'Cut the layer' }).click();
@@ -276,10 +338,17 @@ test('a rectangle is dragged by its grips, a picture’s brightness covers, and 
   await expect.poll(async () => (await colourAt(page, 0.2, 0.5))[3]).toBe(255);
   await page.getByRole('button', { name: 'Centre of Rectangle' }).press('Shift+ArrowRight');
   await page.getByRole('button', { name: 'More for masks' }).click();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByText('Save this frame’s coverage as PNG').click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByText('Save this frame’s coverage as PNG').click(),
+  ]);
   await page.getByRole('button', { name: 'Delete mask Rectangle' }).click();
-  await page.getByLabel('PNG file with a matte').setInputFiles(asFile('matte.png', readFileSync(await download.path())));
-  await expect.poll(async () => [(await colourAt(page, 0.2, 0.5))[3], (await colourAt(page, 0.9, 0.9))[3]]).toEqual([255, 0]);
+  await page
+    .getByLabel('PNG file with a matte')
+    .setInputFiles(asFile('matte.png', readFileSync(await download.path())));
+  await expect
+    .poll(async () => [(await colourAt(page, 0.2, 0.5))[3], (await colourAt(page, 0.9, 0.9))[3]])
+    .toEqual([255, 0]);
   await page.getByLabel('PNG file with a matte').setInputFiles(asFile('noise.png', Buffer.from('not a picture')));
   await expect(page.getByText(/“noise.png” is damaged or cut off/)).toBeVisible();
   await page.getByRole('button', { name: 'Delete mask matte' }).click();
@@ -307,13 +376,17 @@ test('a selection goes on to the next frames by motion, and says how sure it is'
   await stroke(page, [0.2, 0.5], [0.36, 0.3], [0.5, 0.55], [0.5, 0.85], [0.3, 0.9], [0.15, 0.75], [0.24, 0.62]);
   await page.getByRole('button', { name: 'Cut the layer' }).click();
   await full(page);
-  await expect.poll(async () => [(await colourAt(page, 0.36, 0.67))[3], (await colourAt(page, 0.5, 0.67))[3]]).toEqual([255, 0]);
+  await expect
+    .poll(async () => [(await colourAt(page, 0.36, 0.67))[3], (await colourAt(page, 0.5, 0.67))[3]])
+    .toEqual([255, 0]);
   for (let frame = 61; frame <= 63; frame++) {
     await page.getByRole('button', { name: 'On to the next frame' }).click();
     await expect(page.getByLabel('Frame', { exact: true })).toHaveText(String(frame));
   }
   // the boat has gone on by 29 pixels
-  await expect.poll(async () => [(await colourAt(page, 0.435, 0.67))[3], (await colourAt(page, 0.29, 0.67))[3]]).toEqual([255, 0]);
+  await expect
+    .poll(async () => [(await colourAt(page, 0.435, 0.67))[3], (await colourAt(page, 0.29, 0.67))[3]])
+    .toEqual([255, 0]);
   expect(Number(/(\d+) %/.exec(await page.getByText(/Sure of the border/).innerText())![1])).toBeGreaterThan(45);
   await page.getByRole('button', { name: 'Animated values of wind up boat' }).click();
   await expect(page.getByRole('button', { name: /^Keyframe of Matte at/ })).toHaveCount(4);
@@ -323,14 +396,20 @@ test('a path is made by the keyboard alone', async ({ page }) => {
   await tower(page);
   await page.getByRole('button', { name: 'Add a mask' }).press('Enter');
   await page.locator('.v-list-item').getByText('Path by points', { exact: true }).click();
-  for (const [x, y] of [['-300', '-200'], ['300', '-200'], ['0', '250']] as const) {
+  for (const [x, y] of [
+    ['-300', '-200'],
+    ['300', '-200'],
+    ['0', '250'],
+  ] as const) {
     await page.getByRole('button', { name: 'Add a point' }).press('Enter');
     await typeNumber(page, 'Vertex x', x);
     await typeNumber(page, 'Vertex y', y);
   }
   await page.getByRole('button', { name: 'Close the path' }).press('Enter');
   await page.getByRole('button', { name: 'Cut the layer' }).press('Enter');
-  await expect.poll(async () => [(await colourAt(page, 0.5, 0.5))[3], (await colourAt(page, 0.2, 0.8))[3]]).toEqual([255, 0]);
+  await expect
+    .poll(async () => [(await colourAt(page, 0.5, 0.5))[3], (await colourAt(page, 0.2, 0.8))[3]])
+    .toEqual([255, 0]);
   await vertex(page, 3).focus();
   for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowLeft');
   await expect(page.getByLabel('Vertex x, px')).toHaveValue('-40');
@@ -350,6 +429,8 @@ test('on a tilted layer a path lies where it was drawn, and cuts there', async (
   const alpha = async (x: number, y: number) => (await colourAt(page, x, y))[3]!;
   await expect.poll(() => alpha(0.28, 0.5)).toBe(0);
   // just inside and outside of all four sides
-  expect(await Promise.all([alpha(0.31, 0.31), alpha(0.69, 0.31), alpha(0.69, 0.69), alpha(0.31, 0.69)])).toEqual([255, 255, 255, 255]);
+  expect(await Promise.all([alpha(0.31, 0.31), alpha(0.69, 0.31), alpha(0.69, 0.69), alpha(0.31, 0.69)])).toEqual([
+    255, 255, 255, 255,
+  ]);
   expect(await Promise.all([alpha(0.71, 0.5), alpha(0.5, 0.28), alpha(0.5, 0.72)])).toEqual([0, 0, 0]);
 });

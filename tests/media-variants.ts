@@ -1,5 +1,19 @@
 // The demo's media in other wrappings: same pictures, other container, time stamps or rotation. Nothing is encoded anew.
-import { ALL_FORMATS, BufferTarget, EncodedAudioPacketSource, EncodedPacket, EncodedPacketSink, EncodedVideoPacketSource, FilePathSource, Input, MkvOutputFormat, MovOutputFormat, Mp4OutputFormat, OggOutputFormat, Output } from 'mediabunny';
+import {
+  ALL_FORMATS,
+  BufferTarget,
+  EncodedAudioPacketSource,
+  EncodedPacket,
+  EncodedPacketSink,
+  EncodedVideoPacketSource,
+  FilePathSource,
+  Input,
+  MkvOutputFormat,
+  MovOutputFormat,
+  Mp4OutputFormat,
+  OggOutputFormat,
+  Output,
+} from 'mediabunny';
 import sharp from 'sharp';
 import { media } from './helpers';
 
@@ -39,7 +53,9 @@ export async function silentOgg(seconds: number): Promise<Buffer> {
   // identification header of RFC 7845: one channel, nothing to skip, 48 kHz
   const description = Uint8Array.from([...Buffer.from('OpusHead'), 1, 1, 0, 0, 0x80, 0xbb, 0, 0, 0, 0, 0]);
   for (let i = 0; i < seconds * 50; i++) {
-    await source.add(new EncodedPacket(new Uint8Array([0xf8, 0xff, 0xfe]), 'key', i / 50, 1 / 50), { decoderConfig: { codec: 'opus', numberOfChannels: 1, sampleRate: 48000, description } });
+    await source.add(new EncodedPacket(new Uint8Array([0xf8, 0xff, 0xfe]), 'key', i / 50, 1 / 50), {
+      decoderConfig: { codec: 'opus', numberOfChannels: 1, sampleRate: 48000, description },
+    });
   }
   await output.finalize();
   return Buffer.from(target.buffer!);
@@ -59,8 +75,13 @@ export function quarters(format: 'jpeg' | 'webp'): Promise<Buffer> {
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const [right, low] = [x >= width / 2, y >= height / 2];
-      pixels.set(low ? (right ? [255, 255, 255] : [0, 0, 255]) : right ? [0, 255, 0] : [255, 0, 0], (y * width + x) * 3);
+      pixels.set(
+        low ? (right ? [255, 255, 255] : [0, 0, 255]) : right ? [0, 255, 0] : [255, 0, 0],
+        (y * width + x) * 3,
+      );
     }
   }
-  return sharp(pixels, { raw: { width, height, channels: 3 } })[format]({ quality: 95 }).toBuffer();
+  return sharp(pixels, { raw: { width, height, channels: 3 } })
+    [format]({ quality: 95 })
+    .toBuffer();
 }

@@ -1,6 +1,20 @@
 // Looking at passes on the way: up to one of them, with one that is not there yet, and the same on another layer.
 import { expect, test, type Page } from '@playwright/test';
-import { addToShot, colourAt, full, importFiles, layer, makeShot, middle, newProject, pass, picture, pictureShown, redrawn, typeNumber } from './helpers';
+import {
+  addToShot,
+  colourAt,
+  full,
+  importFiles,
+  layer,
+  makeShot,
+  middle,
+  newProject,
+  pass,
+  picture,
+  pictureShown,
+  redrawn,
+  typeNumber,
+} from './helpers';
 
 test.beforeEach(async ({ page }) => {
   await newProject(page, 'Passes');
@@ -34,7 +48,9 @@ test('Alt held on a pass shows the picture up to it', async ({ page }) => {
   await expect.poll(() => grey(page)).toBe(twice);
 });
 
-test('the pass that is highlighted in the search shows on the picture, and is gone when the search closes', async ({ page }) => {
+test('the pass that is highlighted in the search shows on the picture, and is gone when the search closes', async ({
+  page,
+}) => {
   await importFiles(page, 'paper-kite.png');
   await redrawn(page, () => addToShot(page, 'paper kite'));
   /** Mean step from a pixel to its neighbour: how sharp the picture is. */

@@ -4,7 +4,18 @@ import { expect, test, type Page } from '@playwright/test';
 import { ALL_FORMATS, BlobSource, Input } from 'mediabunny';
 import sharp from 'sharp';
 import { BLEND_MODES } from '../src/core/picture/blend';
-import { addToShot, colourAt, full, importFiles, makeShot, newProject, openDemo, picture, pictureShown, redrawn } from './helpers';
+import {
+  addToShot,
+  colourAt,
+  full,
+  importFiles,
+  makeShot,
+  newProject,
+  openDemo,
+  picture,
+  pictureShown,
+  redrawn,
+} from './helpers';
 
 async function startRender(page: Page, format: string): Promise<void> {
   await page.getByRole('button', { name: 'Render…' }).click();
@@ -13,7 +24,10 @@ async function startRender(page: Page, format: string): Promise<void> {
   await page.getByRole('button', { name: 'Start' }).click();
 }
 
-for (const [format, ending, sound] of [['WebM, VP9 and Opus', 'webm', 'vp9 + opus'], ['MP4, H.264 and AAC', 'mp4', 'avc + aac']] as const) {
+for (const [format, ending, sound] of [
+  ['WebM, VP9 and Opus', 'webm', 'vp9 + opus'],
+  ['MP4, H.264 and AAC', 'mp4', 'avc + aac'],
+] as const) {
   test(`${ending}: the file plays, has every frame, and shows what the viewer showed`, async ({ page }) => {
     test.setTimeout(300_000);
     await newProject(page, 'Files');
@@ -22,14 +36,24 @@ for (const [format, ending, sound] of [['WebM, VP9 and Opus', 'webm', 'vp9 + opu
     await addToShot(page, 'ferry deck night');
     await page.getByRole('button', { name: 'Keep the shot' }).click();
     await addToShot(page, 'harbour bed');
-    await page.getByRole('group', { name: 'Layer ferry deck night' }).getByRole('button', { name: 'ferry deck night', exact: true }).click();
+    await page
+      .getByRole('group', { name: 'Layer ferry deck night' })
+      .getByRole('button', { name: 'ferry deck night', exact: true })
+      .click();
     await page.keyboard.press('p');
-    await redrawn(page, () => page.getByRole('group', { name: 'One-click placements' }).getByRole('button', { name: 'Fit' }).click());
+    await redrawn(page, () =>
+      page.getByRole('group', { name: 'One-click placements' }).getByRole('button', { name: 'Fit' }).click(),
+    );
     await full(page);
     await page.keyboard.press('ArrowRight');
     await pictureShown(page);
     await expect.poll(() => picture(page).evaluate((canvas: HTMLCanvasElement) => canvas.width)).toBe(640);
-    const spots = [[0.15, 0.4], [0.77, 0.2], [0.5, 0.65], [0.4, 0.9]] as const;
+    const spots = [
+      [0.15, 0.4],
+      [0.77, 0.2],
+      [0.5, 0.65],
+      [0.4, 0.9],
+    ] as const;
     const shown = await Promise.all(spots.map(([x, y]) => colourAt(page, x, y)));
     await startRender(page, format);
     await page.getByRole('link', { name: /^Renders/ }).click();
@@ -40,19 +64,31 @@ for (const [format, ending, sound] of [['WebM, VP9 and Opus', 'webm', 'vp9 + opu
     expect((await download).suggestedFilename()).toBe(`Deck.${ending}`);
     // the browser's player is the independent decoder
     await page.getByRole('button', { name: 'Watch' }).click();
-    const played = await page.locator('video').evaluate(async (video: HTMLVideoElement, places) => {
-      video.pause();
-      await new Promise((ready) => (video.readyState ? ready(0) : video.addEventListener('loadeddata', ready, { once: true })));
-      const sought = new Promise((done) => video.addEventListener('seeked', done, { once: true }));
-      video.currentTime = 1.5 / 24;
-      await sought;
-      const canvas = Object.assign(document.createElement('canvas'), { width: 640, height: 360 });
-      const context = canvas.getContext('2d')!;
-      context.drawImage(video, 0, 0);
-      return { seconds: video.duration, colours: places.map(([x, y]) => [...context.getImageData(Math.floor(x! * 640), Math.floor(y! * 360), 1, 1).data]) };
-    }, spots as unknown as number[][]);
+    const played = await page.locator('video').evaluate(
+      async (video: HTMLVideoElement, places) => {
+        video.pause();
+        await new Promise((ready) =>
+          video.readyState ? ready(0) : video.addEventListener('loadeddata', ready, { once: true }),
+        );
+        const sought = new Promise((done) => video.addEventListener('seeked', done, { once: true }));
+        video.currentTime = 1.5 / 24;
+        await sought;
+        const canvas = Object.assign(document.createElement('canvas'), { width: 640, height: 360 });
+        const context = canvas.getContext('2d')!;
+        context.drawImage(video, 0, 0);
+        return {
+          seconds: video.duration,
+          colours: places.map(([x, y]) => [
+            ...context.getImageData(Math.floor(x! * 640), Math.floor(y! * 360), 1, 1).data,
+          ]),
+        };
+      },
+      spots as unknown as number[][],
+    );
     expect(Math.abs(played.seconds - 1.25)).toBeLessThan(0.06);
-    played.colours.forEach((colour, i) => colour.slice(0, 3).forEach((v, c) => expect(Math.abs(v - shown[i]![c]!)).toBeLessThanOrEqual(14)));
+    played.colours.forEach((colour, i) =>
+      colour.slice(0, 3).forEach((v, c) => expect(Math.abs(v - shown[i]![c]!)).toBeLessThanOrEqual(14)),
+    );
   });
 }
 
@@ -64,12 +100,16 @@ async function patches(): Promise<Buffer> {
     const n = Math.floor((i % width) / 80) + 8 * Math.floor(i / width / 80);
     data.set([(n * 83) % 256, (n * 151 + 40) % 256, n < 8 ? n * 36 : (n * 199 + 90) % 256], i * 3);
   }
-  return sharp(data, { raw: { width, height, channels: 3 } }).png().toBuffer();
+  return sharp(data, { raw: { width, height, channels: 3 } })
+    .png()
+    .toBuffer();
 }
 const MIDDLES = Array.from({ length: 32 }, (_, n) => [((n % 8) + 0.5) / 8, (Math.floor(n / 8) + 0.5) / 4] as const);
 
 for (const format of ['WebM, VP9 and Opus', 'WebM, VP8 and Opus', 'MP4, H.264 and AAC']) {
-  test(`${format}: BT.709 in limited range, said so in the file, and a player shows the viewer’s colours`, async ({ page }) => {
+  test(`${format}: BT.709 in limited range, said so in the file, and a player shows the viewer’s colours`, async ({
+    page,
+  }) => {
     await newProject(page, 'Patches');
     await makeShot(page, { name: 'Patches', width: 640, height: 320, length: '6f' });
     await importFiles(page, { name: 'patches.png', mimeType: 'image/png', buffer: await patches() });
@@ -87,26 +127,38 @@ for (const format of ['WebM, VP9 and Opus', 'WebM, VP8 and Opus', 'MP4, H.264 an
     await page.getByRole('link', { name: /^Renders/ }).click();
     const download = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Save file' }).click();
-    const file = new Input({ source: new BlobSource(new Blob([new Uint8Array(readFileSync(await (await download).path()))])), formats: ALL_FORMATS });
-    expect((await (await file.getPrimaryVideoTrack())!.getColorSpace()) as unknown).toMatchObject({ primaries: 'bt709', transfer: 'iec61966-2-1', matrix: 'bt709', fullRange: false });
+    const file = new Input({
+      source: new BlobSource(new Blob([new Uint8Array(readFileSync(await (await download).path()))])),
+      formats: ALL_FORMATS,
+    });
+    expect((await (await file.getPrimaryVideoTrack())!.getColorSpace()) as unknown).toMatchObject({
+      primaries: 'bt709',
+      transfer: 'iec61966-2-1',
+      matrix: 'bt709',
+      fullRange: false,
+    });
     await page.getByRole('button', { name: 'Watch' }).click();
     // the player's decoder, and ITU-R BT.709 for its planes: its own conversion for the screen is less exact in blue
-    const played = await page.locator('video').evaluate(async (video: HTMLVideoElement, places) => {
-      await video.play();
-      await new Promise((shown) => video.requestVideoFrameCallback(shown));
-      video.pause();
-      const frame = new VideoFrame(video);
-      const planes = new Uint8Array(frame.allocationSize());
-      const [luma, blue, red] = await frame.copyTo(planes);
-      frame.close();
-      return places.map(([x, y]) => {
-        const [u, v] = [Math.floor(x! * 640), Math.floor(y! * 320)];
-        const at = (plane: PlaneLayout | undefined, half: number) => planes[plane!.offset + (v >> half) * plane!.stride + (u >> half)]!;
-        const [Y, B, R] = [(at(luma, 0) - 16) / 219, (at(blue, 1) - 128) / 224, (at(red, 1) - 128) / 224];
-        const [r, b] = [Y + 1.5748 * R, Y + 1.8556 * B];
-        return [r, (Y - 0.2126 * r - 0.0722 * b) / 0.7152, b].map((part) => Math.round(255 * part));
-      });
-    }, MIDDLES as unknown as number[][]);
+    const played = await page.locator('video').evaluate(
+      async (video: HTMLVideoElement, places) => {
+        await video.play();
+        await new Promise((shown) => video.requestVideoFrameCallback(shown));
+        video.pause();
+        const frame = new VideoFrame(video);
+        const planes = new Uint8Array(frame.allocationSize());
+        const [luma, blue, red] = await frame.copyTo(planes);
+        frame.close();
+        return places.map(([x, y]) => {
+          const [u, v] = [Math.floor(x! * 640), Math.floor(y! * 320)];
+          const at = (plane: PlaneLayout | undefined, half: number) =>
+            planes[plane!.offset + (v >> half) * plane!.stride + (u >> half)]!;
+          const [Y, B, R] = [(at(luma, 0) - 16) / 219, (at(blue, 1) - 128) / 224, (at(red, 1) - 128) / 224];
+          const [r, b] = [Y + 1.5748 * R, Y + 1.8556 * B];
+          return [r, (Y - 0.2126 * r - 0.0722 * b) / 0.7152, b].map((part) => Math.round(255 * part));
+        });
+      },
+      MIDDLES as unknown as number[][],
+    );
     const worst = Math.max(...played.flatMap((colour, i) => colour.map((part, c) => Math.abs(part - shown[i]![c]!))));
     // H.264 is coded a little more coarsely here
     expect(worst).toBeLessThanOrEqual(format.startsWith('MP4') ? 3 : 2);
@@ -126,7 +178,9 @@ test('the background can be left out of one file: said before, clear in the PNG 
   await expect(page.getByText('What no layer covers is clear in this file.')).toBeVisible();
   const png = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Write the frame' }).click();
-  const { data, info } = await sharp(await (await png).path()).raw().toBuffer({ resolveWithObject: true });
+  const { data, info } = await sharp(await (await png).path())
+    .raw()
+    .toBuffer({ resolveWithObject: true });
   expect(info.channels).toBe(4);
   expect([data[3], data[(280 * 640 + 320) * 4 + 3]]).toEqual([0, 255]);
   await page.getByRole('button', { name: 'Render…' }).click();
@@ -136,7 +190,10 @@ test('the background can be left out of one file: said before, clear in the PNG 
   const webm = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save file' }).click();
   const path = await (await webm).path();
-  const file = new Input({ source: new BlobSource(new Blob([new Uint8Array(readFileSync(path))])), formats: ALL_FORMATS });
+  const file = new Input({
+    source: new BlobSource(new Blob([new Uint8Array(readFileSync(path))])),
+    formats: ALL_FORMATS,
+  });
   expect(await (await file.getPrimaryVideoTrack())!.canBeTransparent()).toBe(true);
   // read back: clear beside the kite, solid on it
   await page.getByRole('link', { name: 'Projects' }).click();
@@ -144,7 +201,9 @@ test('the background can be left out of one file: said before, clear in the PNG 
   await importFiles(page, { name: 'back.webm', mimeType: 'video/webm', buffer: readFileSync(path) });
   await addToShot(page, 'back');
   await page.getByRole('button', { name: 'Matte', exact: true }).click();
-  await expect.poll(async () => [(await colourAt(page, 0.02, 0.02))[0]! < 6, (await colourAt(page, 0.5, 0.5))[0]! > 249]).toEqual([true, true]);
+  await expect
+    .poll(async () => [(await colourAt(page, 0.02, 0.02))[0]! < 6, (await colourAt(page, 0.5, 0.5))[0]! > 249])
+    .toEqual([true, true]);
 });
 
 test('a cancelled render leaves no file', async ({ page }) => {
@@ -163,7 +222,16 @@ test('every blend mode that a canvas has looks as the browser’s own canvas mix
   await page.getByText('Captain to key').click();
   await full(page);
   await page.keyboard.press('p');
-  const alone = () => picture(page).evaluate((canvas: HTMLCanvasElement) => createImageBitmap(canvas).then((bitmap) => ((globalThis as Record<string, unknown>)['kept'] = [...((globalThis as Record<string, unknown>)['kept'] as ImageBitmap[] | undefined ?? []), bitmap]) && canvas.width));
+  const alone = () =>
+    picture(page).evaluate((canvas: HTMLCanvasElement) =>
+      createImageBitmap(canvas).then(
+        (bitmap) =>
+          ((globalThis as Record<string, unknown>)['kept'] = [
+            ...(((globalThis as Record<string, unknown>)['kept'] as ImageBitmap[] | undefined) ?? []),
+            bitmap,
+          ]) && canvas.width,
+      ),
+    );
   // the top layer alone, then the one below alone: what the canvas is given to mix
   await expect.poll(() => picture(page).evaluate((canvas: HTMLCanvasElement) => canvas.width)).toBe(1280);
   await pictureShown(page);
@@ -174,19 +242,32 @@ test('every blend mode that a canvas has looks as the browser’s own canvas mix
   for (const mode of BLEND_MODES.filter((name) => name !== 'subtract')) {
     if (mode === 'normal') await expect(page.getByRole('combobox', { name: 'Blend mode' })).toHaveValue('normal');
     else await redrawn(page, () => page.getByRole('combobox', { name: 'Blend mode' }).selectOption(mode));
-    const worst = await picture(page).evaluate((canvas: HTMLCanvasElement, operation) => {
-      const [top, below] = (globalThis as Record<string, unknown>)['kept'] as [ImageBitmap, ImageBitmap];
-      const own = Object.assign(document.createElement('canvas'), { width: 1280, height: 720 }).getContext('2d', { willReadFrequently: true })!;
-      own.drawImage(below, 0, 0);
-      own.globalCompositeOperation = operation as GlobalCompositeOperation;
-      own.drawImage(top, 0, 0);
-      const want = own.getImageData(0, 0, 1280, 720).data;
-      const got = canvas.getContext('2d')!.getImageData(0, 0, 1280, 720).data;
-      const off = new Uint32Array(256);
-      for (let i = 0; i < want.length; i++) off[Math.abs(want[i]! - got[i]!)]!++;
-      return off.findLastIndex((count) => count > 0);
-    }, mode === 'normal' ? 'source-over' : mode === 'add' ? 'lighter' : mode);
+    const worst = await picture(page).evaluate(
+      (canvas: HTMLCanvasElement, operation) => {
+        const [top, below] = (globalThis as Record<string, unknown>)['kept'] as [ImageBitmap, ImageBitmap];
+        const own = Object.assign(document.createElement('canvas'), { width: 1280, height: 720 }).getContext('2d', {
+          willReadFrequently: true,
+        })!;
+        own.drawImage(below, 0, 0);
+        own.globalCompositeOperation = operation as GlobalCompositeOperation;
+        own.drawImage(top, 0, 0);
+        const want = own.getImageData(0, 0, 1280, 720).data;
+        const got = canvas.getContext('2d')!.getImageData(0, 0, 1280, 720).data;
+        const off = new Uint32Array(256);
+        for (let i = 0; i < want.length; i++) off[Math.abs(want[i]! - got[i]!)]!++;
+        return off.findLastIndex((count) => count > 0);
+      },
+      mode === 'normal' ? 'source-over' : mode === 'add' ? 'lighter' : mode,
+    );
     // the canvas works in 8 bits and rounds on the way in these; the formulas themselves are held to half a step by the unit tests
-    expect.soft(worst, mode).toBeLessThanOrEqual(['exclusion', 'color-dodge', 'color-burn', 'soft-light', 'hue', 'saturation', 'color', 'luminosity'].includes(mode) ? 3 : 1);
+    expect
+      .soft(worst, mode)
+      .toBeLessThanOrEqual(
+        ['exclusion', 'color-dodge', 'color-burn', 'soft-light', 'hue', 'saturation', 'color', 'luminosity'].includes(
+          mode,
+        )
+          ? 3
+          : 1,
+      );
   }
 });

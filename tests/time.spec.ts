@@ -8,7 +8,9 @@ const field = (page: Page, name: string): Locator => page.getByRole('textbox', {
 const showSource = (page: Page) => pass(page, 'Source').click();
 const edge = (page: Page, which: string) => page.getByLabel(which, { exact: true });
 
-test('a layer is trimmed by its edges and moved by its bar, snapping to the playhead and the ends', async ({ page }) => {
+test('a layer is trimmed by its edges and moved by its bar, snapping to the playhead and the ends', async ({
+  page,
+}) => {
   await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
   await showSource(page);
   const start = await middle(edge(page, 'Start of captain'));
@@ -73,8 +75,16 @@ test('stock dropped on the time panel begins where it is dropped', async ({ page
   const ruler = (await page.getByLabel('Ruler').boundingBox())!;
   // the browser's own drag cannot be driven when headless, so its events are sent
   const dataTransfer = await page.evaluateHandle(() => new DataTransfer());
-  await page.getByRole('region', { name: 'Stock' }).getByRole('listitem').filter({ hasText: 'aurora' }).dispatchEvent('dragstart', { dataTransfer });
-  await layer(page, 'harbour bed').dispatchEvent('drop', { dataTransfer, clientX: ruler.x + ruler.width * 0.5, clientY: ruler.y + 150 });
+  await page
+    .getByRole('region', { name: 'Stock' })
+    .getByRole('listitem')
+    .filter({ hasText: 'aurora' })
+    .dispatchEvent('dragstart', { dataTransfer });
+  await layer(page, 'harbour bed').dispatchEvent('drop', {
+    dataTransfer,
+    clientX: ruler.x + ruler.width * 0.5,
+    clientY: ruler.y + 150,
+  });
   await expect(layer(page, 'aurora')).toBeVisible();
   await showSource(page);
   await expect(field(page, 'Start, f')).toHaveValue('60');
@@ -82,12 +92,20 @@ test('stock dropped on the time panel begins where it is dropped', async ({ page
 
 test('passes are reordered, switched off and deleted; their thumbnails change', async ({ page }) => {
   await pass(page, 'Colour key').press('Control+ArrowRight');
-  const names = page.getByRole('region', { name: 'Passes' }).getByRole('button', { name: /^(Source|Colour key|Adjust)/ });
+  const names = page
+    .getByRole('region', { name: 'Passes' })
+    .getByRole('button', { name: /^(Source|Colour key|Adjust)/ });
   await expect(names.nth(1)).toHaveAccessibleName('Adjust');
   await page.keyboard.press('Control+z');
   await expect(names.nth(1)).toHaveAccessibleName('Colour key');
   const tile = pass(page, 'Adjust').locator('canvas');
-  const sum = () => tile.evaluate((canvas: HTMLCanvasElement) => canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height).data.reduce((total, v) => total + v, 0));
+  const sum = () =>
+    tile.evaluate((canvas: HTMLCanvasElement) =>
+      canvas
+        .getContext('2d')!
+        .getImageData(0, 0, canvas.width, canvas.height)
+        .data.reduce((total, v) => total + v, 0),
+    );
   await expect.poll(sum).toBeGreaterThan(0);
   const before = await sum();
   await pass(page, 'Adjust').click();
@@ -118,7 +136,8 @@ test('a crop is dragged on the picture by its grips', async ({ page }) => {
   await redrawn(page, () => typeNumber(page, 'Tilt y', '35'));
   await pass(page, 'Crop').click();
   const at = await middle(grip);
-  const beside = async (by: number) => (await colourAt(page, (at.x + by - box.x) / box.width, (at.y - box.y) / box.height)).slice(0, 3);
+  const beside = async (by: number) =>
+    (await colourAt(page, (at.x + by - box.x) / box.width, (at.y - box.y) / box.height)).slice(0, 3);
   expect(await beside(-8)).toEqual([0, 0, 0]);
   expect(await beside(8)).not.toEqual([0, 0, 0]);
 });

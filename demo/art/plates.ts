@@ -13,7 +13,9 @@ export const TRUTH_FRAMES = Array.from({ length: 12 }, (_, i) => 5 + 10 * i);
 export type Lighting = 'even' | 'uneven' | 'noisy';
 
 export async function feltScreen(): Promise<Sprite> {
-  return sprite(piece(W + 40, H + 40, felt('m', 80, 0.55), `<rect width="${W + 40}" height="${H + 40}" fill="#4ca85a"/>`));
+  return sprite(
+    piece(W + 40, H + 40, felt('m', 80, 0.55), `<rect width="${W + 40}" height="${H + 40}" fill="#4ca85a"/>`),
+  );
 }
 
 /** Light on the screen: 1 everywhere, or ±35 % with a bright patch on the right and a dark corner. */
@@ -94,25 +96,43 @@ function boxBlur(data: Float32Array, r: number): Float32Array {
 
 /** A paper kite, still with alpha, for the stock catalogue. */
 export const kite = (): string =>
-  piece(420, 560, card('m', 95), '<path d="M210 20 380 190 210 430 40 190z" fill="#d1503f"/><path d="M210 20 380 190H40z" fill="#e8c15a"/><path d="M204 20h12v410h-12z" fill="#5b3d30"/><path d="M40 184h340v12H40z" fill="#5b3d30"/><path d="M210 430c30 30-30 50 0 80s-10 30 0 40" fill="none" stroke="#5b3d30" stroke-width="5"/>');
+  piece(
+    420,
+    560,
+    card('m', 95),
+    '<path d="M210 20 380 190 210 430 40 190z" fill="#d1503f"/><path d="M210 20 380 190H40z" fill="#e8c15a"/><path d="M204 20h12v410h-12z" fill="#5b3d30"/><path d="M40 184h340v12H40z" fill="#5b3d30"/><path d="M210 430c30 30-30 50 0 80s-10 30 0 40" fill="none" stroke="#5b3d30" stroke-width="5"/>',
+  );
 
 /** A soft warm disc of lantern light, still with alpha. */
 export const glow = (): string =>
-  svg(640, 640, '<defs><radialGradient id="g"><stop offset="0" stop-color="#fff0c4" stop-opacity=".95"/><stop offset=".25" stop-color="#ffce73" stop-opacity=".6"/><stop offset=".6" stop-color="#f59a3c" stop-opacity=".18"/><stop offset="1" stop-color="#d9691e" stop-opacity="0"/></radialGradient></defs><circle cx="320" cy="320" r="320" fill="url(#g)"/>');
+  svg(
+    640,
+    640,
+    '<defs><radialGradient id="g"><stop offset="0" stop-color="#fff0c4" stop-opacity=".95"/><stop offset=".25" stop-color="#ffce73" stop-opacity=".6"/><stop offset=".6" stop-color="#f59a3c" stop-opacity=".18"/><stop offset="1" stop-color="#d9691e" stop-opacity="0"/></radialGradient></defs><circle cx="320" cy="320" r="320" fill="url(#g)"/>',
+  );
 
 /** Scraps of paper drifting down, for a clip with alpha. */
 export async function scraps(): Promise<(index: number) => Sheet> {
   const dice = random(99);
   const bits = await Promise.all(
-    ['#f3ead6', '#e7d7b4', '#d8e2ea'].map((colour, i) => sprite(piece(60, 60, card('m', 100 + i), `<path d="M12 16 46 10 50 44 18 50z" fill="${colour}"/>`), 3)),
+    ['#f3ead6', '#e7d7b4', '#d8e2ea'].map((colour, i) =>
+      sprite(piece(60, 60, card('m', 100 + i), `<path d="M12 16 46 10 50 44 18 50z" fill="${colour}"/>`), 3),
+    ),
   );
-  const pieces = Array.from({ length: 26 }, () => ({ x: dice() * 640, y: dice() * 420, fall: 40 + dice() * 70, turn: dice() * 200 - 100, bit: Math.floor(dice() * 3), size: 0.4 + dice() * 0.5 }));
+  const pieces = Array.from({ length: 26 }, () => ({
+    x: dice() * 640,
+    y: dice() * 420,
+    fall: 40 + dice() * 70,
+    turn: dice() * 200 - 100,
+    bit: Math.floor(dice() * 3),
+    size: 0.4 + dice() * 0.5,
+  }));
   return (index) => {
     const t = index / RATE;
     const out = sheet(640, 360);
     for (const p of pieces) {
       const y = ((p.y + p.fall * t) % 440) - 40;
-      const r = ((p.turn * t) * Math.PI) / 180;
+      const r = (p.turn * t * Math.PI) / 180;
       const [c, s] = [Math.cos(r) * p.size, Math.sin(r) * p.size];
       draw(out, bits[p.bit]!, [c, s, -s, c, p.x + 20 * Math.sin(t + p.fall), y]);
     }

@@ -52,7 +52,10 @@ export async function sprite(svg: string, soft = 7): Promise<Sprite> {
     .raw()
     .toBuffer({ resolveWithObject: true });
   const step = blurred.info.channels;
-  const shade = Float32Array.from({ length: blurred.info.width * blurred.info.height }, (_, i) => blurred.data[i * step]! / 255);
+  const shade = Float32Array.from(
+    { length: blurred.info.width * blurred.info.height },
+    (_, i) => blurred.data[i * step]! / 255,
+  );
   return { w, h, data: out, shadow: { w: blurred.info.width, h: blurred.info.height, pad, data: shade } };
 }
 
@@ -89,7 +92,8 @@ export function draw(target: Sheet, top: Sprite, map: Matrix, { shadow, opacity 
     const w11 = fx * fy * opacity;
     const d = target.data;
     const keep = 1 - (s[a00 + 3]! * w00 + s[a10 + 3]! * w10 + s[a01 + 3]! * w01 + s[a11 + 3]! * w11);
-    for (let c = 0; c < 4; c++) d[i + c] = s[a00 + c]! * w00 + s[a10 + c]! * w10 + s[a01 + c]! * w01 + s[a11 + c]! * w11 + d[i + c]! * keep;
+    for (let c = 0; c < 4; c++)
+      d[i + c] = s[a00 + c]! * w00 + s[a10 + c]! * w10 + s[a01 + c]! * w01 + s[a11 + c]! * w11 + d[i + c]! * keep;
   });
 }
 

@@ -45,10 +45,19 @@ export function harbourBed(seconds = 6): Float32Array[] {
       out[i] = low * 0.9 * lap + (mid - low) * 0.12 * lap;
       for (const strike of [0.8, 1.35, 3.9, 4.45]) {
         const s = t - strike - side * 0.0006;
-        if (s > 0) out[i]! += 0.09 * Math.exp(-s * 2.4) * (Math.sin(s * 5340) + 0.5 * Math.sin(s * 8120) + 0.3 * Math.sin(s * 13900)) * (side ? 0.6 : 1);
+        if (s > 0)
+          out[i]! +=
+            0.09 *
+            Math.exp(-s * 2.4) *
+            (Math.sin(s * 5340) + 0.5 * Math.sin(s * 8120) + 0.3 * Math.sin(s * 13900)) *
+            (side ? 0.6 : 1);
       }
       const h = t - 2.2;
-      if (h > 0 && h < 1.6) out[i]! += 0.07 * Math.sin(Math.PI * (h / 1.6)) ** 0.6 * (Math.sin(h * 2 * Math.PI * 110) + 0.4 * Math.sin(h * 2 * Math.PI * 220.7));
+      if (h > 0 && h < 1.6)
+        out[i]! +=
+          0.07 *
+          Math.sin(Math.PI * (h / 1.6)) ** 0.6 *
+          (Math.sin(h * 2 * Math.PI * 110) + 0.4 * Math.sin(h * 2 * Math.PI * 220.7));
       out[i]! *= Math.min(1, t * 4, (seconds - t) * 2);
     }
     return out;
@@ -61,7 +70,8 @@ export function horn(seconds = 2.5): Float32Array[] {
   for (let i = 0; i < out.length; i++) {
     const t = i / RATE;
     const level = Math.min(1, t * 6, (seconds - t) * 3);
-    for (let k = 1; k <= 6; k++) out[i]! += (0.26 / k) * level * Math.sin(2 * Math.PI * 98 * k * t + 0.2 * Math.sin(t * 7));
+    for (let k = 1; k <= 6; k++)
+      out[i]! += (0.26 / k) * level * Math.sin(2 * Math.PI * 98 * k * t + 0.2 * Math.sin(t * 7));
   }
   return [out];
 }

@@ -19,8 +19,12 @@ onMounted(() => missingAbilities().forEach((sentence) => notices.say(sentence, '
     <div class="notices" role="status" aria-live="polite">
       <div v-for="notice in notices.notices" :key="notice.id" class="notice" :class="notice.kind">
         <span>{{ notice.text }}</span>
-        <v-btn v-if="notice.action" size="small" @click="(notice.action.run(), notices.close(notice.id))">{{ notice.action.label }}</v-btn>
-        <button class="icon-button" aria-label="Close this message" @click="notices.close(notice.id)"><Icon :path="mdiClose" /></button>
+        <v-btn v-if="notice.action" size="small" @click="(notice.action.run(), notices.close(notice.id))">{{
+          notice.action.label
+        }}</v-btn>
+        <button class="icon-button" aria-label="Close this message" @click="notices.close(notice.id)">
+          <Icon :path="mdiClose" />
+        </button>
       </div>
     </div>
   </v-app>

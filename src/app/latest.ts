@@ -9,7 +9,7 @@ export function latestOnly(work: () => Promise<void>, failed: (error: unknown) =
     wished++;
     if (working) return;
     working = true;
-    for (let done = 0; done !== wished; ) {
+    for (let done = 0; done !== wished;) {
       done = wished;
       await work().catch(failed);
     }

@@ -20,17 +20,20 @@ export interface Shortcut {
 
 /** Events of the bench that are not state: anyone may ask, one component answers. */
 export const asks = new EventTarget();
-export const ask = (what: 'search' | 'shortcuts' | 'fit' | 'zoom-in' | 'zoom-out' | 'fit-time'): boolean => asks.dispatchEvent(new Event(what));
+export const ask = (what: 'search' | 'shortcuts' | 'fit' | 'zoom-in' | 'zoom-out' | 'fit-time'): boolean =>
+  asks.dispatchEvent(new Event(what));
 
 const PANELS = ['Stock', 'Viewer', 'Passes', 'Dials', 'Time'];
-const FOCUSABLE = 'a[href], button:not(:disabled), input:not(:disabled):not([tabindex="-1"]), select:not(:disabled), [tabindex="0"]';
+const FOCUSABLE =
+  'a[href], button:not(:disabled), input:not(:disabled):not([tabindex="-1"]), select:not(:disabled), [tabindex="0"]';
 /** Puts the focus on the first thing in the next panel that can have it. */
 function nextPanel(by: 1 | -1): void {
   const panels = PANELS.map((name) => document.querySelector<HTMLElement>(`section[aria-label="${name}"]`));
   const now = panels.findIndex((panel) => panel?.contains(document.activeElement));
   for (let step = 1; step <= panels.length; step++) {
     const at = now < 0 ? (by > 0 ? step - 1 : panels.length - step) : now + by * step;
-    const target = panels[((at % panels.length) + panels.length) % panels.length]?.querySelector<HTMLElement>(FOCUSABLE);
+    const target =
+      panels[((at % panels.length) + panels.length) % panels.length]?.querySelector<HTMLElement>(FOCUSABLE);
     if (target) return target.focus();
   }
 }
@@ -49,11 +52,20 @@ export function shortcutTable(): Shortcut[] {
     else bench.insertPass(type);
   };
   const slip = (by: number) => bench.editLayer((document, at) => slipLayer(document, at, by));
-  const mark = () => bench.shot && project.edit(toggleMarker(project.current(), bench.shot.id, { at: bench.frame, name: '', colour: 'sand' }));
+  const mark = () =>
+    bench.shot &&
+    project.edit(toggleMarker(project.current(), bench.shot.id, { at: bench.frame, name: '', colour: 'sand' }));
   const range = (end: 'from' | 'to') => {
     if (!bench.shot) return;
     const now = rangeOf(bench.shot);
-    project.edit(setRange(bench.shot.id, end === 'from' ? { from: bench.frame, to: Math.max(bench.frame + 1, now.to) } : { from: Math.min(now.from, bench.frame), to: bench.frame + 1 }));
+    project.edit(
+      setRange(
+        bench.shot.id,
+        end === 'from'
+          ? { from: bench.frame, to: Math.max(bench.frame + 1, now.to) }
+          : { from: Math.min(now.from, bench.frame), to: bench.frame + 1 },
+      ),
+    );
   };
   return [
     { keys: 'Space', shown: 'Space', does: 'Play or stop', run: player.toggle },
@@ -65,9 +77,24 @@ export function shortcutTable(): Shortcut[] {
     { keys: 'End', shown: 'End', does: 'Last frame', run: () => bench.seek(last()) },
     { keys: 'z', shown: 'Z', does: 'Trim the layer’s start to the playhead', run: () => trimHere('start') },
     { keys: 'x', shown: 'X', does: 'Trim the layer’s end to the playhead', run: () => trimHere('end') },
-    { keys: 'Delete', shown: 'Delete', does: 'Delete the chosen vertices, mask, keyframes or layers', run: () => (masking.open && masking.mask && !selection.keys.length ? masking.remove() : selection.remove()) },
-    { keys: 'Shift+Delete', shown: 'Shift+Delete', does: 'Delete the chosen layers and close the gap', run: () => selection.remove(true) },
-    { keys: 'Escape', shown: 'Esc', does: 'Stop drawing (the path stays), or choose nothing', run: () => (masking.escape() ? undefined : (selection.keys = [])) },
+    {
+      keys: 'Delete',
+      shown: 'Delete',
+      does: 'Delete the chosen vertices, mask, keyframes or layers',
+      run: () => (masking.open && masking.mask && !selection.keys.length ? masking.remove() : selection.remove()),
+    },
+    {
+      keys: 'Shift+Delete',
+      shown: 'Shift+Delete',
+      does: 'Delete the chosen layers and close the gap',
+      run: () => selection.remove(true),
+    },
+    {
+      keys: 'Escape',
+      shown: 'Esc',
+      does: 'Stop drawing (the path stays), or choose nothing',
+      run: () => (masking.escape() ? undefined : (selection.keys = [])),
+    },
     { keys: 'Enter', shown: 'Enter', does: 'Close the path that is being drawn', run: () => masking.closeDrawn() },
     { keys: 's', shown: 'S', does: 'Split the layer at the playhead', run: selection.split },
     { keys: 'd', shown: 'D', does: 'Duplicate the layer', run: () => selection.duplicate(0) },
@@ -76,20 +103,45 @@ export function shortcutTable(): Shortcut[] {
     { keys: '$mod+Shift+v', shown: 'Ctrl+Shift+V', does: 'Paste keyframes reversed', run: () => selection.paste(true) },
     { keys: 'Alt+ArrowLeft', shown: 'Alt+←', does: 'Slip the source one frame back', run: () => slip(-1) },
     { keys: 'Alt+ArrowRight', shown: 'Alt+→', does: 'Slip the source one frame on', run: () => slip(1) },
-    { keys: '[', shown: '[', does: 'Move the chosen keyframes or layers one frame back', run: () => selection.nudge(-1) },
+    {
+      keys: '[',
+      shown: '[',
+      does: 'Move the chosen keyframes or layers one frame back',
+      run: () => selection.nudge(-1),
+    },
     { keys: ']', shown: ']', does: 'Move the chosen keyframes or layers one frame on', run: () => selection.nudge(1) },
     { keys: ',', shown: ',', does: 'Previous keyframe of the layer', run: () => selection.toNeighbour(-1) },
     { keys: '.', shown: '.', does: 'Next keyframe of the layer', run: () => selection.toNeighbour(1) },
     { keys: 'n', shown: 'N', does: 'Marker at the playhead', run: mark },
     { keys: 'i', shown: 'I', does: 'In point at the playhead', run: () => range('from') },
     { keys: 'o', shown: 'O', does: 'Out point at the playhead', run: () => range('to') },
-    { keys: 'Shift+i', shown: 'Shift+I', does: 'Clear the in and out points', run: () => bench.shot && project.edit(setRange(bench.shot.id, null)) },
-    { keys: 'c', shown: 'C', does: 'Time panel: rows or curves', run: () => (selection.mode = selection.mode === 'rows' ? 'curves' : 'rows') },
+    {
+      keys: 'Shift+i',
+      shown: 'Shift+I',
+      does: 'Clear the in and out points',
+      run: () => bench.shot && project.edit(setRange(bench.shot.id, null)),
+    },
+    {
+      keys: 'c',
+      shown: 'C',
+      does: 'Time panel: rows or curves',
+      run: () => (selection.mode = selection.mode === 'rows' ? 'curves' : 'rows'),
+    },
     { keys: 'j', shown: 'J', does: 'Play backwards, faster each time', run: () => player.shuttle(-1) },
     { keys: 'k', shown: 'K', does: 'Stop', run: () => player.shuttle(0) },
     { keys: 'l', shown: 'L', does: 'Play forwards, faster each time', run: () => player.shuttle(1) },
-    { keys: 'v', shown: 'V', does: 'Next view', run: () => (bench.view = VIEWS[(VIEWS.findIndex((view) => view.name === bench.view) + 1) % VIEWS.length]!.name) },
-    ...VIEWS.map((view, i) => ({ keys: `${i + 1}`, shown: `${i + 1}`, does: `View: ${view.label}`, run: () => void (bench.view = view.name) })),
+    {
+      keys: 'v',
+      shown: 'V',
+      does: 'Next view',
+      run: () => (bench.view = VIEWS[(VIEWS.findIndex((view) => view.name === bench.view) + 1) % VIEWS.length]!.name),
+    },
+    ...VIEWS.map((view, i) => ({
+      keys: `${i + 1}`,
+      shown: `${i + 1}`,
+      does: `View: ${view.label}`,
+      run: () => void (bench.view = view.name),
+    })),
     { keys: 'f', shown: 'F', does: 'Fit the picture into the viewer', run: () => void ask('fit') },
     { keys: 'Shift+f', shown: 'Shift+F', does: 'Fit the shot into the time panel', run: () => void ask('fit-time') },
     { keys: '+', shown: '+', does: 'Zoom in', run: () => void ask('zoom-in') },
@@ -121,7 +173,8 @@ export function useShortcuts(): void {
     const bindings = shortcutTable().map(({ keys, run }) => {
       const handle = (event: KeyboardEvent) => {
         if (taken(event)) return;
-        const onButton = (keys === 'Space' || keys === 'Enter') && (event.target as HTMLElement).closest('button, a, [role=button]');
+        const onButton =
+          (keys === 'Space' || keys === 'Enter') && (event.target as HTMLElement).closest('button, a, [role=button]');
         if (onButton && (keys === 'Enter' || onButton.matches(':focus-visible'))) return;
         event.preventDefault();
         run();
@@ -129,13 +182,24 @@ export function useShortcuts(): void {
       // signs that need Shift on some keyboards are matched by what they type
       return [keys.length === 1 && !/[a-z0-9]/.test(keys) ? `Shift+${keys}` : keys, handle] as const;
     });
-    const plain = bindings.filter(([keys]) => /^Shift\+[^a-zA-Z]$/.test(keys)).map(([keys, handle]) => [keys.slice(6), handle] as const);
-    unbind = tinykeys(window, Object.fromEntries([...bindings, ...plain].map(([keys, handle]) => [keys === 'Shift++' ? 'Shift+Equal' : keys === '+' ? 'Equal' : keys, handle])));
+    const plain = bindings
+      .filter(([keys]) => /^Shift\+[^a-zA-Z]$/.test(keys))
+      .map(([keys, handle]) => [keys.slice(6), handle] as const);
+    unbind = tinykeys(
+      window,
+      Object.fromEntries(
+        [...bindings, ...plain].map(([keys, handle]) => [
+          keys === 'Shift++' ? 'Shift+Equal' : keys === '+' ? 'Equal' : keys,
+          handle,
+        ]),
+      ),
+    );
   });
   // a button that was clicked keeps no focus, so that Space plays instead of clicking it again
   const letGo = (event: MouseEvent) => {
     const focused = document.activeElement;
-    if (event.detail > 0 && focused instanceof HTMLButtonElement && !focused.closest('.v-overlay__content')) focused.blur();
+    if (event.detail > 0 && focused instanceof HTMLButtonElement && !focused.closest('.v-overlay__content'))
+      focused.blur();
   };
   onMounted(() => addEventListener('click', letGo, true));
   onBeforeUnmount(() => {

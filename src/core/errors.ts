@@ -31,4 +31,6 @@ export class JackplaneError extends Error {
 
 /** The sentence to show for anything that was thrown. Words of libraries and browsers are not for the screen. */
 export const sentenceOf = (error: unknown): string =>
-  error instanceof JackplaneError ? error.message.trim() : 'An error that Jackplane does not know stopped this. What was kept is kept; reload the page and try again.';
+  error instanceof JackplaneError
+    ? error.message.trim()
+    : 'An error that Jackplane does not know stopped this. What was kept is kept; reload the page and try again.';

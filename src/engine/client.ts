@@ -25,9 +25,15 @@ import type { RenderApi } from './workers/render.worker';
 /** What this browser lacks, each as a sentence; empty when everything is there. */
 export function missingAbilities(): string[] {
   const missing: string[] = [];
-  if (typeof VideoDecoder === 'undefined') missing.push('This browser has no WebCodecs, so it cannot decode or write video. Use a current Chromium, Edge or Safari.');
+  if (typeof VideoDecoder === 'undefined')
+    missing.push(
+      'This browser has no WebCodecs, so it cannot decode or write video. Use a current Chromium, Edge or Safari.',
+    );
   if (typeof OffscreenCanvas === 'undefined') missing.push('This browser has no OffscreenCanvas. Use a current one.');
-  if (!globalThis.crossOriginIsolated) missing.push('The page is not isolated, so some work runs slower. Serve Jackplane with its own server (npm start).');
+  if (!globalThis.crossOriginIsolated)
+    missing.push(
+      'The page is not isolated, so some work runs slower. Serve Jackplane with its own server (npm start).',
+    );
   return missing;
 }
 
@@ -95,7 +101,9 @@ export class Engine {
     this.encode = threadOf(new Worker(new URL('./workers/encode.worker.ts', import.meta.url), { type: 'module' }));
     this.renders = await Promise.all(
       Array.from({ length: this.budget.workers }, async () => {
-        const thread = threadOf<RenderApi>(new Worker(new URL('./workers/render.worker.ts', import.meta.url), { type: 'module' }));
+        const thread = threadOf<RenderApi>(
+          new Worker(new URL('./workers/render.worker.ts', import.meta.url), { type: 'module' }),
+        );
         const port = await connected(this.decode.api);
         await thread.api.start(this.module, this.budget.arena, Comlink.transfer(port, [port]));
         return { ...thread, mattes: new MatteSender((mattes) => thread.api.keepMattes(mattes)) };
@@ -110,7 +118,14 @@ export class Engine {
   private async feelPulse(): Promise<void> {
     if (!this.open.size) return;
     const dead = this.decode;
-    const alive = await withPatience(() => dead.api.pulse(), PATIENCE, () => new Error('dead')).then(() => true, () => false);
+    const alive = await withPatience(
+      () => dead.api.pulse(),
+      PATIENCE,
+      () => new Error('dead'),
+    ).then(
+      () => true,
+      () => false,
+    );
     if (alive || dead !== this.decode) return;
     const stuck = this.reading;
     dead.worker.terminate();
@@ -139,16 +154,33 @@ export class Engine {
   }
 
   /** Looks into a file. One that keeps the worker busy without getting on is given up, and the worker replaced. */
-  probe = (file: File, progress: (share: number) => void): Promise<Probe> => this.lookInto(file, (api, alive) => api.probe(file, Comlink.proxy((share: number) => (alive(), progress(share)))));
+  probe = (file: File, progress: (share: number) => void): Promise<Probe> =>
+    this.lookInto(file, (api, alive) =>
+      api.probe(
+        file,
+        Comlink.proxy((share: number) => (alive(), progress(share))),
+      ),
+    );
   /** The picture and the peaks of a file whose facts are known. */
   glance = (file: File): Promise<Pick<Probe, 'poster' | 'peaks'>> => this.lookInto(file, (api) => api.glance(file));
 
-  private async lookInto<T>(file: File, work: (api: Comlink.Remote<FilesApi>, alive: () => void) => Promise<T>): Promise<T> {
+  private async lookInto<T>(
+    file: File,
+    work: (api: Comlink.Remote<FilesApi>, alive: () => void) => Promise<T>,
+  ): Promise<T> {
     const { worker, api } = this.files;
     try {
-      return await withPatience((alive) => work(api, alive), PATIENCE, () => tooLong(file.name));
+      return await withPatience(
+        (alive) => work(api, alive),
+        PATIENCE,
+        () => tooLong(file.name),
+      );
     } catch (error) {
-      if (worker === this.files.worker && error instanceof JackplaneError && error.sentence === tooLong(file.name).sentence) {
+      if (
+        worker === this.files.worker &&
+        error instanceof JackplaneError &&
+        error.sentence === tooLong(file.name).sentence
+      ) {
         worker.terminate();
         this.makeFiles();
       }
@@ -186,20 +218,38 @@ export class Engine {
     return render.api;
   }
 
-  thumbnails = async (layer: LayerPlan, width: number, height: number): Promise<ImageBitmap[]> => (await this.first(layer)).thumbnails(layer, width, height);
-  mean = async (layer: LayerPlan, part: { x: number; y: number; w: number; h: number }): Promise<[number, number, number, number]> => (await this.first(layer)).mean(layer, part);
+  thumbnails = async (layer: LayerPlan, width: number, height: number): Promise<ImageBitmap[]> =>
+    (await this.first(layer)).thumbnails(layer, width, height);
+  mean = async (
+    layer: LayerPlan,
+    part: { x: number; y: number; w: number; h: number },
+  ): Promise<[number, number, number, number]> => (await this.first(layer)).mean(layer, part);
   luma = async (layer: LayerPlan): Promise<Luma> => (await this.first(layer)).luma(layer);
   async coverage(plan: CoveragePlan): Promise<{ w: number; h: number; values: Uint8Array<ArrayBuffer> }> {
     await this.renders[0]!.mattes.forCoverages([plan]);
     return this.renders[0]!.api.coverage(plan);
   }
-  select = async (layer: LayerPlan, hints: readonly SelectHint[], carry: { layer: LayerPlan; matte: DrawnMatte } | null): Promise<{ matte: DrawnMatte; confidence: number }> => (await this.first(layer, carry?.layer)).select(layer, hints, carry);
-  findScreen = async (layer: LayerPlan): Promise<{ samples: Colour[]; share: number } | null> => (await this.first(layer)).findScreen(layer);
-  screenShare = async (layer: LayerPlan, picked: readonly Colour[]): Promise<{ seen: number; rim: number }> => (await this.first(layer)).screenShare(layer, picked);
-  pixels = async (plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> => (await this.first(...plan.layers)).bytes(plan);
-  mix = (items: SoundItem[], from: number, length: number, rate: number): Promise<[Float32Array, Float32Array]> => this.decode.api.mix(items, from, length, rate);
+  select = async (
+    layer: LayerPlan,
+    hints: readonly SelectHint[],
+    carry: { layer: LayerPlan; matte: DrawnMatte } | null,
+  ): Promise<{ matte: DrawnMatte; confidence: number }> =>
+    (await this.first(layer, carry?.layer)).select(layer, hints, carry);
+  findScreen = async (layer: LayerPlan): Promise<{ samples: Colour[]; share: number } | null> =>
+    (await this.first(layer)).findScreen(layer);
+  screenShare = async (layer: LayerPlan, picked: readonly Colour[]): Promise<{ seen: number; rim: number }> =>
+    (await this.first(layer)).screenShare(layer, picked);
+  pixels = async (plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> =>
+    (await this.first(...plan.layers)).bytes(plan);
+  mix = (items: SoundItem[], from: number, length: number, rate: number): Promise<[Float32Array, Float32Array]> =>
+    this.decode.api.mix(items, from, length, rate);
 
-  async render(project: Project, shot: ShotId, settings: RenderSettings, progress: (done: number) => void): Promise<RenderResult> {
+  async render(
+    project: Project,
+    shot: ShotId,
+    settings: RenderSettings,
+    progress: (done: number) => void,
+  ): Promise<RenderResult> {
     this.rendering = true;
     try {
       return await this.encode.api.render(project, shot, settings, Comlink.proxy(progress));
@@ -235,7 +285,11 @@ let engine: Promise<Engine> | null = null;
 export function useEngine(): Promise<Engine> {
   engine ??= Engine.start().catch((error: unknown) => {
     engine = null;
-    throw new JackplaneError('unsupported', `The workers could not be started (${(error as Error).message}).`, 'Reload the page; if it stays so, use a current browser.');
+    throw new JackplaneError(
+      'unsupported',
+      `The workers could not be started (${(error as Error).message}).`,
+      'Reload the page; if it stays so, use a current browser.',
+    );
   });
   return engine;
 }

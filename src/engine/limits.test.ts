@@ -2,7 +2,14 @@ import { describe, expect, test } from '@jest/globals';
 import { budgetFor } from './limits';
 
 describe('what the engine takes of a machine', () => {
-  test.each([[0.5, 2], [2, 4], [4, 8], [8, 2], [8, 16], [32, 64]])('%d GB and %d cores: never more than half of the memory in all', (memory, cores) => {
+  test.each([
+    [0.5, 2],
+    [2, 4],
+    [4, 8],
+    [8, 2],
+    [8, 16],
+    [32, 64],
+  ])('%d GB and %d cores: never more than half of the memory in all', (memory, cores) => {
     const { cache, arena, decoded, workers } = budgetFor(memory, cores);
     expect(workers).toBeGreaterThanOrEqual(1);
     expect(workers).toBeLessThanOrEqual(Math.min(4, cores));

@@ -15,5 +15,10 @@ const MOST_WORKERS = 4;
 export function budgetFor(memory = 4, cores = 2): Budget {
   const gigabytes = Math.min(8, Math.max(0.5, memory));
   const workers = Math.max(1, Math.min(MOST_WORKERS, cores, Math.floor(gigabytes)));
-  return { cache: gigabytes * 128e6, arena: Math.min(768e6, (gigabytes * 256e6) / workers + 128e6), decoded: gigabytes * 32e6, workers };
+  return {
+    cache: gigabytes * 128e6,
+    arena: Math.min(768e6, (gigabytes * 256e6) / workers + 128e6),
+    decoded: gigabytes * 32e6,
+    workers,
+  };
 }

@@ -23,7 +23,9 @@ export class MatteSender {
   forLayers = (layers: readonly LayerPlan[]): Promise<void> => this.forCoverages(coveragesIn(layers));
 
   async forCoverages(plans: readonly CoveragePlan[]): Promise<void> {
-    const ids = plans.flatMap((plan) => plan.masks.flatMap(({ shape }) => (shape.kind === 'matte' && !this.sent.has(shape.id) ? [shape.id] : [])));
+    const ids = plans.flatMap((plan) =>
+      plan.masks.flatMap(({ shape }) => (shape.kind === 'matte' && !this.sent.has(shape.id) ? [shape.id] : [])),
+    );
     const mattes = [...new Set(ids)].flatMap((id) => {
       const matte = matteById(id);
       return matte ? [[id, matte] as [string, DrawnMatte]] : [];

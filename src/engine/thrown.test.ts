@@ -45,7 +45,11 @@ afterAll(() => {
 describe('errors between threads', () => {
   test('one for a person arrives whole', async () => {
     await expect(far.known()).rejects.toBeInstanceOf(JackplaneError);
-    await expect(far.known()).rejects.toMatchObject({ code: 'missing-media', sentence: 'The media of “kite” is missing.', remedy: 'Link it again from the stock list.' });
+    await expect(far.known()).rejects.toMatchObject({
+      code: 'missing-media',
+      sentence: 'The media of “kite” is missing.',
+      remedy: 'Link it again from the stock list.',
+    });
   });
 
   test('others arrive with their words, which are not for the screen', async () => {

@@ -14,7 +14,14 @@ export function carryErrors(): void {
     canHandle: (value: unknown): value is { value: unknown } => handler.canHandle(value),
     serialize({ value }) {
       const known = value instanceof JackplaneError;
-      return [{ code: known ? value.code : null, sentence: known ? value.sentence : value instanceof Error ? value.message : String(value), remedy: known ? value.remedy : '' }, []];
+      return [
+        {
+          code: known ? value.code : null,
+          sentence: known ? value.sentence : value instanceof Error ? value.message : String(value),
+          remedy: known ? value.remedy : '',
+        },
+        [],
+      ];
     },
     deserialize({ code, sentence, remedy }) {
       throw code ? new JackplaneError(code, sentence, remedy) : new Error(sentence);

@@ -6,14 +6,22 @@ describe('patience', () => {
     jest.useFakeTimers();
     let alive = () => undefined as void;
     let end = (_: string) => undefined as void;
-    const slow = withPatience((beat) => new Promise<string>((done) => ((alive = beat), (end = done))), 100, () => new Error('late'));
+    const slow = withPatience(
+      (beat) => new Promise<string>((done) => ((alive = beat), (end = done))),
+      100,
+      () => new Error('late'),
+    );
     for (let i = 0; i < 10; i++) {
       jest.advanceTimersByTime(90);
       alive();
     }
     end('done');
     await expect(slow).resolves.toBe('done');
-    const stuck = withPatience(() => new Promise<string>(() => undefined), 100, () => new Error('late'));
+    const stuck = withPatience(
+      () => new Promise<string>(() => undefined),
+      100,
+      () => new Error('late'),
+    );
     const outcome = expect(stuck).rejects.toThrow('late');
     jest.advanceTimersByTime(101);
     await outcome;
@@ -21,6 +29,12 @@ describe('patience', () => {
   });
 
   test('what the work throws arrives', async () => {
-    await expect(withPatience(() => Promise.reject(new Error('broken')), 1000, () => new Error('late'))).rejects.toThrow('broken');
+    await expect(
+      withPatience(
+        () => Promise.reject(new Error('broken')),
+        1000,
+        () => new Error('late'),
+      ),
+    ).rejects.toThrow('broken');
   });
 });

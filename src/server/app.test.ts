@@ -15,7 +15,10 @@ beforeAll(async () => {
   writeFileSync(join(root, 'app/assets/big.js'), '// '.padEnd(5000, 'x'));
   writeFileSync(join(root, 'library/horn.wav'), Buffer.from('0123456789'));
   writeFileSync(join(root, 'secret.txt'), 'secret');
-  const app = makeApp({ app: join(root, 'app'), library: join(root, 'library'), demo: join(root, 'demo') }, { openDemo: true });
+  const app = makeApp(
+    { app: join(root, 'app'), library: join(root, 'library'), demo: join(root, 'demo') },
+    { openDemo: true },
+  );
   server = await new Promise<Server>((ready) => {
     const listening = app.listen(0, '127.0.0.1', () => ready(listening));
   });
@@ -72,7 +75,9 @@ describe('the server', () => {
       const sent = request({ hostname, port, path, method, headers }, (response) => {
         let body = '';
         response.on('data', (chunk: Buffer) => (body += chunk.toString()));
-        response.on('end', () => done({ status: response.statusCode ?? 0, length: response.headers['content-length'], body }));
+        response.on('end', () =>
+          done({ status: response.statusCode ?? 0, length: response.headers['content-length'], body }),
+        );
       });
       sent.on('error', fail).end();
     });
@@ -87,16 +92,33 @@ describe('the server', () => {
   });
 
   test('an unknown path with an ending is not the app, and HEAD agrees with GET', async () => {
-    for (const path of ['/favicon.ico', '/project/x.json', '/wp-login.php']) expect((await asking(path, { accept: 'text/html' })).status).toBe(404);
-    for (const path of ['/', '/project/paper-harbour', '/health', '/none.js', '/library/horn.wav', '/library/none.wav']) {
-      const [get, head] = [await asking(path, { accept: 'text/html' }), await asking(path, { accept: 'text/html' }, 'HEAD')];
+    for (const path of ['/favicon.ico', '/project/x.json', '/wp-login.php'])
+      expect((await asking(path, { accept: 'text/html' })).status).toBe(404);
+    for (const path of [
+      '/',
+      '/project/paper-harbour',
+      '/health',
+      '/none.js',
+      '/library/horn.wav',
+      '/library/none.wav',
+    ]) {
+      const [get, head] = [
+        await asking(path, { accept: 'text/html' }),
+        await asking(path, { accept: 'text/html' }, 'HEAD'),
+      ];
       expect([path, head.status, head.length]).toEqual([path, get.status, get.length]);
       expect(head.body).toBe('');
     }
     expect((await asking('/', { accept: 'text/html' }, 'POST')).status).toBe(404);
   });
 
-  test.each(['/library/../secret.txt', '/library/%2e%2e/secret.txt', '/library/..%2fsecret.txt', '/assets/..%5c..%5csecret.txt', '/library/%00'])('does not leave its folders for %s', async (path) => {
+  test.each([
+    '/library/../secret.txt',
+    '/library/%2e%2e/secret.txt',
+    '/library/..%2fsecret.txt',
+    '/assets/..%5c..%5csecret.txt',
+    '/library/%00',
+  ])('does not leave its folders for %s', async (path) => {
     const { status, body } = await raw(path);
     expect(body).not.toContain('secret');
     expect(status === 200 ? body : '').not.toBe('secret');

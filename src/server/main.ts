@@ -14,11 +14,19 @@ if (!existsSync(join(folders.app, 'index.html'))) {
   console.error('The app is not built yet. Run: npm run build');
   process.exit(1);
 }
-const server = makeApp(folders, { openDemo: process.argv.includes('--demo'), hosts: [host] }).listen(port, host, (error?: Error) => {
-  if (error) return;
-  console.log(`Jackplane is ready at http://${host === '127.0.0.1' ? 'localhost' : host}:${port}`);
-});
+const server = makeApp(folders, { openDemo: process.argv.includes('--demo'), hosts: [host] }).listen(
+  port,
+  host,
+  (error?: Error) => {
+    if (error) return;
+    console.log(`Jackplane is ready at http://${host === '127.0.0.1' ? 'localhost' : host}:${port}`);
+  },
+);
 server.on('error', (error: NodeJS.ErrnoException) => {
-  console.error(error.code === 'EADDRINUSE' ? `Port ${port} is taken. Choose another: PORT=${port + 1} npm start` : `The server could not start: ${error.message}`);
+  console.error(
+    error.code === 'EADDRINUSE'
+      ? `Port ${port} is taken. Choose another: PORT=${port + 1} npm start`
+      : `The server could not start: ${error.message}`,
+  );
   process.exit(1);
 });

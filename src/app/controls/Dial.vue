@@ -19,7 +19,17 @@ const props = withDefaults(
     /** of the animatable value behind it */
     path?: string | undefined;
   }>(),
-  { unit: '', help: '', reset: undefined, min: -Infinity, max: Infinity, slider: null, digits: 2, disabled: false, path: undefined },
+  {
+    unit: '',
+    help: '',
+    reset: undefined,
+    min: -Infinity,
+    max: Infinity,
+    slider: null,
+    digits: 2,
+    disabled: false,
+    path: undefined,
+  },
 );
 const emit = defineEmits<{ change: [value: number, dragging: boolean]; end: [] }>();
 
@@ -44,7 +54,11 @@ function resetValue(): void {
         <span class="name" v-bind="tip" @dblclick="resetValue">{{ label }}</span>
       </template>
     </v-tooltip>
-    <NumberField v-bind="{ label, value, unit, min, max, step, digits, disabled }" @change="(v, d) => emit('change', v, d)" @end="emit('end')" />
+    <NumberField
+      v-bind="{ label, value, unit, min, max, step, digits, disabled }"
+      @change="(v, d) => emit('change', v, d)"
+      @end="emit('end')"
+    />
     <Peg v-if="path" :path="path" />
     <input
       v-if="slider"

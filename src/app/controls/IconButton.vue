@@ -23,7 +23,19 @@ onBeforeUnmount(() => clearTimeout(timer));
 </script>
 
 <template>
-  <button v-bind="$attrs" type="button" class="icon-button" :aria-label="label" :aria-pressed="pressed" :disabled="disabled" @pointerenter="near" @pointerleave="away" @focus="near" @blur="away" @click.stop="(away(), $emit('click', $event))">
+  <button
+    v-bind="$attrs"
+    type="button"
+    class="icon-button"
+    :aria-label="label"
+    :aria-pressed="pressed"
+    :disabled="disabled"
+    @pointerenter="near"
+    @pointerleave="away"
+    @focus="near"
+    @blur="away"
+    @click.stop="(away(), $emit('click', $event))"
+  >
     <Icon :path="icon" />
     <v-tooltip v-if="told" :model-value="true" activator="parent" :text="keys ? `${label} (${keys})` : label" />
   </button>

@@ -7,13 +7,24 @@ import { MASK_HUES } from '../viewer/frame';
 const props = defineProps<{ label: string; chosen: readonly MaskId[]; disabled?: boolean }>();
 const emit = defineEmits<{ change: [ids: MaskId[]] }>();
 const masking = useMasking();
-const toggle = (id: MaskId): void => emit('change', props.chosen.includes(id) ? props.chosen.filter((other) => other !== id) : [...props.chosen, id]);
+const toggle = (id: MaskId): void =>
+  emit('change', props.chosen.includes(id) ? props.chosen.filter((other) => other !== id) : [...props.chosen, id]);
 </script>
 
 <template>
   <span class="picker" role="group" :aria-label="label">
-    <button v-for="mask in masking.masks" :key="mask.id" :aria-pressed="chosen.includes(mask.id)" :disabled="disabled" @click="toggle(mask.id)"><span class="dot" :style="{ background: MASK_HUES[mask.colour] }" />{{ mask.name }}</button>
-    <button class="more" :disabled="disabled" @click="masking.show()">{{ masking.masks.length ? 'Masks…' : 'Draw a mask…' }}</button>
+    <button
+      v-for="mask in masking.masks"
+      :key="mask.id"
+      :aria-pressed="chosen.includes(mask.id)"
+      :disabled="disabled"
+      @click="toggle(mask.id)"
+    >
+      <span class="dot" :style="{ background: MASK_HUES[mask.colour] }" />{{ mask.name }}
+    </button>
+    <button class="more" :disabled="disabled" @click="masking.show()">
+      {{ masking.masks.length ? 'Masks…' : 'Draw a mask…' }}
+    </button>
   </span>
 </template>
 

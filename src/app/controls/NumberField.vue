@@ -8,7 +8,17 @@ import type { FrameRate } from '../../core/time/rate';
  * Values are as shown (percent as 50, not 0.5).
  */
 const props = withDefaults(
-  defineProps<{ label: string; value: number; unit?: string; min?: number; max?: number; step?: number; digits?: number; disabled?: boolean; rate?: FrameRate | undefined }>(),
+  defineProps<{
+    label: string;
+    value: number;
+    unit?: string;
+    min?: number;
+    max?: number;
+    step?: number;
+    digits?: number;
+    disabled?: boolean;
+    rate?: FrameRate | undefined;
+  }>(),
   { unit: '', min: -Infinity, max: Infinity, step: 1, digits: 2, disabled: false, rate: undefined },
 );
 const emit = defineEmits<{ change: [value: number, dragging: boolean]; end: [] }>();
@@ -29,9 +39,14 @@ function commit(): void {
     problem.value = null;
     return;
   }
-  const value = parseQuantity(text.value, { current: props.value, percent: props.unit === '%', ...(props.rate ? { rate: props.rate } : {}) });
+  const value = parseQuantity(text.value, {
+    current: props.value,
+    percent: props.unit === '%',
+    ...(props.rate ? { rate: props.rate } : {}),
+  });
   if (value === null) problem.value = `“${text.value}” is not a number; ${shown.value} stays.`;
-  else if (value < props.min || value > props.max) problem.value = `${props.label} goes from ${props.min} to ${props.max}; ${shown.value} stays.`;
+  else if (value < props.min || value > props.max)
+    problem.value = `${props.label} goes from ${props.min} to ${props.max}; ${shown.value} stays.`;
   else {
     problem.value = null;
     emit('change', value, false);
@@ -51,7 +66,8 @@ function drag(event: PointerEvent): void {
   const handle = event.currentTarget as HTMLElement;
   const [from, x] = [props.value, event.clientX];
   handle.setPointerCapture(event.pointerId);
-  const move = (now: PointerEvent) => emit('change', limited(from + Math.round((now.clientX - x) / 2) * props.step), true);
+  const move = (now: PointerEvent) =>
+    emit('change', limited(from + Math.round((now.clientX - x) / 2) * props.step), true);
   handle.addEventListener('pointermove', move);
   handle.addEventListener(
     'lostpointercapture',

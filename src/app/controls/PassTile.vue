@@ -2,7 +2,15 @@
 import { onMounted, ref, watch } from 'vue';
 
 /** One step of the passes line: the picture after it, its name, and what can be done with it. */
-const props = defineProps<{ title: string; picture?: ImageBitmap | undefined; chosen: boolean; fixed?: boolean; off?: boolean; last?: boolean; area?: 'inside' | 'outside' | undefined }>();
+const props = defineProps<{
+  title: string;
+  picture?: ImageBitmap | undefined;
+  chosen: boolean;
+  fixed?: boolean;
+  off?: boolean;
+  last?: boolean;
+  area?: 'inside' | 'outside' | undefined;
+}>();
 defineEmits<{ choose: []; left: []; right: []; remove: []; hold: []; release: [] }>();
 const canvas = ref<HTMLCanvasElement>();
 
@@ -23,7 +31,11 @@ watch(() => props.picture, paint);
       class="face"
       :aria-label="`${title}${off ? ', off' : ''}`"
       :aria-pressed="chosen"
-      :title="fixed ? title : `${title}. Drag to reorder, or Ctrl+← and Ctrl+→; hold Alt and press to see the picture up to here`"
+      :title="
+        fixed
+          ? title
+          : `${title}. Drag to reorder, or Ctrl+← and Ctrl+→; hold Alt and press to see the picture up to here`
+      "
       @click="!$event.altKey && $emit('choose')"
       @pointerdown.alt.stop.prevent="$emit('hold')"
       @pointerup="$emit('release')"

@@ -18,17 +18,26 @@ const store = useProject();
 const layer = computed(() => bench.layer!);
 const value = computed(() => valueIn(layer.value, props.path));
 const label = computed(() => entriesOf(layer.value).find((entry) => entry.path === props.path)?.label ?? props.path);
-const numeric = computed(() => (entriesOf(layer.value).find((entry) => entry.path === props.path)?.parts.length ?? 0) > 0 && props.path !== 'time.speed');
+const numeric = computed(
+  () =>
+    (entriesOf(layer.value).find((entry) => entry.path === props.path)?.parts.length ?? 0) > 0 &&
+    props.path !== 'time.speed',
+);
 const unit = computed(() => entriesOf(layer.value).find((entry) => entry.path === props.path));
 const keyed = computed(() => isKeyed(value.value));
-const here = computed(() => keysOf(value.value ?? { still: 0 }).find((key) => key.at === bench.frame - layer.value.span.start));
+const here = computed(() =>
+  keysOf(value.value ?? { still: 0 }).find((key) => key.at === bench.frame - layer.value.span.start),
+);
 const locked = computed(() => layer.value.locked || store.readOnly);
 const jitter = computed(() => value.value?.jitter ?? null);
 const START: Jitter = { amount: 10, every: 3, smooth: 0.5, seed: 1 };
 
 function change(part: Partial<Jitter>, dragging = false): void {
   const now = { ...(jitter.value ?? { ...START, amount: START.amount / (unit.value?.factor ?? 1) }), ...part };
-  bench.editLayer((project, at) => setJitter(project, at, props.path, { ...now }), dragging ? `jitter ${props.path}` : undefined);
+  bench.editLayer(
+    (project, at) => setJitter(project, at, props.path, { ...now }),
+    dragging ? `jitter ${props.path}` : undefined,
+  );
 }
 </script>
 
@@ -42,25 +51,102 @@ function change(part: Partial<Jitter>, dragging = false): void {
       :disabled="locked"
       @click="bench.editLayer((project, at) => togglePeg(project, at, path))"
     >
-      <svg viewBox="0 0 9 13" width="9" height="13" aria-hidden="true"><path :d="pegPath(here?.ease ?? 'linear')" /></svg>
+      <svg viewBox="0 0 9 13" width="9" height="13" aria-hidden="true">
+        <path :d="pegPath(here?.ease ?? 'linear')" />
+      </svg>
     </button>
     <v-menu v-if="!bare" :close-on-content-click="false">
       <template #activator="{ props: menu }">
-        <button v-bind="menu" class="step more" :class="{ shaken: jitter }" :aria-label="`Animation of ${label}`" title="Jitter and more"><Icon :path="mdiDotsVertical" /></button>
+        <button
+          v-bind="menu"
+          class="step more"
+          :class="{ shaken: jitter }"
+          :aria-label="`Animation of ${label}`"
+          title="Jitter and more"
+        >
+          <Icon :path="mdiDotsVertical" />
+        </button>
       </template>
       <div class="sheet" role="dialog" :aria-label="`Animation of ${label}`">
         <strong>{{ label }}</strong>
         <template v-if="numeric">
-          <label class="line"><input type="checkbox" :checked="!!jitter" :disabled="locked" @change="jitter ? bench.editLayer((project, at) => setJitter(project, at, path, null)) : change({})" /> Jitter: seeded noise on top of the value</label>
+          <label class="line"
+            ><input
+              type="checkbox"
+              :checked="!!jitter"
+              :disabled="locked"
+              @change="jitter ? bench.editLayer((project, at) => setJitter(project, at, path, null)) : change({})"
+            />
+            Jitter: seeded noise on top of the value</label
+          >
           <template v-if="jitter && unit">
-            <span class="line">Amount <NumberField label="Jitter amount" :unit="unit.unit" :value="jitter.amount * unit.factor" :min="0" :max="1e6" :disabled="locked" @change="(v, d) => change({ amount: v / unit!.factor }, d)" @end="store.endGesture" /></span>
-            <span class="line">Changes every <NumberField label="Jitter interval" unit="f" :value="jitter.every" :min="1" :max="10000" :disabled="locked" @change="(v, d) => change({ every: v }, d)" @end="store.endGesture" /></span>
-            <span class="line">Smoothness <NumberField label="Jitter smoothness" unit="%" :value="jitter.smooth * 100" :min="0" :max="100" :disabled="locked" @change="(v, d) => change({ smooth: v / 100 }, d)" @end="store.endGesture" /></span>
-            <span class="line">Seed <NumberField label="Jitter seed" :value="jitter.seed" :min="0" :max="1000000" :digits="0" :disabled="locked" @change="(v, d) => change({ seed: Math.round(v) }, d)" @end="store.endGesture" /></span>
+            <span class="line"
+              >Amount
+              <NumberField
+                label="Jitter amount"
+                :unit="unit.unit"
+                :value="jitter.amount * unit.factor"
+                :min="0"
+                :max="1e6"
+                :disabled="locked"
+                @change="(v, d) => change({ amount: v / unit!.factor }, d)"
+                @end="store.endGesture"
+            /></span>
+            <span class="line"
+              >Changes every
+              <NumberField
+                label="Jitter interval"
+                unit="f"
+                :value="jitter.every"
+                :min="1"
+                :max="10000"
+                :disabled="locked"
+                @change="(v, d) => change({ every: v }, d)"
+                @end="store.endGesture"
+            /></span>
+            <span class="line"
+              >Smoothness
+              <NumberField
+                label="Jitter smoothness"
+                unit="%"
+                :value="jitter.smooth * 100"
+                :min="0"
+                :max="100"
+                :disabled="locked"
+                @change="(v, d) => change({ smooth: v / 100 }, d)"
+                @end="store.endGesture"
+            /></span>
+            <span class="line"
+              >Seed
+              <NumberField
+                label="Jitter seed"
+                :value="jitter.seed"
+                :min="0"
+                :max="1000000"
+                :digits="0"
+                :disabled="locked"
+                @change="(v, d) => change({ seed: Math.round(v) }, d)"
+                @end="store.endGesture"
+            /></span>
           </template>
         </template>
-        <label v-if="path === 'place.position' && keyed" class="line"><input type="checkbox" :checked="'keys' in value && !!value.even" :disabled="locked" @change="bench.editLayer((project, at) => setEven(project, at, path, !('keys' in value! && value.even)))" /> Constant speed along the path</label>
-        <button v-if="keyed" class="line plain" :disabled="locked" @click="bench.editLayer((project, at) => makeStill(project, at, path))">Remove all keyframes; keep what shows now</button>
+        <label v-if="path === 'place.position' && keyed" class="line"
+          ><input
+            type="checkbox"
+            :checked="'keys' in value && !!value.even"
+            :disabled="locked"
+            @change="bench.editLayer((project, at) => setEven(project, at, path, !('keys' in value! && value.even)))"
+          />
+          Constant speed along the path</label
+        >
+        <button
+          v-if="keyed"
+          class="line plain"
+          :disabled="locked"
+          @click="bench.editLayer((project, at) => makeStill(project, at, path))"
+        >
+          Remove all keyframes; keep what shows now
+        </button>
         <p v-if="!keyed && !numeric" class="dim">Add a keyframe with the peg to animate this.</p>
       </div>
     </v-menu>

@@ -12,7 +12,9 @@ const path = computed(() => {
 </script>
 
 <template>
-  <svg class="wave" :viewBox="`0 0 ${peaks.length} 100`" preserveAspectRatio="none" aria-hidden="true"><path :d="path" /></svg>
+  <svg class="wave" :viewBox="`0 0 ${peaks.length} 100`" preserveAspectRatio="none" aria-hidden="true">
+    <path :d="path" />
+  </svg>
 </template>
 
 <style scoped>

@@ -8,4 +8,5 @@ const HEADS = {
 };
 
 /** The outline of a peg. @param x middle @param y top */
-export const pegPath = (ease: Ease, x = 4.5, y = 0.6): string => `M${x} ${y}${ease === 'linear' ? HEADS.linear : ease === 'hold' ? HEADS.hold : HEADS.eased}`;
+export const pegPath = (ease: Ease, x = 4.5, y = 0.6): string =>
+  `M${x} ${y}${ease === 'linear' ? HEADS.linear : ease === 'hold' ? HEADS.hold : HEADS.eased}`;

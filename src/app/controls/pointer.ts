@@ -2,7 +2,11 @@
  * Follows a pressed pointer until it is let go or taken away. Listens on the window, because what was pressed may be drawn anew meanwhile.
  * @param done told whether the pointer moved
  */
-export function followPointer(event: PointerEvent, move: (now: PointerEvent) => void, done: (moved: boolean) => void = () => undefined): void {
+export function followPointer(
+  event: PointerEvent,
+  move: (now: PointerEvent) => void,
+  done: (moved: boolean) => void = () => undefined,
+): void {
   let moved = false;
   const own = (now: PointerEvent) => now.pointerId === event.pointerId;
   const follow = (now: PointerEvent) => {

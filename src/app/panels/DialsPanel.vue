@@ -15,18 +15,26 @@ const title = computed(() => {
   if (bench.pass) return passOf(bench.pass.type)!.title;
   return bench.chosen === 'source' || !bench.size ? 'Source' : 'Place';
 });
-const position = computed(() => (bench.pass ? `${bench.layer!.passes.indexOf(bench.pass) + 1} of ${bench.layer!.passes.length}` : ''));
+const position = computed(() =>
+  bench.pass ? `${bench.layer!.passes.indexOf(bench.pass) + 1} of ${bench.layer!.passes.length}` : '',
+);
 </script>
 
 <template>
   <section class="dials" aria-label="Dials">
     <header>
       <span v-if="bench.layer && bench.size" class="segmented" role="group" aria-label="Dials of">
-        <button :aria-pressed="!masking.open" @click="masking.open = false">{{ title }} <span class="mono dim">{{ position }}</span></button>
-        <button :aria-pressed="masking.open" title="The layer’s masks (A)" @click="masking.show()">Layer masks <span class="mono dim">{{ masking.masks.length || '' }}</span></button>
+        <button :aria-pressed="!masking.open" @click="masking.open = false">
+          {{ title }} <span class="mono dim">{{ position }}</span>
+        </button>
+        <button :aria-pressed="masking.open" title="The layer’s masks (A)" @click="masking.show()">
+          Layer masks <span class="mono dim">{{ masking.masks.length || '' }}</span>
+        </button>
       </span>
       <span v-else class="panel-title">{{ title }}</span>
-      <span v-if="bench.layer" class="dim layer">{{ bench.layer.name }}<template v-if="bench.layer.locked"> · locked</template></span>
+      <span v-if="bench.layer" class="dim layer"
+        >{{ bench.layer.name }}<template v-if="bench.layer.locked"> · locked</template></span
+      >
     </header>
     <template v-if="bench.layer">
       <MasksPanel v-if="masking.open && bench.size" />

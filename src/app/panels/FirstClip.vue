@@ -25,20 +25,27 @@ function differs(shot: Shot, layer: Layer) {
   if (!clip || !width || !height || clip.kind !== 'video') return null;
   const clipRate = rate && rate !== 'variable' ? rate : shot.rate;
   const other = { size: width !== shot.width || height !== shot.height, rate: !sameRate(clipRate, shot.rate) };
-  return other.size || other.rate ? { clip, width, height, rate: clipRate, length: framesIn(seconds ?? 1, clipRate), seconds: seconds ?? 1, other } : null;
+  return other.size || other.rate
+    ? { clip, width, height, rate: clipRate, length: framesIn(seconds ?? 1, clipRate), seconds: seconds ?? 1, other }
+    : null;
 }
 const first = computed(() => (bench.shot?.layers.length === 1 ? bench.shot.layers[0]! : null));
 const wanted = computed(() => (bench.shot && first.value ? differs(bench.shot, first.value) : null));
-const facts = (of: { width: number; height: number; rate: { num: number; den: number } }) => `${of.width}×${of.height} at ${rateLabel(of.rate)}`;
+const facts = (of: { width: number; height: number; rate: { num: number; den: number } }) =>
+  `${of.width}×${of.height} at ${rateLabel(of.rate)}`;
 
 // only a clip that was just put onto the stack is spoken of
 watch([() => bench.shotId, () => bench.shot?.layers], ([shot, layers], [oldShot, oldLayers]) => {
-  if (shot !== oldShot || !layers || !oldLayers || layers.length !== oldLayers.length + 1) return void (asked.value &&= layers?.length === 1);
+  if (shot !== oldShot || !layers || !oldLayers || layers.length !== oldLayers.length + 1)
+    return void (asked.value &&= layers?.length === 1);
   if (layers.length === 1) return void (asked.value = wanted.value !== null);
   const known = new Set(oldLayers.map((layer) => layer.id));
   const added = layers.find((layer) => !known.has(layer.id))!;
   const other = differs(bench.shot!, added);
-  const sibling = oldLayers.some((layer) => layer.source.kind === 'stock' && added.source.kind === 'stock' && layer.source.stock === added.source.stock);
+  const sibling = oldLayers.some(
+    (layer) =>
+      layer.source.kind === 'stock' && added.source.kind === 'stock' && layer.source.stock === added.source.stock,
+  );
   if (!other || sibling) return;
   const conform = other.other.rate ? { label: 'Every frame instead', run: () => conformNow(added) } : undefined;
   const pace = other.other.rate ? ' It plays at its own speed, so frames are left out or shown twice.' : '';
@@ -61,13 +68,26 @@ function conformNow(layer: Layer): void {
 </script>
 
 <template>
-  <v-dialog v-if="asked && wanted && bench.shot && first" :model-value="true" aria-label="The clip differs from the shot" @update:model-value="asked = false">
+  <v-dialog
+    v-if="asked && wanted && bench.shot && first"
+    :model-value="true"
+    aria-label="The clip differs from the shot"
+    @update:model-value="asked = false"
+  >
     <v-card title="The clip differs from the shot">
       <v-card-text>
-        <p>“{{ wanted.clip.name }}” is <strong>{{ facts(wanted) }}</strong>, {{ wanted.length }} frames; the shot is <strong>{{ facts(bench.shot) }}</strong>, {{ bench.shot.length }} frames. Nothing changes unless you choose it.</p>
+        <p>
+          “{{ wanted.clip.name }}” is <strong>{{ facts(wanted) }}</strong>, {{ wanted.length }} frames; the shot is
+          <strong>{{ facts(bench.shot) }}</strong>, {{ bench.shot.length }} frames. Nothing changes unless you choose
+          it.
+        </p>
         <div class="choices">
-          <v-btn color="primary" variant="flat" @click="asked = false">Keep the shot; the clip plays at its own speed</v-btn>
-          <v-btn v-if="wanted.other.rate" @click="conformNow(first)">Keep the shot; show every frame of the clip, for {{ wanted.length }} frames</v-btn>
+          <v-btn color="primary" variant="flat" @click="asked = false"
+            >Keep the shot; the clip plays at its own speed</v-btn
+          >
+          <v-btn v-if="wanted.other.rate" @click="conformNow(first)"
+            >Keep the shot; show every frame of the clip, for {{ wanted.length }} frames</v-btn
+          >
           <v-btn @click="follow">Make the shot {{ facts(wanted) }}, {{ wanted.length }} frames long</v-btn>
         </div>
       </v-card-text>

@@ -16,34 +16,91 @@ const others = computed(() => bench.shot!.layers.filter((item) => item.id !== la
 const OPEN = { shutter: 180, samples: 16 };
 
 function follow(id: string): void {
-  bench.editLayer((project, at) => setParent(project, at, id ? { layer: id as LayerId, rotation: layer.value.parent?.rotation ?? true, scale: layer.value.parent?.scale ?? true } : null));
+  bench.editLayer((project, at) =>
+    setParent(
+      project,
+      at,
+      id
+        ? {
+            layer: id as LayerId,
+            rotation: layer.value.parent?.rotation ?? true,
+            scale: layer.value.parent?.scale ?? true,
+          }
+        : null,
+    ),
+  );
 }
 function flip(part: 'rotation' | 'scale'): void {
   const { parent } = layer.value;
   if (parent) bench.editLayer((project, at) => setParent(project, at, { ...parent, [part]: !parent[part] }));
 }
 const blur = (change: Partial<typeof OPEN>, dragging = false) =>
-  bench.editLayer((project, at) => setMotionBlur(project, at, { ...(layer.value.motionBlur ?? OPEN), ...change }), dragging ? 'motion blur' : undefined);
+  bench.editLayer(
+    (project, at) => setMotionBlur(project, at, { ...(layer.value.motionBlur ?? OPEN), ...change }),
+    dragging ? 'motion blur' : undefined,
+  );
 </script>
 
 <template>
   <div>
     <label class="dial-row">
       Follows
-      <select :value="layer.parent?.layer ?? ''" :disabled="locked" aria-label="Follows" @change="follow(($event.target as HTMLSelectElement).value)">
+      <select
+        :value="layer.parent?.layer ?? ''"
+        :disabled="locked"
+        aria-label="Follows"
+        @change="follow(($event.target as HTMLSelectElement).value)"
+      >
         <option value="">nothing</option>
         <option v-for="other in others" :key="other.id" :value="other.id">{{ other.name }}</option>
       </select>
     </label>
     <span v-if="layer.parent" class="dial-row">
-      <label><input type="checkbox" :checked="layer.parent.rotation" :disabled="locked" @change="flip('rotation')" /> with its rotation</label>
-      <label><input type="checkbox" :checked="layer.parent.scale" :disabled="locked" @change="flip('scale')" /> and scale</label>
+      <label
+        ><input type="checkbox" :checked="layer.parent.rotation" :disabled="locked" @change="flip('rotation')" /> with
+        its rotation</label
+      >
+      <label
+        ><input type="checkbox" :checked="layer.parent.scale" :disabled="locked" @change="flip('scale')" /> and
+        scale</label
+      >
     </span>
-    <label class="dial-row"><span>Motion blur</span><input type="checkbox" aria-label="Motion blur" :checked="!!layer.motionBlur" :disabled="locked" @change="bench.editLayer((project, at) => setMotionBlur(project, at, layer.motionBlur ? null : OPEN))" /></label>
+    <label class="dial-row"
+      ><span>Motion blur</span
+      ><input
+        type="checkbox"
+        aria-label="Motion blur"
+        :checked="!!layer.motionBlur"
+        :disabled="locked"
+        @change="bench.editLayer((project, at) => setMotionBlur(project, at, layer.motionBlur ? null : OPEN))"
+    /></label>
     <template v-if="layer.motionBlur">
-      <Dial label="Shutter" unit="°" help="How long the shutter is open: 360° is the whole frame." :value="layer.motionBlur.shutter" :reset="180" :min="0" :max="720" :slider="[0, 360]" :disabled="locked" @change="(v, d) => blur({ shutter: v }, d)" @end="store.endGesture" />
-      <Dial label="Samples" help="Moments that are mixed. A reduced preview takes at most eight; the render takes all." :value="layer.motionBlur.samples" :reset="16" :min="2" :max="64" :slider="[2, 64]" :digits="0" :disabled="locked" @change="(v, d) => blur({ samples: Math.round(v) }, d)" @end="store.endGesture" />
+      <Dial
+        label="Shutter"
+        unit="°"
+        help="How long the shutter is open: 360° is the whole frame."
+        :value="layer.motionBlur.shutter"
+        :reset="180"
+        :min="0"
+        :max="720"
+        :slider="[0, 360]"
+        :disabled="locked"
+        @change="(v, d) => blur({ shutter: v }, d)"
+        @end="store.endGesture"
+      />
+      <Dial
+        label="Samples"
+        help="Moments that are mixed. A reduced preview takes at most eight; the render takes all."
+        :value="layer.motionBlur.samples"
+        :reset="16"
+        :min="2"
+        :max="64"
+        :slider="[2, 64]"
+        :digits="0"
+        :disabled="locked"
+        @change="(v, d) => blur({ samples: Math.round(v) }, d)"
+        @end="store.endGesture"
+      />
     </template>
   </div>
 </template>
-

@@ -9,7 +9,9 @@ import { useProject } from '../stores/project';
 const store = useProject();
 const steps = computed(() => {
   const { done = [], undone = [] } = store.history ?? {};
-  const own = [...done, ...undone].filter((step) => store.scope === null || step.scope === store.scope || step.scope === PROJECT_SCOPE);
+  const own = [...done, ...undone].filter(
+    (step) => store.scope === null || step.scope === store.scope || step.scope === PROJECT_SCOPE,
+  );
   return [{ id: null, name: 'As it was opened' }, ...own].reverse();
 });
 const now = computed(() => store.undoStep?.id ?? null);
@@ -20,7 +22,15 @@ const isUndone = (id: number | null) => id !== null && !!store.history?.undone.s
   <v-menu>
     <template #activator="{ props: menu }"><IconButton v-bind="menu" label="History" :icon="mdiHistory" /></template>
     <v-list class="history" max-height="420" aria-label="History">
-      <v-list-item v-for="step in steps" :key="step.id ?? 'first'" :title="step.name" :active="step.id === now" :class="{ undone: isUndone(step.id) }" :disabled="store.readOnly" @click="store.jumpTo(step.id)" />
+      <v-list-item
+        v-for="step in steps"
+        :key="step.id ?? 'first'"
+        :title="step.name"
+        :active="step.id === now"
+        :class="{ undone: isUndone(step.id) }"
+        :disabled="store.readOnly"
+        @click="store.jumpTo(step.id)"
+      />
     </v-list>
   </v-menu>
 </template>

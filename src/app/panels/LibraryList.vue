@@ -6,14 +6,25 @@ import IconButton from '../controls/IconButton.vue';
 import { useImports } from '../stores/imports';
 
 /** The library that ships with the server: search, preview, take into the project. */
-const catalogueSchema = z.array(z.object({ file: z.string().regex(/^[\w.-]+$/), name: z.string(), kind: z.enum(['video', 'image', 'sound']), about: z.string() }));
+const catalogueSchema = z.array(
+  z.object({
+    file: z.string().regex(/^[\w.-]+$/),
+    name: z.string(),
+    kind: z.enum(['video', 'image', 'sound']),
+    about: z.string(),
+  }),
+);
 const entries = ref<z.infer<typeof catalogueSchema>>([]);
 const problem = ref<string | null>(null);
 const wish = ref('');
 const shown = ref<string | null>(null);
 const imports = useImports();
 
-const found = computed(() => entries.value.filter((entry) => `${entry.name} ${entry.about}`.toLowerCase().includes(wish.value.trim().toLowerCase())));
+const found = computed(() =>
+  entries.value.filter((entry) =>
+    `${entry.name} ${entry.about}`.toLowerCase().includes(wish.value.trim().toLowerCase()),
+  ),
+);
 
 onMounted(async () => {
   try {
@@ -35,7 +46,11 @@ async function take(file: string): Promise<void> {
     <p v-if="problem" class="problem">{{ problem }}</p>
     <p v-else-if="!found.length" class="dim">Nothing matches “{{ wish }}”.</p>
     <div v-for="entry in found" :key="entry.file" class="entry">
-      <button class="name" :aria-expanded="shown === entry.file" @click="shown = shown === entry.file ? null : entry.file">
+      <button
+        class="name"
+        :aria-expanded="shown === entry.file"
+        @click="shown = shown === entry.file ? null : entry.file"
+      >
         <strong>{{ entry.name }}</strong><span class="dim">{{ entry.about }}</span>
       </button>
       <IconButton :label="`Take ${entry.name} into the project`" :icon="mdiDownload" @click="take(entry.file)" />

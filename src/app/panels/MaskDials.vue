@@ -25,10 +25,20 @@ const pulled = usePullToEdges();
 const mask = computed(() => masking.mask!);
 const shape = computed<Shape>(() => mask.value.shape);
 const locked = computed(() => bench.layer!.locked || store.readOnly);
-const entries = computed(() => entriesOf(bench.layer!).filter((entry) => entry.path.startsWith(`mask.${mask.value.id}.`)));
+const entries = computed(() =>
+  entriesOf(bench.layer!).filter((entry) => entry.path.startsWith(`mask.${mask.value.id}.`)),
+);
 const numbers = computed(() => entries.value.filter((entry) => entry.parts.length === 1));
 const pairs = computed(() => entries.value.filter((entry) => entry.parts.length === 2));
-const SLIDERS: Record<string, readonly [number, number]> = { feather: [0, 120], grow: [-40, 40], opacity: [0, 100], core: [0, 100], radius: [0, 200], rotation: [-180, 180], height: [10, 400] };
+const SLIDERS: Record<string, readonly [number, number]> = {
+  feather: [0, 120],
+  grow: [-40, 40],
+  opacity: [0, 100],
+  core: [0, 100],
+  radius: [0, 200],
+  rotation: [-180, 180],
+  height: [10, 400],
+};
 const HELP: Record<string, string> = {
   feather: 'Width of the soft edge.',
   grow: 'Moves the edge outwards, or inwards when negative. Painted and pictured masks move by their half-way line.',
@@ -38,18 +48,28 @@ const HELP: Record<string, string> = {
 const lastPart = (entry: ValueEntry) => entry.path.split('.').at(-1)!;
 const at = (entry: ValueEntry) => steadyAt(valueIn(bench.layer!, entry.path)!, masking.frame);
 
-const write = (entry: ValueEntry, value: unknown, dragging: boolean): void => bench.editLayer((_, where) => setValues(where, { [entry.path]: value }, `${entry.label} of ${mask.value.name}`), dragging ? entry.path : undefined);
+const write = (entry: ValueEntry, value: unknown, dragging: boolean): void =>
+  bench.editLayer(
+    (_, where) => setValues(where, { [entry.path]: value }, `${entry.label} of ${mask.value.name}`),
+    dragging ? entry.path : undefined,
+  );
 function writePart(entry: ValueEntry, part: number, value: number, dragging: boolean): void {
-  write(entry, (at(entry) as number[]).map((v, i) => (i === part ? value : v)), dragging);
+  write(
+    entry,
+    (at(entry) as number[]).map((v, i) => (i === part ? value : v)),
+    dragging,
+  );
 }
-const change = (part: Parameters<typeof setMask>[3]): void => bench.editLayer((project, where) => setMask(project, where, mask.value.id, part));
+const change = (part: Parameters<typeof setMask>[3]): void =>
+  bench.editLayer((project, where) => setMask(project, where, mask.value.id, part));
 function rename(event: Event): void {
   const input = event.target as HTMLInputElement;
   const name = input.value.trim();
   if (name && name !== mask.value.name) change({ name });
   input.value = mask.value.name;
 }
-const reshape = (next: Shape, gesture?: string): void => bench.editLayer((project, where) => setShape(project, where, mask.value.id, next), gesture);
+const reshape = (next: Shape, gesture?: string): void =>
+  bench.editLayer((project, where) => setShape(project, where, mask.value.id, next), gesture);
 
 /** The one chosen vertex, for its exact numbers. */
 const vertex = computed(() => {
@@ -59,9 +79,13 @@ const vertex = computed(() => {
 function writeVertices(next: (v: Vertex, i: number) => Vertex, dragging = false): void {
   const { id } = mask.value;
   const path = masking.path.map((v, i) => (masking.vertices.has(i) ? next(v, i) : v));
-  bench.editLayer((project, where) => setPath(project, where, id, path, masking.pathReach), dragging ? `vertex ${id}` : undefined);
+  bench.editLayer(
+    (project, where) => setPath(project, where, id, path, masking.pathReach),
+    dragging ? `vertex ${id}` : undefined,
+  );
 }
-const setPart = (part: number, value: number, dragging: boolean): void => writeVertices((v) => v.map((old, k) => (k === part ? value : old)) as unknown as Vertex, dragging);
+const setPart = (part: number, value: number, dragging: boolean): void =>
+  writeVertices((v) => v.map((old, k) => (k === part ? value : old)) as unknown as Vertex, dragging);
 const convert = (to: 'smooth' | 'corner'): void => writeVertices((_, i) => converted(masking.path, i, to));
 function addPoint(): void {
   const { id } = mask.value;
@@ -92,33 +116,88 @@ const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape
 <template>
   <div class="mask">
     <hr />
-    <label class="dial-row">Name <input class="plain-field title" :value="mask.name" maxlength="200" :disabled="locked" aria-label="Mask name" @change="rename" /></label>
+    <label class="dial-row"
+      >Name
+      <input
+        class="plain-field title"
+        :value="mask.name"
+        maxlength="200"
+        :disabled="locked"
+        aria-label="Mask name"
+        @change="rename"
+    /></label>
     <div class="dial-row" role="group" aria-label="Colour of the outline">
       Outline
-      <span class="hues"><button v-for="colour in MASK_COLOURS" :key="colour" :aria-label="colour" :aria-pressed="mask.colour === colour" :style="{ background: MASK_HUES[colour] }" :disabled="locked" @click="change({ colour })" /></span>
+      <span class="hues"
+        ><button
+          v-for="colour in MASK_COLOURS"
+          :key="colour"
+          :aria-label="colour"
+          :aria-pressed="mask.colour === colour"
+          :style="{ background: MASK_HUES[colour] }"
+          :disabled="locked"
+          @click="change({ colour })"
+      /></span>
     </div>
-    <label class="dial-row"><span>Inverted</span><input type="checkbox" aria-label="Inverted" :checked="mask.invert" :disabled="locked" @change="change({ invert: !mask.invert })" /></label>
+    <label class="dial-row"
+      ><span>Inverted</span
+      ><input
+        type="checkbox"
+        aria-label="Inverted"
+        :checked="mask.invert"
+        :disabled="locked"
+        @change="change({ invert: !mask.invert })"
+    /></label>
 
-    <label v-if="isSoft(shape)" class="dial-row"><span>Tint what it covers</span><input v-model="masking.tinted" type="checkbox" aria-label="Tint what it covers" /></label>
+    <label v-if="isSoft(shape)" class="dial-row"
+      ><span>Tint what it covers</span><input v-model="masking.tinted" type="checkbox" aria-label="Tint what it covers"
+    /></label>
 
     <template v-if="shape.kind === 'path'">
-      <div v-if="!shape.closed" class="dim note">{{ masking.tool === 'freehand' ? 'Draw round it on the picture in one go.' : masking.path.length < 3 ? 'Click points on the picture; drag to curve them.' : 'Click the first point or press Enter to close the path. Esc keeps it as a draft.' }}</div>
+      <div v-if="!shape.closed" class="dim note">
+        {{
+          masking.tool === 'freehand'
+            ? 'Draw round it on the picture in one go.'
+            : masking.path.length < 3
+              ? 'Click points on the picture; drag to curve them.'
+              : 'Click the first point or press Enter to close the path. Esc keeps it as a draft.'
+        }}
+      </div>
       <div v-if="!shape.closed && masking.tool !== 'freehand'" class="buttons">
-        <button v-if="masking.tool === 'edit'" class="plain-button" :disabled="locked" @click="masking.tool = 'points'">Go on drawing</button>
-        <button class="plain-button" :disabled="locked" title="Puts a point in the middle; its place can be typed, or moved with the arrow keys" @click="addPoint">Add a point</button>
-        <button v-if="masking.path.length >= 3" class="plain-button" :disabled="locked" @click="masking.closeDrawn()">Close the path</button>
+        <button v-if="masking.tool === 'edit'" class="plain-button" :disabled="locked" @click="masking.tool = 'points'">
+          Go on drawing
+        </button>
+        <button
+          class="plain-button"
+          :disabled="locked"
+          title="Puts a point in the middle; its place can be typed, or moved with the arrow keys"
+          @click="addPoint"
+        >
+          Add a point
+        </button>
+        <button v-if="masking.path.length >= 3" class="plain-button" :disabled="locked" @click="masking.closeDrawn()">
+          Close the path
+        </button>
       </div>
       <template v-if="shape.closed">
-        <label class="dial-row">A move changes
+        <label class="dial-row"
+          >A move changes
           <select v-model="masking.reach" aria-label="A move changes">
             <option value="here">this frame</option>
             <option value="all">all keyframes</option>
             <option value="range">keyframes from in to out</option>
           </select>
         </label>
-        <div class="dial-row"><span class="dim note">{{ keysText }}</span><Peg :path="`mask.${mask.id}.path`" /></div>
-        <label class="dial-row"><span>Onion skin</span><input v-model="masking.onion" type="checkbox" aria-label="Onion skin" /></label>
-        <label class="dial-row"><span>Pull to edges when moved</span><input v-model="masking.pull" type="checkbox" aria-label="Pull to edges when moved" /></label>
+        <div class="dial-row">
+          <span class="dim note">{{ keysText }}</span><Peg :path="`mask.${mask.id}.path`" />
+        </div>
+        <label class="dial-row"
+          ><span>Onion skin</span><input v-model="masking.onion" type="checkbox" aria-label="Onion skin"
+        /></label>
+        <label class="dial-row"
+          ><span>Pull to edges when moved</span
+          ><input v-model="masking.pull" type="checkbox" aria-label="Pull to edges when moved"
+        /></label>
         <div class="buttons">
           <button class="plain-button" :disabled="locked" @click="pullNow">Pull to edges now</button>
           <button class="plain-button" @click="masking.vertices = new Set(masking.path.keys())">Choose all</button>
@@ -126,17 +205,59 @@ const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape
       </template>
       <template v-if="masking.vertices.size">
         <div v-if="vertex" class="dial-row">
-Vertex {{ vertex.i + 1 }}
+          Vertex {{ vertex.i + 1 }}
           <span class="pair">
-            <NumberField label="Vertex x" unit="px" :value="vertex.v[0]" :digits="1" :disabled="locked" @change="(v, d) => setPart(0, v, d)" @end="store.endGesture" />
-            <NumberField label="Vertex y" unit="px" :value="vertex.v[1]" :digits="1" :disabled="locked" @change="(v, d) => setPart(1, v, d)" @end="store.endGesture" />
+            <NumberField
+              label="Vertex x"
+              unit="px"
+              :value="vertex.v[0]"
+              :digits="1"
+              :disabled="locked"
+              @change="(v, d) => setPart(0, v, d)"
+              @end="store.endGesture"
+            />
+            <NumberField
+              label="Vertex y"
+              unit="px"
+              :value="vertex.v[1]"
+              :digits="1"
+              :disabled="locked"
+              @change="(v, d) => setPart(1, v, d)"
+              @end="store.endGesture"
+            />
           </span>
         </div>
-        <div v-else class="dim note">{{ masking.vertices.size }} vertices chosen. Drag them, or the corners and the arm of their box.</div>
-        <div v-if="vertex" class="dial-row">Softer here <NumberField label="Softer here" unit="px" :value="vertex.v[6]" :min="0" :max="2000" :disabled="locked" @change="(v, d) => setPart(6, v, d)" @end="store.endGesture" /></div>
+        <div v-else class="dim note">
+          {{ masking.vertices.size }} vertices chosen. Drag them, or the corners and the arm of their box.
+        </div>
+        <div v-if="vertex" class="dial-row">
+          Softer here
+          <NumberField
+            label="Softer here"
+            unit="px"
+            :value="vertex.v[6]"
+            :min="0"
+            :max="2000"
+            :disabled="locked"
+            @change="(v, d) => setPart(6, v, d)"
+            @end="store.endGesture"
+          />
+        </div>
         <div class="buttons">
-          <button class="plain-button" :disabled="locked || (!!vertex && isSmooth(vertex.v))" @click="convert('smooth')">Smooth</button>
-          <button class="plain-button" :disabled="locked || (!!vertex && !isSmooth(vertex.v))" @click="convert('corner')">Corner</button>
+          <button
+            class="plain-button"
+            :disabled="locked || (!!vertex && isSmooth(vertex.v))"
+            @click="convert('smooth')"
+          >
+            Smooth
+          </button>
+          <button
+            class="plain-button"
+            :disabled="locked || (!!vertex && !isSmooth(vertex.v))"
+            @click="convert('corner')"
+          >
+            Corner
+          </button>
           <button v-if="vertex" class="plain-button" :disabled="locked" @click="insertAfter">Add after</button>
           <button class="plain-button" :disabled="locked" @click="masking.remove()">Remove</button>
         </div>
@@ -154,26 +275,82 @@ Vertex {{ vertex.i + 1 }}
           <button :aria-pressed="masking.tool === 'drop'" @click="masking.tool = 'drop'">Drop</button>
         </template>
       </div>
-      <Dial label="Brush size" unit="px" help="Diameter in pixels of the source." :value="masking.brush.size" :reset="40" :min="1" :max="1000" :slider="[2, 300]" @change="(v) => (masking.brush.size = v)" />
+      <Dial
+        label="Brush size"
+        unit="px"
+        help="Diameter in pixels of the source."
+        :value="masking.brush.size"
+        :reset="40"
+        :min="1"
+        :max="1000"
+        :slider="[2, 300]"
+        @change="(v) => (masking.brush.size = v)"
+      />
       <template v-if="shape.kind === 'brush'">
-        <Dial label="Hardness" unit="%" help="100 % has a hard rim." :value="masking.brush.hardness * 100" :reset="70" :min="0" :max="100" :slider="[0, 100]" @change="(v) => (masking.brush.hardness = v / 100)" />
-        <Dial label="Stroke opacity" unit="%" help="How much one stroke covers." :value="masking.brush.opacity * 100" :reset="100" :min="1" :max="100" :slider="[1, 100]" @change="(v) => (masking.brush.opacity = v / 100)" />
+        <Dial
+          label="Hardness"
+          unit="%"
+          help="100 % has a hard rim."
+          :value="masking.brush.hardness * 100"
+          :reset="70"
+          :min="0"
+          :max="100"
+          :slider="[0, 100]"
+          @change="(v) => (masking.brush.hardness = v / 100)"
+        />
+        <Dial
+          label="Stroke opacity"
+          unit="%"
+          help="How much one stroke covers."
+          :value="masking.brush.opacity * 100"
+          :reset="100"
+          :min="1"
+          :max="100"
+          :slider="[1, 100]"
+          @change="(v) => (masking.brush.opacity = v / 100)"
+        />
         <div class="dial-row"><span class="dim note">Strokes</span><Peg :path="`mask.${mask.id}.strokes`" /></div>
       </template>
       <template v-else-if="shape.hints.length">
         <p class="dim note" role="status">Sure of the border: {{ Math.round(confidence * 100) }} %.</p>
-        <div v-if="selecting.progress.value" class="dial-row"><v-progress-linear aria-label="Carrying the selection on" :model-value="(100 * selecting.progress.value.done) / selecting.progress.value.of" color="primary" /><span class="mono">{{ selecting.progress.value.done }}/{{ selecting.progress.value.of }}</span><button class="plain-button" @click="selecting.cancel">Cancel</button></div>
+        <div v-if="selecting.progress.value" class="dial-row">
+          <v-progress-linear
+            aria-label="Carrying the selection on"
+            :model-value="(100 * selecting.progress.value.done) / selecting.progress.value.of"
+            color="primary"
+          /><span class="mono">{{ selecting.progress.value.done }}/{{ selecting.progress.value.of }}</span
+          ><button class="plain-button" @click="selecting.cancel">Cancel</button>
+        </div>
         <div v-else class="buttons">
-          <button class="plain-button" :disabled="locked" @click="selecting.goOn(mask.id, 1)">On to the next frame</button>
-          <button class="plain-button" :disabled="locked" @click="selecting.goOn(mask.id, 100000)">On to the end</button>
+          <button class="plain-button" :disabled="locked" @click="selecting.goOn(mask.id, 1)">
+            On to the next frame
+          </button>
+          <button class="plain-button" :disabled="locked" @click="selecting.goOn(mask.id, 100000)">
+            On to the end
+          </button>
         </div>
       </template>
       <p v-else class="dim note">Draw a stroke over what to keep, then one over what to drop.</p>
     </template>
 
-    <label v-else-if="shape.kind === 'text'" class="dial-row">Text <input class="plain-field title" :value="shape.text" maxlength="500" :disabled="locked" aria-label="Text" @change="reshape({ ...shape, text: ($event.target as HTMLInputElement).value })" /></label>
-    <label v-else-if="shape.kind === 'picture'" class="dial-row">Covers by
-      <select :value="shape.channel" :disabled="locked" aria-label="Covers by" @change="reshape({ ...shape, channel: ($event.target as HTMLSelectElement).value as 'alpha' })">
+    <label v-else-if="shape.kind === 'text'" class="dial-row"
+      >Text
+      <input
+        class="plain-field title"
+        :value="shape.text"
+        maxlength="500"
+        :disabled="locked"
+        aria-label="Text"
+        @change="reshape({ ...shape, text: ($event.target as HTMLInputElement).value })"
+    /></label>
+    <label v-else-if="shape.kind === 'picture'" class="dial-row"
+      >Covers by
+      <select
+        :value="shape.channel"
+        :disabled="locked"
+        aria-label="Covers by"
+        @change="reshape({ ...shape, channel: ($event.target as HTMLSelectElement).value as 'alpha' })"
+      >
         <option value="brightness">brightness</option>
         <option value="alpha">alpha</option>
       </select>
@@ -182,7 +359,19 @@ Vertex {{ vertex.i + 1 }}
     <div v-for="entry in pairs" :key="entry.path" class="dial-row">
       {{ entry.label }}
       <span class="pair">
-        <NumberField v-for="(part, k) in entry.parts" :key="part" :label="`${entry.label} ${part}`" unit="px" :value="(at(entry) as number[])[k]!" :min="entry.min" :max="entry.max" :digits="1" :disabled="locked" @change="(v, d) => writePart(entry, k, v, d)" @end="store.endGesture" />
+        <NumberField
+          v-for="(part, k) in entry.parts"
+          :key="part"
+          :label="`${entry.label} ${part}`"
+          unit="px"
+          :value="(at(entry) as number[])[k]!"
+          :min="entry.min"
+          :max="entry.max"
+          :digits="1"
+          :disabled="locked"
+          @change="(v, d) => writePart(entry, k, v, d)"
+          @end="store.endGesture"
+        />
         <Peg :path="entry.path" bare />
       </span>
     </div>
@@ -194,7 +383,13 @@ Vertex {{ vertex.i + 1 }}
       :unit="entry.unit"
       :help="HELP[lastPart(entry)] ?? ''"
       :value="(at(entry) as number) * entry.factor"
-      :reset="lastPart(entry) === 'opacity' ? 100 : lastPart(entry) === 'feather' || lastPart(entry) === 'grow' || lastPart(entry) === 'rotation' ? 0 : undefined"
+      :reset="
+        lastPart(entry) === 'opacity'
+          ? 100
+          : lastPart(entry) === 'feather' || lastPart(entry) === 'grow' || lastPart(entry) === 'rotation'
+            ? 0
+            : undefined
+      "
       :min="entry.min * entry.factor"
       :max="entry.max * entry.factor"
       :slider="SLIDERS[lastPart(entry)] ?? null"
@@ -203,9 +398,17 @@ Vertex {{ vertex.i + 1 }}
       @change="(v, d) => write(entry, v / entry.factor, d)"
       @end="store.endGesture"
     />
-    <label class="dial-row">Feather goes
-      <select :value="mask.featherSide" :disabled="locked" aria-label="Feather goes" @change="change({ featherSide: ($event.target as HTMLSelectElement).value as Mask['featherSide'] })">
-        <option v-for="side in FEATHER_SIDES" :key="side" :value="side">{{ side === 'both' ? 'both ways' : side }}</option>
+    <label class="dial-row"
+      >Feather goes
+      <select
+        :value="mask.featherSide"
+        :disabled="locked"
+        aria-label="Feather goes"
+        @change="change({ featherSide: ($event.target as HTMLSelectElement).value as Mask['featherSide'] })"
+      >
+        <option v-for="side in FEATHER_SIDES" :key="side" :value="side">
+          {{ side === 'both' ? 'both ways' : side }}
+        </option>
       </select>
     </label>
   </div>

@@ -54,14 +54,21 @@ function reordered({ oldIndex, newIndex }: { oldIndex?: number; newIndex?: numbe
   const mask = masking.masks[oldIndex ?? -1];
   if (mask && newIndex !== undefined) bench.editLayer((project, at) => orderMask(project, at, mask.id, newIndex));
 }
-const change = (mask: Mask, part: Parameters<typeof setMask>[3]): void => bench.editLayer((project, at) => setMask(project, at, mask.id, part));
+const change = (mask: Mask, part: Parameters<typeof setMask>[3]): void =>
+  bench.editLayer((project, at) => setMask(project, at, mask.id, part));
 /** A Mask pass at the end of the line, cutting by all masks. */
 function cut(): void {
   const pass = newPass(newId<PassId>(), 'mask');
   bench.editLayer((_, at) => addPass(at, { ...pass, values: { ...pass.values, side: still('inside') } }));
 }
-const addPicture = (stock: string, title: string): void => void masking.add({ kind: 'picture', stock: stock as never, channel: 'brightness' }, title);
-const addSelection = (): void => void masking.add({ kind: 'matte', matte: still({ w: 1, h: 1, data: '' }), hints: [], confidence: still(1) }, 'Selection', 'keep');
+const addPicture = (stock: string, title: string): void =>
+  void masking.add({ kind: 'picture', stock: stock as never, channel: 'brightness' }, title);
+const addSelection = (): void =>
+  void masking.add(
+    { kind: 'matte', matte: still({ w: 1, h: 1, data: '' }), hints: [], confidence: still(1) },
+    'Selection',
+    'keep',
+  );
 </script>
 
 <template>
@@ -72,10 +79,25 @@ const addSelection = (): void => void masking.add({ kind: 'matte', matte: still(
           <button v-bind="menu" class="plain-button add" :disabled="locked"><Icon :path="mdiPlus" /> Add a mask</button>
         </template>
         <v-list>
-          <v-list-item v-for="shape in SHAPES" :key="shape.title" :title="shape.title" :subtitle="shape.help" @click="masking.addShape(shape.kind, shape.tool)" />
-          <v-list-item title="Smart selection" subtitle="Strokes over what to keep and what to drop" @click="addSelection" />
+          <v-list-item
+            v-for="shape in SHAPES"
+            :key="shape.title"
+            :title="shape.title"
+            :subtitle="shape.help"
+            @click="masking.addShape(shape.kind, shape.tool)"
+          />
+          <v-list-item
+            title="Smart selection"
+            subtitle="Strokes over what to keep and what to drop"
+            @click="addSelection"
+          />
           <v-divider />
-          <v-list-item v-for="item in pictures" :key="item.id" :title="`Picture: ${item.name}`" @click="addPicture(item.id, item.name)" />
+          <v-list-item
+            v-for="item in pictures"
+            :key="item.id"
+            :title="`Picture: ${item.name}`"
+            @click="addPicture(item.id, item.name)"
+          />
           <v-divider />
           <v-list-item title="Paths from an SVG file…" @click="svgInput?.click()" />
           <v-list-item title="Drawn matte from a PNG file…" @click="pngInput?.click()" />
@@ -83,9 +105,16 @@ const addSelection = (): void => void masking.add({ kind: 'matte', matte: still(
         </v-list>
       </v-menu>
       <span class="tools">
-        <IconButton label="Paste masks" :icon="mdiContentPaste" :disabled="locked || !masking.clipboard.length" @click="masking.paste()" />
+        <IconButton
+          label="Paste masks"
+          :icon="mdiContentPaste"
+          :disabled="locked || !masking.clipboard.length"
+          @click="masking.paste()"
+        />
         <v-menu v-if="masking.masks.length">
-          <template #activator="{ props: menu }"><IconButton v-bind="menu" label="More for masks" :icon="mdiDotsVertical" /></template>
+          <template #activator="{ props: menu }"
+            ><IconButton v-bind="menu" label="More for masks" :icon="mdiDotsVertical"
+          /></template>
           <v-list>
             <v-list-item title="Copy all masks" @click="masking.copy(masking.masks)" />
             <v-list-item title="Save paths as SVG" @click="files.saveSvg()" />
@@ -94,23 +123,79 @@ const addSelection = (): void => void masking.add({ kind: 'matte', matte: still(
           </v-list>
         </v-menu>
       </span>
-      <input ref="svgInput" class="visually-hidden" type="file" accept=".svg" tabindex="-1" aria-label="SVG file with paths" @change="chosenFile($event, files.openSvg)" />
-      <input ref="pngInput" class="visually-hidden" type="file" accept=".png" tabindex="-1" aria-label="PNG file with a matte" @change="chosenFile($event, files.openPng)" />
-      <input ref="jigInput" class="visually-hidden" type="file" accept=".json" tabindex="-1" aria-label="Jig file with masks" @change="chosenFile($event, files.openJig)" />
+      <input
+        ref="svgInput"
+        class="visually-hidden"
+        type="file"
+        accept=".svg"
+        tabindex="-1"
+        aria-label="SVG file with paths"
+        @change="chosenFile($event, files.openSvg)"
+      />
+      <input
+        ref="pngInput"
+        class="visually-hidden"
+        type="file"
+        accept=".png"
+        tabindex="-1"
+        aria-label="PNG file with a matte"
+        @change="chosenFile($event, files.openPng)"
+      />
+      <input
+        ref="jigInput"
+        class="visually-hidden"
+        type="file"
+        accept=".json"
+        tabindex="-1"
+        aria-label="Jig file with masks"
+        @change="chosenFile($event, files.openJig)"
+      />
     </div>
-    <p v-if="!masking.masks.length" class="dim">This layer has no masks. A mask cuts the layer by a Mask pass, or limits any pass to an area.</p>
-    <VueDraggable v-model="order" tag="ul" class="list" aria-label="Masks" handle=".name" :disabled="locked" :animation="120" @end="reordered">
+    <p v-if="!masking.masks.length" class="dim">
+      This layer has no masks. A mask cuts the layer by a Mask pass, or limits any pass to an area.
+    </p>
+    <VueDraggable
+      v-model="order"
+      tag="ul"
+      class="list"
+      aria-label="Masks"
+      handle=".name"
+      :disabled="locked"
+      :animation="120"
+      @end="reordered"
+    >
       <li v-for="mask in masking.masks" :key="mask.id" :class="{ chosen: mask.id === masking.maskId, off: !mask.on }">
-        <button class="name" :aria-pressed="mask.id === masking.maskId" @click="masking.show(mask.id)"><span class="dot" :style="{ background: MASK_HUES[mask.colour] }" />{{ mask.name }}</button>
-        <select :value="mask.mode" :disabled="locked" :aria-label="`Mode of ${mask.name}`" @change="change(mask, { mode: ($event.target as HTMLSelectElement).value as Mask['mode'] })">
+        <button class="name" :aria-pressed="mask.id === masking.maskId" @click="masking.show(mask.id)">
+          <span class="dot" :style="{ background: MASK_HUES[mask.colour] }" />{{ mask.name }}
+        </button>
+        <select
+          :value="mask.mode"
+          :disabled="locked"
+          :aria-label="`Mode of ${mask.name}`"
+          @change="change(mask, { mode: ($event.target as HTMLSelectElement).value as Mask['mode'] })"
+        >
           <option v-for="mode in MASK_MODES" :key="mode" :value="mode">{{ MODE_LABELS[mode] }}</option>
         </select>
-        <IconButton :label="`${mask.on ? 'Switch off' : 'Switch on'} mask ${mask.name}`" :icon="mask.on ? mdiEye : mdiEyeOff" :disabled="locked" @click="change(mask, { on: !mask.on })" />
+        <IconButton
+          :label="`${mask.on ? 'Switch off' : 'Switch on'} mask ${mask.name}`"
+          :icon="mask.on ? mdiEye : mdiEyeOff"
+          :disabled="locked"
+          @click="change(mask, { on: !mask.on })"
+        />
         <IconButton :label="`Copy mask ${mask.name}`" :icon="mdiContentCopy" @click="masking.copy([mask])" />
-        <IconButton :label="`Delete mask ${mask.name}`" :icon="mdiClose" :disabled="locked" @click="bench.editLayer((project, at) => removeMask(project, at, mask.id))" />
+        <IconButton
+          :label="`Delete mask ${mask.name}`"
+          :icon="mdiClose"
+          :disabled="locked"
+          @click="bench.editLayer((project, at) => removeMask(project, at, mask.id))"
+        />
       </li>
     </VueDraggable>
-    <p v-if="unused" class="unused">No pass uses these masks yet. <button class="plain-button" :disabled="locked" @click="cut">Cut the layer</button> or choose an area in the dials of a pass.</p>
+    <p v-if="unused" class="unused">
+      No pass uses these masks yet.
+      <button class="plain-button" :disabled="locked" @click="cut">Cut the layer</button> or choose an area in the dials
+      of a pass.
+    </p>
     <MaskDials v-if="masking.mask" :key="masking.mask.id" />
   </div>
 </template>

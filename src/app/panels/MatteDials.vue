@@ -11,9 +11,13 @@ const bench = useBench();
 const store = useProject();
 const layer = computed(() => bench.layer!);
 const locked = computed(() => layer.value.locked || store.readOnly);
-const others = computed(() => bench.shot!.layers.filter((item) => item.id !== layer.value.id && sourceSize(store.current(), item)));
+const others = computed(() =>
+  bench.shot!.layers.filter((item) => item.id !== layer.value.id && sourceSize(store.current(), item)),
+);
 function choose(id: string): void {
-  bench.editLayer((project, at) => setMatte(project, at, id ? { by: 'alpha', invert: false, ...layer.value.matte, layer: id as LayerId } : null));
+  bench.editLayer((project, at) =>
+    setMatte(project, at, id ? { by: 'alpha', invert: false, ...layer.value.matte, layer: id as LayerId } : null),
+  );
 }
 </script>
 
@@ -21,7 +25,15 @@ function choose(id: string): void {
   <div>
     <label class="dial-row">
       Matte from
-      <select :value="layer.matte?.layer ?? ''" :disabled="locked" aria-label="Matte from" @change="(choose(($event.target as HTMLSelectElement).value), (($event.target as HTMLSelectElement).value = layer.matte?.layer ?? ''))">
+      <select
+        :value="layer.matte?.layer ?? ''"
+        :disabled="locked"
+        aria-label="Matte from"
+        @change="
+          (choose(($event.target as HTMLSelectElement).value),
+          (($event.target as HTMLSelectElement).value = layer.matte?.layer ?? ''))
+        "
+      >
         <option value="">its own alpha</option>
         <option v-for="other in others" :key="other.id" :value="other.id">{{ other.name }}</option>
       </select>
@@ -29,12 +41,31 @@ function choose(id: string): void {
     <template v-if="layer.matte">
       <label class="dial-row">
         Covers by
-        <select :value="layer.matte.by" :disabled="locked" aria-label="Matte by" @change="bench.editLayer((project, at) => setMatte(project, at, { ...layer.matte!, by: ($event.target as HTMLSelectElement).value as 'alpha' }))">
+        <select
+          :value="layer.matte.by"
+          :disabled="locked"
+          aria-label="Matte by"
+          @change="
+            bench.editLayer((project, at) =>
+              setMatte(project, at, { ...layer.matte!, by: ($event.target as HTMLSelectElement).value as 'alpha' }),
+            )
+          "
+        >
           <option value="alpha">alpha</option>
           <option value="brightness">brightness</option>
         </select>
       </label>
-      <label class="dial-row"><span>Matte inverted</span><input type="checkbox" aria-label="Matte inverted" :checked="layer.matte.invert" :disabled="locked" @change="bench.editLayer((project, at) => setMatte(project, at, { ...layer.matte!, invert: !layer.matte!.invert }))" /></label>
+      <label class="dial-row"
+        ><span>Matte inverted</span
+        ><input
+          type="checkbox"
+          aria-label="Matte inverted"
+          :checked="layer.matte.invert"
+          :disabled="locked"
+          @change="
+            bench.editLayer((project, at) => setMatte(project, at, { ...layer.matte!, invert: !layer.matte!.invert }))
+          "
+      /></label>
       <p class="dim">The layer that gives the matte can be hidden.</p>
     </template>
   </div>

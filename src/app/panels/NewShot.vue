@@ -9,7 +9,12 @@ const emit = defineEmits<{ close: [] }>();
 
 <template>
   <main v-if="first" class="first" aria-label="New shot"><ShotForm first /></main>
-  <v-dialog v-else :model-value="true" :aria-label="shot ? 'Shot settings' : 'New shot'" @update:model-value="emit('close')">
+  <v-dialog
+    v-else
+    :model-value="true"
+    :aria-label="shot ? 'Shot settings' : 'New shot'"
+    @update:model-value="emit('close')"
+  >
     <ShotForm :shot="shot" @close="emit('close')" />
   </v-dialog>
 </template>

@@ -29,9 +29,14 @@ const pass = computed(() => bench.pass!);
 const declared = computed(() => passOf(pass.value.type)!);
 const locked = computed(() => bench.layer!.locked || store.readOnly);
 
-const valueOf = (name: string): unknown => steadyAt(pass.value.values[name] as Value<unknown>, bench.frame - bench.layer!.span.start);
+const valueOf = (name: string): unknown =>
+  steadyAt(pass.value.values[name] as Value<unknown>, bench.frame - bench.layer!.span.start);
 /** The parameters that have an effect at this frame. */
-const params = computed(() => Object.fromEntries(Object.entries(declared.value.params).filter(([, { when }]) => !when || valueOf(when.choice) === when.is)));
+const params = computed(() =>
+  Object.fromEntries(
+    Object.entries(declared.value.params).filter(([, { when }]) => !when || valueOf(when.choice) === when.is),
+  ),
+);
 watch(params, () => {
   if (bench.picking && !(bench.picking in params.value)) bench.picking = null;
 });
@@ -72,7 +77,11 @@ async function find(): Promise<void> {
     const plan = planBefore(store.current(), bench.shot!, bench.layer!, id, bench.frame);
     const { layer, at } = bench;
     const found = plan && (await (await useEngine()).findScreen(plan));
-    if (!found) return notices.say(`No screen was found in ${layer!.name}: nothing in it is saturated enough. Pick it by hand, or use a difference key.`, 'problem');
+    if (!found)
+      return notices.say(
+        `No screen was found in ${layer!.name}: nothing in it is saturated enough. Pick it by hand, or use a difference key.`,
+        'problem',
+      );
     store.edit(setPassValue(store.current(), at!, id, 'screen', found.samples));
     if (bench.pass?.id === id) bench.picking = null;
   } catch (error) {
@@ -95,41 +104,98 @@ function limit(side: string): void {
   const { id, area } = pass.value;
   const first = masking.maskId ?? masking.masks[0]?.id;
   const masks = area?.masks ?? (first ? [first] : []);
-  bench.editLayer((project, at) => setArea(project, at, id, side === 'everywhere' ? null : { masks, side: side as 'inside' }));
+  bench.editLayer((project, at) =>
+    setArea(project, at, id, side === 'everywhere' ? null : { masks, side: side as 'inside' }),
+  );
 }
-const areaMasks = (masks: MaskId[]): void => bench.editLayer((project, at) => setArea(project, at, pass.value.id, { masks, side: pass.value.area?.side ?? 'inside' }));
+const areaMasks = (masks: MaskId[]): void =>
+  bench.editLayer((project, at) =>
+    setArea(project, at, pass.value.id, { masks, side: pass.value.area?.side ?? 'inside' }),
+  );
 </script>
 
 <template>
   <div>
     <template v-for="(param, name) in params" :key="name">
-      <Dial v-if="param.kind === 'number'" v-bind="dial(name, param)" @change="(v, d) => set(name, v / factor(param), d)" @end="end" />
+      <Dial
+        v-if="param.kind === 'number'"
+        v-bind="dial(name, param)"
+        @change="(v, d) => set(name, v / factor(param), d)"
+        @end="end"
+      />
       <label v-else-if="param.kind === 'choice'" class="dial-row" :title="param.help">
         {{ param.label }}
-        <select :value="valueOf(name)" :disabled="locked" :aria-label="param.label" @change="set(name, ($event.target as HTMLSelectElement).value)">
+        <select
+          :value="valueOf(name)"
+          :disabled="locked"
+          :aria-label="param.label"
+          @change="set(name, ($event.target as HTMLSelectElement).value)"
+        >
           <option v-for="option in param.options" :key="option.value" :value="option.value">{{ option.label }}</option>
         </select>
         <Peg :path="`pass.${pass.id}.${name}`" />
       </label>
       <div v-else-if="param.kind === 'masks'" :title="param.help">
-        <span class="dial-row">{{ param.label }} <span v-if="!(valueOf(name) as MaskId[]).length" class="dim">{{ param.empty === 'all' ? 'all of them' : 'none' }}</span></span>
-        <MaskPicker :label="param.label" :chosen="valueOf(name) as MaskId[]" :disabled="locked" @change="(ids) => set(name, ids)" />
+        <span class="dial-row"
+          >{{ param.label }}
+          <span v-if="!(valueOf(name) as MaskId[]).length" class="dim">{{
+            param.empty === 'all' ? 'all of them' : 'none'
+          }}</span></span
+        >
+        <MaskPicker
+          :label="param.label"
+          :chosen="valueOf(name) as MaskId[]"
+          :disabled="locked"
+          @change="(ids) => set(name, ids)"
+        />
       </div>
-      <PlateDial v-else-if="param.kind === 'plate'" :param="param" :plate="valueOf(name) as Plate" :disabled="locked" @change="(plate) => set(name, plate)" />
-      <SamplesDial v-else :name="name" :param="param" :colours="valueOf(name) as Colour[]" :path="`pass.${pass.id}.${name}`" :disabled="locked" @change="(colours) => set(name, colours)" @find="find" @background="background(name)" />
+      <PlateDial
+        v-else-if="param.kind === 'plate'"
+        :param="param"
+        :plate="valueOf(name) as Plate"
+        :disabled="locked"
+        @change="(plate) => set(name, plate)"
+      />
+      <SamplesDial
+        v-else
+        :name="name"
+        :param="param"
+        :colours="valueOf(name) as Colour[]"
+        :path="`pass.${pass.id}.${name}`"
+        :disabled="locked"
+        @change="(colours) => set(name, colours)"
+        @find="find"
+        @background="background(name)"
+      />
     </template>
     <template v-if="pass.type !== 'mask'">
       <hr />
       <label class="dial-row">
         Area
-        <select :value="pass.area?.side ?? 'everywhere'" :disabled="locked" aria-label="Area" @change="(limit(($event.target as HTMLSelectElement).value), (($event.target as HTMLSelectElement).value = pass.area?.side ?? 'everywhere'))">
+        <select
+          :value="pass.area?.side ?? 'everywhere'"
+          :disabled="locked"
+          aria-label="Area"
+          @change="
+            (limit(($event.target as HTMLSelectElement).value),
+            (($event.target as HTMLSelectElement).value = pass.area?.side ?? 'everywhere'))
+          "
+        >
           <option value="everywhere">everywhere</option>
           <option value="inside">inside masks</option>
           <option value="outside">outside masks</option>
         </select>
       </label>
-      <p v-if="pass.area && !pass.area.masks.length" class="hint" role="note">No mask is chosen yet, so it works everywhere. The next mask you draw becomes its area.</p>
-      <MaskPicker v-if="pass.area" label="Masks of the area" :chosen="pass.area.masks" :disabled="locked" @change="areaMasks" />
+      <p v-if="pass.area && !pass.area.masks.length" class="hint" role="note">
+        No mask is chosen yet, so it works everywhere. The next mask you draw becomes its area.
+      </p>
+      <MaskPicker
+        v-if="pass.area"
+        label="Masks of the area"
+        :chosen="pass.area.masks"
+        :disabled="locked"
+        @change="areaMasks"
+      />
     </template>
     <p class="help dim">{{ declared.help }}</p>
   </div>

@@ -33,7 +33,11 @@ watch(
   { immediate: true },
 );
 /** Layers that a pass can be copied to. */
-const others = computed(() => (bench.shot?.layers ?? []).filter((layer) => layer.id !== bench.layerId && !layer.locked && store.project && sourceSize(store.project, layer)));
+const others = computed(() =>
+  (bench.shot?.layers ?? []).filter(
+    (layer) => layer.id !== bench.layerId && !layer.locked && store.project && sourceSize(store.project, layer),
+  ),
+);
 const hasPicture = computed(() => bench.size !== null);
 
 function keep(name: string, bitmap: ImageBitmap): void {
@@ -55,7 +59,10 @@ async function refresh(): Promise<void> {
     keep('source', small[0]!);
     plan.passes.forEach((pass, i) => keep(pass.id, small[i + 1]!));
     const alone = { ...shot, background: null, layers: [{ ...layer, shown: true, blend: 'normal' as const }] };
-    const placed = await engine.frame(planFrame({ ...store.project!, shots: [alone] }, shot.id, bench.frame, { reduction: 4 }), 'picture');
+    const placed = await engine.frame(
+      planFrame({ ...store.project!, shots: [alone] }, shot.id, bench.frame, { reduction: 4 }),
+      'picture',
+    );
     const whole = await engine.frame(planFrame(store.project!, shot.id, bench.frame, { reduction: 4 }), 'picture');
     if (mine !== run) return;
     keep('place', await createImageBitmap(placed.bitmap));
@@ -65,7 +72,9 @@ async function refresh(): Promise<void> {
   }
 }
 const refreshSoon = useDebounceFn(refresh, 120, { maxWait: 400 });
-watch([() => store.project, () => bench.frame, () => bench.layerId, () => player.playing], refreshSoon, { immediate: true });
+watch([() => store.project, () => bench.frame, () => bench.layerId, () => player.playing], refreshSoon, {
+  immediate: true,
+});
 onBeforeUnmount(() => Object.values(pictures).forEach((bitmap) => bitmap.close()));
 
 function reordered({ oldIndex, newIndex }: { oldIndex?: number; newIndex?: number }): void {
@@ -84,8 +93,22 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
 <template>
   <section class="line" aria-label="Passes">
     <template v-if="bench.layer && hasPicture">
-      <PassTile title="Source" fixed :picture="pictures['source']" :chosen="bench.chosen === 'source'" @choose="bench.show('source')" />
-      <VueDraggable v-model="order" class="passes" filter="button.icon-button" :prevent-on-filter="false" :disabled="bench.layer.locked" :animation="120" @end="reordered">
+      <PassTile
+        title="Source"
+        fixed
+        :picture="pictures['source']"
+        :chosen="bench.chosen === 'source'"
+        @choose="bench.show('source')"
+      />
+      <VueDraggable
+        v-model="order"
+        class="passes"
+        filter="button.icon-button"
+        :prevent-on-filter="false"
+        :disabled="bench.layer.locked"
+        :animation="120"
+        @end="reordered"
+      >
         <div v-for="pass in order" :key="pass.id" class="step">
           <PassTile
             :title="passOf(pass.type)!.title"
@@ -100,32 +123,80 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
             @release="bench.upTo = null"
             @remove="bench.editLayer((project, at) => removePass(project, at, pass.id))"
           >
-            <IconButton :label="`${pass.on ? 'Switch off' : 'Switch on'} ${passOf(pass.type)!.title}`" :icon="pass.on ? mdiEye : mdiEyeOff" @click="bench.editLayer((project, at) => switchPass(project, at, pass.id))" />
+            <IconButton
+              :label="`${pass.on ? 'Switch off' : 'Switch on'} ${passOf(pass.type)!.title}`"
+              :icon="pass.on ? mdiEye : mdiEyeOff"
+              @click="bench.editLayer((project, at) => switchPass(project, at, pass.id))"
+            />
             <v-menu v-if="others.length">
               <template #activator="{ props: menu }">
-                <IconButton v-bind="menu" :label="`Copy ${passOf(pass.type)!.title} to another layer`" :icon="mdiContentCopy" @click="bench.show(pass.id)" />
+                <IconButton
+                  v-bind="menu"
+                  :label="`Copy ${passOf(pass.type)!.title} to another layer`"
+                  :icon="mdiContentCopy"
+                  @click="bench.show(pass.id)"
+                />
               </template>
-              <v-list><v-list-item v-for="other in others" :key="other.id" :title="other.name" @click="bench.copyPassTo(other.id)" /></v-list>
+              <v-list
+                ><v-list-item
+                  v-for="other in others"
+                  :key="other.id"
+                  :title="other.name"
+                  @click="bench.copyPassTo(other.id)"
+              /></v-list>
             </v-menu>
-            <IconButton :label="`Delete ${passOf(pass.type)!.title}`" :icon="mdiClose" @click="bench.editLayer((project, at) => removePass(project, at, pass.id))" />
+            <IconButton
+              :label="`Delete ${passOf(pass.type)!.title}`"
+              :icon="mdiClose"
+              @click="bench.editLayer((project, at) => removePass(project, at, pass.id))"
+            />
           </PassTile>
         </div>
       </VueDraggable>
       <span v-if="beginnings.length" class="beginnings">
-        <v-btn v-for="pass in beginnings" :key="pass.type" size="small" :title="pass.help" :disabled="bench.layer.locked" @click="bench.insertPass(pass.type)">{{ pass.title }}</v-btn>
+        <v-btn
+          v-for="pass in beginnings"
+          :key="pass.type"
+          size="small"
+          :title="pass.help"
+          :disabled="bench.layer.locked"
+          @click="bench.insertPass(pass.type)"
+          >{{ pass.title }}</v-btn
+        >
       </span>
       <v-menu>
         <template #activator="{ props: menu }">
-          <button v-bind="menu" class="add" aria-label="Add a pass" title="Add a pass" :disabled="bench.layer.locked"><Icon :path="mdiPlus" /></button>
+          <button v-bind="menu" class="add" aria-label="Add a pass" title="Add a pass" :disabled="bench.layer.locked">
+            <Icon :path="mdiPlus" />
+          </button>
         </template>
         <v-list>
-          <v-list-item v-for="pass in PASSES" :key="pass.type" :title="pass.title" :subtitle="pass.group" @click="bench.insertPass(pass.type)" />
+          <v-list-item
+            v-for="pass in PASSES"
+            :key="pass.type"
+            :title="pass.title"
+            :subtitle="pass.group"
+            @click="bench.insertPass(pass.type)"
+          />
           <v-divider />
           <v-list-item title="Search… (Ctrl+K)" @click="ask('search')" />
         </v-list>
       </v-menu>
-      <PassTile title="Place" fixed :picture="pictures['place']" :chosen="bench.chosen === 'place'" @choose="bench.show('place')" />
-      <PassTile title="In the shot" fixed last :picture="pictures['shot']" :chosen="false" @choose="bench.view = 'picture'" />
+      <PassTile
+        title="Place"
+        fixed
+        :picture="pictures['place']"
+        :chosen="bench.chosen === 'place'"
+        @choose="bench.show('place')"
+      />
+      <PassTile
+        title="In the shot"
+        fixed
+        last
+        :picture="pictures['shot']"
+        :chosen="false"
+        @choose="bench.view = 'picture'"
+      />
     </template>
     <p v-else-if="bench.layer" class="dim none">{{ bench.layer.name }} is sound only; its level is in the dials.</p>
     <p v-else class="dim none">Choose a layer to see it go through its passes.</p>

@@ -1,7 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { mdiFlipHorizontal, mdiFlipVertical, mdiLink, mdiLinkOff } from '@mdi/js';
-import { framingToKeys, resetPlace, setBlend, setFraming, setOpacity, setPlace, type PlaceChange } from '../../core/document/edits/layers';
+import {
+  framingToKeys,
+  resetPlace,
+  setBlend,
+  setFraming,
+  setOpacity,
+  setPlace,
+  type PlaceChange,
+} from '../../core/document/edits/layers';
 import { PLACEMENTS, placeAt, placement, type PlacementName } from '../../core/document/place';
 import { BLEND_MODES, blendLabel, type BlendMode } from '../../core/picture/blend';
 import { isKeyed } from '../../core/document/values';
@@ -35,12 +43,16 @@ const rotation = computed(() => steadyAt(layer.value.place.rotation, at.value));
 
 function set(change: PlaceChange, dragging: boolean, what = 'Place'): void {
   if (dragging) player.touching = true;
-  bench.editLayer((project, where) => setPlace(project, where, change, what), dragging ? `place ${Object.keys(change).join()}` : undefined);
+  bench.editLayer(
+    (project, where) => setPlace(project, where, change, what),
+    dragging ? `place ${Object.keys(change).join()}` : undefined,
+  );
 }
 function setScale(axis: 0 | 1, percent: number, dragging: boolean): void {
   const share = percent / 100;
   const pair: [number, number] = [...scale.value];
-  if (linked.value) pair[1 - axis] = scale.value[axis] > 0 ? (scale.value[1 - axis]! * share) / scale.value[axis]! : share;
+  if (linked.value)
+    pair[1 - axis] = scale.value[axis] > 0 ? (scale.value[1 - axis]! * share) / scale.value[axis]! : share;
   pair[axis] = share;
   set({ scale: pair }, dragging, 'Scale');
 }
@@ -54,7 +66,12 @@ function end(): void {
 }
 function put(name: PlacementName): void {
   const { shot, size } = bench;
-  if (shot && size) set({ ...placement(name, size, { w: shot.width, h: shot.height }), rotation: 0, anchor: [0, 0] }, false, `${PLACEMENTS.find((entry) => entry.name === name)!.label}:`);
+  if (shot && size)
+    set(
+      { ...placement(name, size, { w: shot.width, h: shot.height }), rotation: 0, anchor: [0, 0] },
+      false,
+      `${PLACEMENTS.find((entry) => entry.name === name)!.label}:`,
+    );
 }
 const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locked.value }));
 </script>
@@ -64,54 +81,205 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
     <p v-if="framed" class="hint" role="note">
       Position and scale follow from the framing.
       <v-btn size="small" :disabled="locked" @click="bench.editLayer(framingToKeys)">As keyframes</v-btn>
-      <v-btn size="small" :disabled="locked" @click="bench.editLayer((project, where) => setFraming(project, where, []))">No framing</v-btn>
+      <v-btn
+        size="small"
+        :disabled="locked"
+        @click="bench.editLayer((project, where) => setFraming(project, where, []))"
+        >No framing</v-btn
+      >
     </p>
     <div class="row">
       <span>Position</span>
-      <NumberField label="Position x" unit="x" :value="position[0]" v-bind="fields" :disabled="locked || framed" @change="(v, d) => set({ position: [v, position[1]] }, d, 'Move')" @end="end" />
-      <NumberField label="Position y" unit="y" :value="position[1]" v-bind="fields" :disabled="locked || framed" @change="(v, d) => set({ position: [position[0], v] }, d, 'Move')" @end="end" />
+      <NumberField
+        label="Position x"
+        unit="x"
+        :value="position[0]"
+        v-bind="fields"
+        :disabled="locked || framed"
+        @change="(v, d) => set({ position: [v, position[1]] }, d, 'Move')"
+        @end="end"
+      />
+      <NumberField
+        label="Position y"
+        unit="y"
+        :value="position[1]"
+        v-bind="fields"
+        :disabled="locked || framed"
+        @change="(v, d) => set({ position: [position[0], v] }, d, 'Move')"
+        @end="end"
+      />
       <Peg path="place.position" />
     </div>
     <div class="row">
-      <span class="with">Scale<IconButton :label="linked ? 'Width and height together' : 'Width and height apart'" :pressed="linked" :icon="linked ? mdiLink : mdiLinkOff" @click="linked = !linked" /></span>
-      <NumberField label="Scale width" unit="%" :value="scale[0] * 100" :min="0" :max="100000" :digits="1" :disabled="locked || framed" @change="(v, d) => setScale(0, v, d)" @end="end" />
-      <NumberField label="Scale height" unit="%" :value="scale[1] * 100" :min="0" :max="100000" :digits="1" :disabled="locked || framed" @change="(v, d) => setScale(1, v, d)" @end="end" />
+      <span class="with"
+        >Scale<IconButton
+          :label="linked ? 'Width and height together' : 'Width and height apart'"
+          :pressed="linked"
+          :icon="linked ? mdiLink : mdiLinkOff"
+          @click="linked = !linked"
+      /></span>
+      <NumberField
+        label="Scale width"
+        unit="%"
+        :value="scale[0] * 100"
+        :min="0"
+        :max="100000"
+        :digits="1"
+        :disabled="locked || framed"
+        @change="(v, d) => setScale(0, v, d)"
+        @end="end"
+      />
+      <NumberField
+        label="Scale height"
+        unit="%"
+        :value="scale[1] * 100"
+        :min="0"
+        :max="100000"
+        :digits="1"
+        :disabled="locked || framed"
+        @change="(v, d) => setScale(1, v, d)"
+        @end="end"
+      />
       <Peg path="place.scale" />
     </div>
     <div class="row">
       <span class="with two">
         Rotation
-        <IconButton label="Flip sideways" :pressed="layer.place.flipX" :icon="mdiFlipHorizontal" @click="set({ flipX: !layer.place.flipX }, false, 'Flip')" />
-        <IconButton label="Flip upside down" :pressed="layer.place.flipY" :icon="mdiFlipVertical" @click="set({ flipY: !layer.place.flipY }, false, 'Flip')" />
+        <IconButton
+          label="Flip sideways"
+          :pressed="layer.place.flipX"
+          :icon="mdiFlipHorizontal"
+          @click="set({ flipX: !layer.place.flipX }, false, 'Flip')"
+        />
+        <IconButton
+          label="Flip upside down"
+          :pressed="layer.place.flipY"
+          :icon="mdiFlipVertical"
+          @click="set({ flipY: !layer.place.flipY }, false, 'Flip')"
+        />
       </span>
-      <NumberField label="Rotation" unit="°" :value="rotation" v-bind="fields" @change="(v, d) => set({ rotation: v }, d, 'Turn')" @end="end" />
+      <NumberField
+        label="Rotation"
+        unit="°"
+        :value="rotation"
+        v-bind="fields"
+        @change="(v, d) => set({ rotation: v }, d, 'Turn')"
+        @end="end"
+      />
       <Peg path="place.rotation" />
     </div>
-    <div class="row" title="The point that position places, and that scale and rotation turn about; from the source’s centre">
+    <div
+      class="row"
+      title="The point that position places, and that scale and rotation turn about; from the source’s centre"
+    >
       <span>Anchor</span>
-      <NumberField label="Anchor x" unit="x" :value="anchor[0]" v-bind="fields" @change="(v, d) => set({ anchor: [v, anchor[1]] }, d, 'Anchor of')" @end="end" />
-      <NumberField label="Anchor y" unit="y" :value="anchor[1]" v-bind="fields" @change="(v, d) => set({ anchor: [anchor[0], v] }, d, 'Anchor of')" @end="end" />
+      <NumberField
+        label="Anchor x"
+        unit="x"
+        :value="anchor[0]"
+        v-bind="fields"
+        @change="(v, d) => set({ anchor: [v, anchor[1]] }, d, 'Anchor of')"
+        @end="end"
+      />
+      <NumberField
+        label="Anchor y"
+        unit="y"
+        :value="anchor[1]"
+        v-bind="fields"
+        @change="(v, d) => set({ anchor: [anchor[0], v] }, d, 'Anchor of')"
+        @end="end"
+      />
       <Peg path="place.anchor" />
     </div>
     <div class="row" title="Turns the layer out of the picture plane about its anchor">
       <span>Tilt</span>
-      <NumberField label="Tilt x" unit="x°" :value="tilt[0]" v-bind="fields" :min="-3600" :max="3600" @change="(v, d) => set({ tilt: [v, tilt[1]] }, d, 'Tilt')" @end="end" />
-      <NumberField label="Tilt y" unit="y°" :value="tilt[1]" v-bind="fields" :min="-3600" :max="3600" @change="(v, d) => set({ tilt: [tilt[0], v] }, d, 'Tilt')" @end="end" />
+      <NumberField
+        label="Tilt x"
+        unit="x°"
+        :value="tilt[0]"
+        v-bind="fields"
+        :min="-3600"
+        :max="3600"
+        @change="(v, d) => set({ tilt: [v, tilt[1]] }, d, 'Tilt')"
+        @end="end"
+      />
+      <NumberField
+        label="Tilt y"
+        unit="y°"
+        :value="tilt[1]"
+        v-bind="fields"
+        :min="-3600"
+        :max="3600"
+        @change="(v, d) => set({ tilt: [tilt[0], v] }, d, 'Tilt')"
+        @end="end"
+      />
       <Peg path="place.tilt" />
     </div>
-    <Dial v-if="tilt[0] || tilt[1] || tiltKeyed" path="place.perspective" label="Perspective" unit="%" help="How strongly a tilted layer narrows with distance." :value="steadyAt(layer.place.perspective, at) * 100" :reset="50" :min="0" :max="100" :slider="[0, 100]" :disabled="locked" @change="(v, d) => set({ perspective: v / 100 }, d, 'Perspective of')" @end="end" />
+    <Dial
+      v-if="tilt[0] || tilt[1] || tiltKeyed"
+      path="place.perspective"
+      label="Perspective"
+      unit="%"
+      help="How strongly a tilted layer narrows with distance."
+      :value="steadyAt(layer.place.perspective, at) * 100"
+      :reset="50"
+      :min="0"
+      :max="100"
+      :slider="[0, 100]"
+      :disabled="locked"
+      @change="(v, d) => set({ perspective: v / 100 }, d, 'Perspective of')"
+      @end="end"
+    />
     <div class="puts" role="group" aria-label="One-click placements">
-      <button v-for="entry in PLACEMENTS" :key="entry.name" :disabled="locked || framed" :class="entry.name" :aria-label="entry.label" :title="entry.label" @click="put(entry.name)">
+      <button
+        v-for="entry in PLACEMENTS"
+        :key="entry.name"
+        :disabled="locked || framed"
+        :class="entry.name"
+        :aria-label="entry.label"
+        :title="entry.label"
+        @click="put(entry.name)"
+      >
         <span class="pad"><span /></span>{{ entry.name.includes('-') ? '' : entry.label }}
       </button>
       <button :disabled="locked" @click="bench.editLayer(resetPlace)">Reset</button>
-      <button class="framing" :disabled="locked" :aria-pressed="bench.framing" title="Move over a still: show what fills the shot at the start and at the end" @click="bench.framing = !bench.framing">Framing</button>
+      <button
+        class="framing"
+        :disabled="locked"
+        :aria-pressed="bench.framing"
+        title="Move over a still: show what fills the shot at the start and at the end"
+        @click="bench.framing = !bench.framing"
+      >
+        Framing
+      </button>
     </div>
     <hr />
-    <Dial path="opacity" label="Opacity" unit="%" help="How much of the layer shows." :value="steadyAt(layer.opacity, at) * 100" :reset="100" :min="0" :max="100" :slider="[0, 100]" :disabled="locked" @change="opacity" @end="end" />
+    <Dial
+      path="opacity"
+      label="Opacity"
+      unit="%"
+      help="How much of the layer shows."
+      :value="steadyAt(layer.opacity, at) * 100"
+      :reset="100"
+      :min="0"
+      :max="100"
+      :slider="[0, 100]"
+      :disabled="locked"
+      @change="opacity"
+      @end="end"
+    />
     <label class="dial-row">
       Blend mode
-      <select :value="layer.blend" :disabled="locked" aria-label="Blend mode" @change="bench.editLayer((project, where) => setBlend(project, where, ($event.target as HTMLSelectElement).value as BlendMode))">
+      <select
+        :value="layer.blend"
+        :disabled="locked"
+        aria-label="Blend mode"
+        @change="
+          bench.editLayer((project, where) =>
+            setBlend(project, where, ($event.target as HTMLSelectElement).value as BlendMode),
+          )
+        "
+      >
         <option v-for="mode in BLEND_MODES" :key="mode" :value="mode">{{ blendLabel(mode) }}</option>
       </select>
     </label>

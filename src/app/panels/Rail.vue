@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { mdiChevronDown, mdiFileDownloadOutline, mdiHelpCircleOutline, mdiRedo, mdiThemeLightDark, mdiUndo } from '@mdi/js';
+import {
+  mdiChevronDown,
+  mdiFileDownloadOutline,
+  mdiHelpCircleOutline,
+  mdiRedo,
+  mdiThemeLightDark,
+  mdiUndo,
+} from '@mdi/js';
 import { removeShot, renameProject } from '../../core/document/edits/project';
 import { rateLabel } from '../../core/time/rate';
 import { timecode } from '../../core/time/timecode';
@@ -36,7 +43,9 @@ const kept = computed(() => {
   if (store.keeping.state === 'failed') return 'Not kept';
   if (store.readOnly) return 'Looking only';
   if (store.keeping.state === 'keeping') return 'Keeping…';
-  return store.keptAt ? `All kept · ${store.keptAt.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}` : 'All kept';
+  return store.keptAt
+    ? `All kept · ${store.keptAt.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`
+    : 'All kept';
 });
 const lastStep = computed(() => store.undoStep?.name);
 const nextStep = computed(() => store.redoStep?.name);
@@ -62,32 +71,77 @@ async function saveCopy(): Promise<void> {
   <header class="rail">
     <router-link to="/" class="brand" aria-label="Jackplane: all projects"><Mark /><span>Jackplane</span></router-link>
     <template v-if="store.project">
-      <input class="project" :value="store.project.name" aria-label="Project name" :size="Math.max(6, store.project.name.length)" :disabled="store.readOnly" @change="rename" />
+      <input
+        class="project"
+        :value="store.project.name"
+        aria-label="Project name"
+        :size="Math.max(6, store.project.name.length)"
+        :disabled="store.readOnly"
+        @change="rename"
+      />
       <span class="dim">/</span>
       <v-menu>
         <template #activator="{ props: menu }">
-          <button v-bind="menu" class="shot" :aria-label="`Shot: ${bench.shot?.name ?? 'no shot'}`">{{ bench.shot?.name ?? 'no shot' }} <Icon :path="mdiChevronDown" /></button>
+          <button v-bind="menu" class="shot" :aria-label="`Shot: ${bench.shot?.name ?? 'no shot'}`">
+            {{ bench.shot?.name ?? 'no shot' }} <Icon :path="mdiChevronDown" />
+          </button>
         </template>
         <v-list>
-          <v-list-item v-for="shot in store.project.shots" :key="shot.id" :title="shot.name" :active="shot.id === bench.shotId" @click="bench.openShot(shot.id)" />
+          <v-list-item
+            v-for="shot in store.project.shots"
+            :key="shot.id"
+            :title="shot.name"
+            :active="shot.id === bench.shotId"
+            @click="bench.openShot(shot.id)"
+          />
           <v-divider />
           <v-list-item title="New shot…" @click="adding = true" />
           <v-list-item v-if="bench.shot" title="Shot settings…" @click="editing = true" />
-          <v-list-item v-if="bench.shot && store.project.shots.length > 1" :title="`Delete ${bench.shot.name}`" @click="store.edit(removeShot(store.current(), bench.shot.id))" />
+          <v-list-item
+            v-if="bench.shot && store.project.shots.length > 1"
+            :title="`Delete ${bench.shot.name}`"
+            @click="store.edit(removeShot(store.current(), bench.shot.id))"
+          />
         </v-list>
       </v-menu>
       <span class="mono dim facts">{{ facts }}</span>
     </template>
     <SearchBox class="search" />
-    <IconButton :label="lastStep ? `Undo: ${lastStep}` : 'Undo'" keys="Ctrl+Z" :icon="mdiUndo" :disabled="!store.undoStep" @click="store.undo()" />
-    <IconButton :label="nextStep ? `Redo: ${nextStep}` : 'Redo'" keys="Ctrl+Shift+Z" :icon="mdiRedo" :disabled="!store.redoStep" @click="store.redo()" />
+    <IconButton
+      :label="lastStep ? `Undo: ${lastStep}` : 'Undo'"
+      keys="Ctrl+Z"
+      :icon="mdiUndo"
+      :disabled="!store.undoStep"
+      @click="store.undo()"
+    />
+    <IconButton
+      :label="nextStep ? `Redo: ${nextStep}` : 'Redo'"
+      keys="Ctrl+Shift+Z"
+      :icon="mdiRedo"
+      :disabled="!store.redoStep"
+      @click="store.redo()"
+    />
     <HistoryList />
     <span class="moved dim" role="status" aria-label="Undone or done again">{{ store.moved }}</span>
-    <span class="kept" :class="{ problem: store.keeping.state === 'failed' }" role="status" :title="store.keeping.state === 'failed' ? store.keeping.problem : undefined">{{ kept }}</span>
-    <IconButton v-if="store.project" label="Save a copy as a file" :class="{ problem: store.keeping.state === 'failed' }" :icon="mdiFileDownloadOutline" @click="saveCopy" />
+    <span
+      class="kept"
+      :class="{ problem: store.keeping.state === 'failed' }"
+      role="status"
+      :title="store.keeping.state === 'failed' ? store.keeping.problem : undefined"
+      >{{ kept }}</span
+    >
+    <IconButton
+      v-if="store.project"
+      label="Save a copy as a file"
+      :class="{ problem: store.keeping.state === 'failed' }"
+      :icon="mdiFileDownloadOutline"
+      @click="saveCopy"
+    />
     <IconButton label="Shortcuts" keys="?" :icon="mdiHelpCircleOutline" @click="ask('shortcuts')" />
     <IconButton label="Evening or daylight look" :icon="mdiThemeLightDark" @click="toggle" />
-    <v-btn variant="text" to="/renders" class="to-renders">Renders<span v-if="jobs" class="count mono">{{ jobs }}</span></v-btn>
+    <v-btn variant="text" to="/renders" class="to-renders"
+      >Renders<span v-if="jobs" class="count mono">{{ jobs }}</span></v-btn
+    >
     <v-btn color="primary" variant="flat" :disabled="!bench.shot" @click="rendering = true">Render…</v-btn>
     <NewShot v-if="adding" @close="adding = false" />
     <NewShot v-if="editing && bench.shot" :shot="bench.shot" @close="editing = false" />

@@ -38,21 +38,45 @@ const ending = computed(() => (kind.value === 'png' ? 'png' : kind.value.split('
 const holdsAlpha = computed(() => kind.value === 'png' || kind.value.startsWith('webm'));
 /** What becomes of the places where no layer is. */
 const ground = computed(() => {
-  if (!holdsAlpha.value) return shot.background ? null : 'H.264 holds no coverage: what is clear in the shot becomes black. Choose WebM or PNG to keep it clear.';
+  if (!holdsAlpha.value)
+    return shot.background
+      ? null
+      : 'H.264 holds no coverage: what is clear in the shot becomes black. Choose WebM or PNG to keep it clear.';
   if (shot.background && !clear.value) return 'The shot has a background, so nothing in this file will be clear.';
   return 'What no layer covers is clear in this file.';
 });
-const bitrate = computed(() => bitrateFor(kind.value.split(' ')[1] as VideoCodec, quality.value, shot.width, shot.height, shot.rate.num / shot.rate.den));
+const bitrate = computed(() =>
+  bitrateFor(
+    kind.value.split(' ')[1] as VideoCodec,
+    quality.value,
+    shot.width,
+    shot.height,
+    shot.rate.num / shot.rate.den,
+  ),
+);
 const size = computed(() => {
-  const bytes = estimatedBytes(bitrate.value, secondsAt(range.to - range.from, shot.rate), { sound: sound.value, alpha: holdsAlpha.value && (clear.value || !shot.background) });
+  const bytes = estimatedBytes(bitrate.value, secondsAt(range.to - range.from, shot.rate), {
+    sound: sound.value,
+    alpha: holdsAlpha.value && (clear.value || !shot.background),
+  });
   return `about ${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB, ${(bitrate.value / 1e6).toFixed(1)} Mb/s`;
 });
 
 /** An even number of pixels a side is what H.264 can hold. */
-const problem = computed(() => (kind.value === 'mp4 avc' && (shot.width % 2 || shot.height % 2) ? 'H.264 needs an even width and height. Choose WebM, or change the shot’s size.' : null));
+const problem = computed(() =>
+  kind.value === 'mp4 avc' && (shot.width % 2 || shot.height % 2)
+    ? 'H.264 needs an even width and height. Choose WebM, or change the shot’s size.'
+    : null,
+);
 
 onMounted(async () => {
-  const can = await Promise.all(KINDS.map(({ value }) => value === 'png' || canEncodeVideo(value.split(' ')[1] as 'vp9', { width: shot.width & ~1, height: shot.height & ~1 })));
+  const can = await Promise.all(
+    KINDS.map(
+      ({ value }) =>
+        value === 'png' ||
+        canEncodeVideo(value.split(' ')[1] as 'vp9', { width: shot.width & ~1, height: shot.height & ~1 }),
+    ),
+  );
   offered.value = KINDS.filter((_, i) => can[i]);
   if (!offered.value.some((entry) => entry.value === kind.value)) kind.value = offered.value[0]!.value;
 });
@@ -62,7 +86,13 @@ async function start(): Promise<void> {
   if (kind.value === 'png') await writeFrame();
   else {
     const [container, video] = kind.value.split(' ') as [RenderSettings['container'], RenderSettings['video']];
-    renders.queue(store.project, shot.id, name.value, { container, video, bitrate: bitrate.value, sound: sound.value, clear: holdsAlpha.value && clear.value });
+    renders.queue(store.project, shot.id, name.value, {
+      container,
+      video,
+      bitrate: bitrate.value,
+      sound: sound.value,
+      clear: holdsAlpha.value && clear.value,
+    });
   }
   emit('close');
 }
@@ -70,11 +100,16 @@ async function start(): Promise<void> {
 async function writeFrame(): Promise<void> {
   try {
     const project = store.current();
-    const written = clear.value ? { ...project, shots: project.shots.map((item) => (item.id === shot.id ? { ...item, background: null } : item)) } : project;
+    const written = clear.value
+      ? { ...project, shots: project.shots.map((item) => (item.id === shot.id ? { ...item, background: null } : item)) }
+      : project;
     const plan = planFrame(written, shot.id, bench.frame);
     const pixels = await (await useEngine()).pixels(plan);
     const { encodePng } = await import('../../core/formats/png');
-    download(new Blob([encodePng(pixels, plan.width, plan.height)], { type: 'image/png' }), withEnding(name.value, 'png'));
+    download(
+      new Blob([encodePng(pixels, plan.width, plan.height)], { type: 'image/png' }),
+      withEnding(name.value, 'png'),
+    );
   } catch (error) {
     notices.problem(error);
   }
@@ -86,21 +121,45 @@ async function writeFrame(): Promise<void> {
     <v-card :title="`Render “${shot.name}”`">
       <v-card-text>
         <form class="form" @submit.prevent="start">
-          <v-text-field v-model="name" v-first-focus label="File name" :hint="`Written as ${withEnding(name, ending)}`" persistent-hint />
+          <v-text-field
+            v-model="name"
+            v-first-focus
+            label="File name"
+            :hint="`Written as ${withEnding(name, ending)}`"
+            persistent-hint
+          />
           <v-select v-model="kind" label="Format" :items="offered" :error-messages="problem ?? ''" />
           <template v-if="kind !== 'png'">
-            <v-select v-model="quality" label="Quality" :items="QUALITIES" item-value="name" :hint="size" persistent-hint />
+            <v-select
+              v-model="quality"
+              label="Quality"
+              :items="QUALITIES"
+              item-value="name"
+              :hint="size"
+              persistent-hint
+            />
             <v-checkbox v-model="sound" label="With sound" />
           </template>
-          <v-checkbox v-if="holdsAlpha && shot.background" v-model="clear" label="Leave the background out of this file" />
+          <v-checkbox
+            v-if="holdsAlpha && shot.background"
+            v-model="clear"
+            label="Leave the background out of this file"
+          />
           <p v-if="ground" role="note" class="ground">{{ ground }}</p>
           <p class="dim">
-            {{ shot.width }}×{{ shot.height }}, <template v-if="kind === 'png'">frame {{ bench.frame }}, straight alpha.</template>
-            <template v-else>{{ range.to - range.from }} frames{{ shot.range ? `, from the in point at ${range.from} to the out point at ${range.to - 1}` : '' }}. The written file is opened again and checked.</template>
+            {{ shot.width }}×{{ shot.height }},
+            <template v-if="kind === 'png'">frame {{ bench.frame }}, straight alpha.</template>
+            <template v-else
+              >{{ range.to - range.from }} frames{{
+                shot.range ? `, from the in point at ${range.from} to the out point at ${range.to - 1}` : ''
+              }}. The written file is opened again and checked.</template
+            >
           </p>
           <div class="choices">
             <v-btn variant="text" @click="emit('close')">Cancel</v-btn>
-            <v-btn type="submit" color="primary" variant="flat" :disabled="!!problem">{{ kind === 'png' ? 'Write the frame' : 'Start' }}</v-btn>
+            <v-btn type="submit" color="primary" variant="flat" :disabled="!!problem">{{
+              kind === 'png' ? 'Write the frame' : 'Start'
+            }}</v-btn>
           </div>
         </form>
       </v-card-text>

@@ -25,10 +25,38 @@ const at = ref(0);
 
 const all = computed<Hit[]>(() => {
   if (!open.value) return [];
-  const passes = bench.layer && bench.size ? PASSES.map((pass) => ({ kind: 'pass', title: pass.title, more: pass.help, words: pass.words.join(' '), pass: pass.type, run: () => bench.insertPass(pass.type) })) : [];
-  const commands = shortcutTable().map((entry) => ({ kind: 'command', title: entry.does, more: entry.shown, words: '', run: entry.run }));
-  const layers = (bench.shot?.layers ?? []).map((layer) => ({ kind: 'layer', title: layer.name, more: 'choose it', words: '', run: () => bench.choose(layer.id) }));
-  const stock = (store.project?.stock ?? []).map((item) => ({ kind: 'stock', title: item.name, more: 'add to the shot', words: item.file, run: () => stackStock(item) }));
+  const passes =
+    bench.layer && bench.size
+      ? PASSES.map((pass) => ({
+          kind: 'pass',
+          title: pass.title,
+          more: pass.help,
+          words: pass.words.join(' '),
+          pass: pass.type,
+          run: () => bench.insertPass(pass.type),
+        }))
+      : [];
+  const commands = shortcutTable().map((entry) => ({
+    kind: 'command',
+    title: entry.does,
+    more: entry.shown,
+    words: '',
+    run: entry.run,
+  }));
+  const layers = (bench.shot?.layers ?? []).map((layer) => ({
+    kind: 'layer',
+    title: layer.name,
+    more: 'choose it',
+    words: '',
+    run: () => bench.choose(layer.id),
+  }));
+  const stock = (store.project?.stock ?? []).map((item) => ({
+    kind: 'stock',
+    title: item.name,
+    more: 'add to the shot',
+    words: item.file,
+    run: () => stackStock(item),
+  }));
   return [...passes, ...commands, ...layers, ...stock];
 });
 /** Every typed word has to be found; the title counts most, its beginning more still. */
@@ -68,7 +96,10 @@ function close(): void {
   input.value?.blur();
 }
 // the pass that is highlighted shows on the picture once something has been typed
-watch([hits, at, open, wish], () => (bench.tried = (open.value && wish.value.trim() && hits.value[at.value]?.pass) || null));
+watch(
+  [hits, at, open, wish],
+  () => (bench.tried = (open.value && wish.value.trim() && hits.value[at.value]?.pass) || null),
+);
 const focus = () => nextTick(() => input.value?.focus());
 onMounted(() => asks.addEventListener('search', focus));
 onBeforeUnmount(() => asks.removeEventListener('search', focus));
@@ -96,10 +127,21 @@ onBeforeUnmount(() => asks.removeEventListener('search', focus));
     />
     <kbd class="mono dim">Ctrl K</kbd>
     <ul v-if="open" id="search-hits" role="listbox" aria-label="Found">
-      <li v-for="(hit, i) in hits" :id="`hit-${i}`" :key="`${hit.kind} ${hit.title}`" role="option" :aria-selected="i === at" @pointerdown.prevent="run(hit)" @pointerenter="at = i">
-        <span class="kind dim">{{ hit.kind }}</span><strong>{{ hit.title }}</strong><span class="dim more">{{ hit.more }}</span>
+      <li
+        v-for="(hit, i) in hits"
+        :id="`hit-${i}`"
+        :key="`${hit.kind} ${hit.title}`"
+        role="option"
+        :aria-selected="i === at"
+        @pointerdown.prevent="run(hit)"
+        @pointerenter="at = i"
+      >
+        <span class="kind dim">{{ hit.kind }}</span><strong>{{ hit.title }}</strong
+        ><span class="dim more">{{ hit.more }}</span>
       </li>
-      <li v-if="!hits.length" class="dim none">Nothing is called that. Try what you wish for, such as “remove green”.</li>
+      <li v-if="!hits.length" class="dim none">
+        Nothing is called that. Try what you wish for, such as “remove green”.
+      </li>
     </ul>
   </div>
 </template>

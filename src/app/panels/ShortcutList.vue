@@ -22,7 +22,10 @@ onBeforeUnmount(() => asks.removeEventListener('shortcuts', show));
             <dd>{{ entry.does }}</dd>
           </template>
         </dl>
-        <p class="dim note">In number fields: arithmetic such as 1920/2, a step such as +40, a share such as 50%; ↑ and ↓ nudge, Shift makes ten of it. While dragging in time, Alt suspends snapping.</p>
+        <p class="dim note">
+          In number fields: arithmetic such as 1920/2, a step such as +40, a share such as 50%; ↑ and ↓ nudge, Shift
+          makes ten of it. While dragging in time, Alt suspends snapping.
+        </p>
       </v-card-text>
     </v-card>
   </v-dialog>

@@ -37,19 +37,36 @@ const frames = computed(() => parseQuantity(length.value, { current: 0, rate: ra
 const problems = computed(() => {
   const side = (text: string) => {
     const value = parseQuantity(text, { current: 0 });
-    return value !== null && Number.isInteger(value) && value >= 16 && value <= 8192 ? '' : 'A whole number from 16 to 8192';
+    return value !== null && Number.isInteger(value) && value >= 16 && value <= 8192
+      ? ''
+      : 'A whole number from 16 to 8192';
   };
-  const even = frames.value !== null && frames.value >= 1 && frames.value <= 1_000_000 && Number.isInteger(frames.value);
-  return { name: name.value.trim() ? '' : 'A shot needs a name', width: side(width.value), height: side(height.value), length: even ? '' : 'Frames or seconds, such as 120f or 5s' };
+  const even =
+    frames.value !== null && frames.value >= 1 && frames.value <= 1_000_000 && Number.isInteger(frames.value);
+  return {
+    name: name.value.trim() ? '' : 'A shot needs a name',
+    width: side(width.value),
+    height: side(height.value),
+    length: even ? '' : 'Frames or seconds, such as 120f or 5s',
+  };
 });
 /** What a new length does to what is there already, said before it is done. */
 const beyond = computed(() => {
   const { shot } = props;
   if (!shot || frames.value === null || problems.value.length) return null;
-  const cut = shot.layers.filter((layer) => layer.span.start + layer.span.length > frames.value! && layer.span.start + layer.span.length <= shot.length).length;
+  const cut = shot.layers.filter(
+    (layer) =>
+      layer.span.start + layer.span.length > frames.value! && layer.span.start + layer.span.length <= shot.length,
+  ).length;
   const less = frames.value < shot.length ? `The shot gets ${shot.length - frames.value} frames shorter` : null;
-  if (!sameRate(rate.value, shot.rate)) return 'Layers and keyframes keep their frame numbers, so everything runs at another pace.';
-  return less && (cut ? `${less}; ${cut === 1 ? 'one layer goes' : `${cut} layers go`} on beyond its end and will not be seen there.` : `${less}.`);
+  if (!sameRate(rate.value, shot.rate))
+    return 'Layers and keyframes keep their frame numbers, so everything runs at another pace.';
+  return (
+    less &&
+    (cut
+      ? `${less}; ${cut === 1 ? 'one layer goes' : `${cut} layers go`} on beyond its end and will not be seen there.`
+      : `${less}.`)
+  );
 });
 const fine = computed(() => Object.values(problems.value).every((text) => !text));
 
@@ -87,16 +104,26 @@ const close = (): void => emit('close');
         <v-text-field v-model="width" label="Width, px" :error-messages="problems.width" />
         <v-text-field v-model="height" label="Height, px" :error-messages="problems.height" />
         <div class="all sizes">
-          <v-btn v-for="size in SIZES" :key="size.title" size="small" @click="useSize(size.value)">{{ size.title }}</v-btn>
+          <v-btn v-for="size in SIZES" :key="size.title" size="small" @click="useSize(size.value)">{{
+            size.title
+          }}</v-btn>
         </div>
         <v-select v-model="rate" label="Frames a second" :items="rates" />
-        <v-text-field v-model="length" label="Length" :hint="frames === null ? '' : `${frames} frames`" persistent-hint :error-messages="problems.length" />
+        <v-text-field
+          v-model="length"
+          label="Length"
+          :hint="frames === null ? '' : `${frames} frames`"
+          persistent-hint
+          :error-messages="problems.length"
+        />
         <p v-if="beyond" class="all" role="note">{{ beyond }}</p>
         <v-checkbox v-model="clear" label="Clear background (keeps alpha)" />
         <v-checkbox v-model="linear" label="Mix in linear light" />
         <div class="all choices">
           <v-btn v-if="!first" variant="text" @click="close">Cancel</v-btn>
-          <v-btn type="submit" color="primary" variant="flat" :disabled="!fine">{{ shot ? 'Change it' : 'Make it' }}</v-btn>
+          <v-btn type="submit" color="primary" variant="flat" :disabled="!fine">{{
+            shot ? 'Change it' : 'Make it'
+          }}</v-btn>
         </div>
       </form>
     </v-card-text>

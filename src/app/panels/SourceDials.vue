@@ -17,7 +17,9 @@ const bench = useBench();
 const store = useProject();
 const layer = computed(() => bench.layer!);
 const locked = computed(() => layer.value.locked || store.readOnly);
-const stock = computed(() => (store.project && layer.value.source.kind === 'stock' ? stockIn(store.project, layer.value.source.stock) : null));
+const stock = computed(() =>
+  store.project && layer.value.source.kind === 'stock' ? stockIn(store.project, layer.value.source.stock) : null,
+);
 const rows = computed(() => {
   const item = stock.value;
   if (!item) return [];
@@ -34,7 +36,15 @@ const rows = computed(() => {
 });
 const colour = computed(() => {
   const { source } = layer.value;
-  return source.kind === 'colour' ? `#${steadyAt(source.colour, bench.frame - layer.value.span.start).map((v) => Math.round(v * 255).toString(16).padStart(2, '0')).join('')}` : null;
+  return source.kind === 'colour'
+    ? `#${steadyAt(source.colour, bench.frame - layer.value.span.start)
+        .map((v) =>
+          Math.round(v * 255)
+            .toString(16)
+            .padStart(2, '0'),
+        )
+        .join('')}`
+    : null;
 });
 function setColour(hex: string): void {
   const parts = [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255) as [number, number, number];
@@ -52,25 +62,86 @@ function rename(event: Event): void {
   <div>
     <label class="dial-row">
       Name
-      <input class="name" :value="layer.name" maxlength="200" :disabled="locked" aria-label="Layer name" @change="rename" />
+      <input
+        class="name"
+        :value="layer.name"
+        maxlength="200"
+        :disabled="locked"
+        aria-label="Layer name"
+        @change="rename"
+      />
     </label>
     <div class="dial-row">
       Starts at frame
-      <NumberField label="Start" unit="f" :value="layer.span.start" :rate="bench.shot!.rate" :min="-1000000" :max="1000000" :digits="0" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => moveLayer(p, at, v), d ? 'start' : undefined)" @end="store.endGesture" />
+      <NumberField
+        label="Start"
+        unit="f"
+        :value="layer.span.start"
+        :rate="bench.shot!.rate"
+        :min="-1000000"
+        :max="1000000"
+        :digits="0"
+        :disabled="locked"
+        @change="(v, d) => bench.editLayer((p, at) => moveLayer(p, at, v), d ? 'start' : undefined)"
+        @end="store.endGesture"
+      />
     </div>
     <div class="dial-row">
       Length
-      <NumberField label="Length" unit="f" :value="layer.span.length" :rate="bench.shot!.rate" :min="1" :max="1000000" :digits="0" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => trimEnd(p, at, layer.span.start + v), d ? 'length' : undefined)" @end="store.endGesture" />
+      <NumberField
+        label="Length"
+        unit="f"
+        :value="layer.span.length"
+        :rate="bench.shot!.rate"
+        :min="1"
+        :max="1000000"
+        :digits="0"
+        :disabled="locked"
+        @change="(v, d) => bench.editLayer((p, at) => trimEnd(p, at, layer.span.start + v), d ? 'length' : undefined)"
+        @end="store.endGesture"
+      />
     </div>
-    <div v-if="colour" class="dial-row">Colour <span class="dial-row"><input type="color" :value="colour" :disabled="locked" aria-label="Colour" @input="setColour(($event.target as HTMLInputElement).value)" @change="store.endGesture" /><Peg path="source.colour" /></span></div>
+    <div v-if="colour" class="dial-row">
+      Colour
+      <span class="dial-row"
+        ><input
+          type="color"
+          :value="colour"
+          :disabled="locked"
+          aria-label="Colour"
+          @input="setColour(($event.target as HTMLInputElement).value)"
+          @change="store.endGesture" /><Peg path="source.colour"
+      /></span>
+    </div>
     <template v-if="stock && stock.kind !== 'image'">
       <hr />
       <SpeedDials />
     </template>
     <template v-if="stock?.facts.sound">
       <hr />
-      <Dial path="sound.gain" label="Level" unit="%" help="Loudness of this layer’s sound; 100 % is as recorded." :value="steadyAt(layer.sound.gain, bench.frame - layer.span.start) * 100" :reset="100" :min="0" :max="800" :slider="[0, 200]" :disabled="locked" @change="(v, d) => bench.editLayer((p, at) => setGain(p, at, v / 100), d ? 'level' : undefined)" @end="store.endGesture" />
-      <label class="check"><input type="checkbox" :checked="layer.sound.muted" :disabled="locked" @change="bench.editLayer((p, at) => setMuted(p, at, !layer.sound.muted))" /> Muted</label>
+      <Dial
+        path="sound.gain"
+        label="Level"
+        unit="%"
+        help="Loudness of this layer’s sound; 100 % is as recorded."
+        :value="steadyAt(layer.sound.gain, bench.frame - layer.span.start) * 100"
+        :reset="100"
+        :min="0"
+        :max="800"
+        :slider="[0, 200]"
+        :disabled="locked"
+        @change="(v, d) => bench.editLayer((p, at) => setGain(p, at, v / 100), d ? 'level' : undefined)"
+        @end="store.endGesture"
+      />
+      <label class="check"
+        ><input
+          type="checkbox"
+          :checked="layer.sound.muted"
+          :disabled="locked"
+          @change="bench.editLayer((p, at) => setMuted(p, at, !layer.sound.muted))"
+        />
+        Muted</label
+      >
     </template>
     <dl v-if="rows.length">
       <template v-for="[name, value] in rows" :key="name">

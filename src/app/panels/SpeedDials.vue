@@ -1,7 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useStorage } from '@vueuse/core';
-import { conformLayer, fitLength, freezeHere, reverseLayer, setBetween, setKeepPitch, setTargetLength, speedHere } from '../../core/document/edits/time';
+import {
+  conformLayer,
+  fitLength,
+  freezeHere,
+  reverseLayer,
+  setBetween,
+  setKeepPitch,
+  setTargetLength,
+  speedHere,
+} from '../../core/document/edits/time';
 import { stockIn } from '../../core/document/find';
 import type { Layer } from '../../core/document/schema';
 import { isKeyed } from '../../core/document/values';
@@ -24,7 +33,9 @@ const fit = useStorage('jackplane length follows speed', true);
 const layer = computed(() => bench.layer!);
 const local = computed(() => bench.frame - layer.value.span.start);
 const locked = computed(() => layer.value.locked || store.readOnly);
-const item = computed(() => (store.project && layer.value.source.kind === 'stock' ? stockIn(store.project, layer.value.source.stock) : null));
+const item = computed(() =>
+  store.project && layer.value.source.kind === 'stock' ? stockIn(store.project, layer.value.source.stock) : null,
+);
 const ramp = computed(() => isKeyed(layer.value.time.speed));
 /** Frames of the clip itself, at its own rate, within what it has; of a clip without one rate the second. */
 const sourceFrame = computed(() => {
@@ -49,7 +60,9 @@ const beyond = computed(() => {
   const seconds = item.value?.facts.seconds;
   if (seconds === undefined) return null;
   const { rate } = bench.shot!;
-  const frames = Array.from({ length: 65 }, (_, i) => sourceFrameAt(layer.value.time, (i / 64) * (layer.value.span.length - 1)));
+  const frames = Array.from({ length: 65 }, (_, i) =>
+    sourceFrameAt(layer.value.time, (i / 64) * (layer.value.span.length - 1)),
+  );
   const end = Math.max(...frames.map((frame) => secondsAt(frame, rate)));
   if (end > seconds + 1e-6) return 'The clip ends before the layer does; its last frame holds.';
   return Math.min(...frames) < -1e-6 ? 'The layer begins before the clip does; its first frame holds.' : null;
@@ -66,31 +79,90 @@ function end(): void {
 
 <template>
   <div>
-    <Dial path="time.speed" label="Speed" unit="%" help="100 % is as recorded, 0 stands still, negative runs backwards. Keyframes make a ramp." :value="valueAt(layer.time.speed, local) * 100" :reset="100" :min="-10000" :max="10000" :slider="[-200, 400]" :digits="1" :disabled="locked" @change="set" @end="end" />
+    <Dial
+      path="time.speed"
+      label="Speed"
+      unit="%"
+      help="100 % is as recorded, 0 stands still, negative runs backwards. Keyframes make a ramp."
+      :value="valueAt(layer.time.speed, local) * 100"
+      :reset="100"
+      :min="-10000"
+      :max="10000"
+      :slider="[-200, 400]"
+      :digits="1"
+      :disabled="locked"
+      @change="set"
+      @end="end"
+    />
     <div class="dial-row">
       Runs in
-      <NumberField label="Runs in" unit="f" :value="layer.span.length" :rate="bench.shot!.rate" :min="1" :max="1000000" :digits="0" :disabled="locked || isKeyed(layer.time.speed)" @change="(v) => bench.editLayer((project, at) => setTargetLength(project, at, Math.round(v)))" @end="store.endGesture" />
+      <NumberField
+        label="Runs in"
+        unit="f"
+        :value="layer.span.length"
+        :rate="bench.shot!.rate"
+        :min="1"
+        :max="1000000"
+        :digits="0"
+        :disabled="locked || isKeyed(layer.time.speed)"
+        @change="(v) => bench.editLayer((project, at) => setTargetLength(project, at, Math.round(v)))"
+        @end="store.endGesture"
+      />
     </div>
-    <label v-if="!ramp" class="dial-row"><span>Length follows the speed</span><input v-model="fit" type="checkbox" aria-label="Length follows the speed" /></label>
-    <div v-else class="dial-row"><span>Length stays on a ramp</span><v-btn size="small" :disabled="locked" @click="bench.editLayer((project, at) => fitLength(project, at, clipFrames))">To the clip’s end</v-btn></div>
+    <label v-if="!ramp" class="dial-row"
+      ><span>Length follows the speed</span><input v-model="fit" type="checkbox" aria-label="Length follows the speed"
+    /></label>
+    <div v-else class="dial-row">
+      <span>Length stays on a ramp</span
+      ><v-btn
+        size="small"
+        :disabled="locked"
+        @click="bench.editLayer((project, at) => fitLength(project, at, clipFrames))"
+        >To the clip’s end</v-btn
+      >
+    </div>
     <div class="dial-row">
       <span>Source frame here</span>
       <output class="mono" aria-label="Source frame">{{ sourceFrame }}</output>
     </div>
     <label v-if="item?.kind === 'video'" class="dial-row">
       Between frames
-      <select :value="layer.time.between" :disabled="locked" aria-label="Between frames" @change="bench.editLayer((project, at) => setBetween(project, at, ($event.target as HTMLSelectElement).value as Layer['time']['between']))">
+      <select
+        :value="layer.time.between"
+        :disabled="locked"
+        aria-label="Between frames"
+        @change="
+          bench.editLayer((project, at) =>
+            setBetween(project, at, ($event.target as HTMLSelectElement).value as Layer['time']['between']),
+          )
+        "
+      >
         <option v-for="way in between" :key="way.value" :value="way.value">{{ way.label }}</option>
       </select>
     </label>
-    <label v-if="item?.facts.sound" class="dial-row"><span>Keep the pitch</span><input type="checkbox" aria-label="Keep the pitch" :checked="layer.time.keepPitch" :disabled="locked" @change="bench.editLayer((project, at) => setKeepPitch(project, at, !layer.time.keepPitch))" /></label>
+    <label v-if="item?.facts.sound" class="dial-row"
+      ><span>Keep the pitch</span
+      ><input
+        type="checkbox"
+        aria-label="Keep the pitch"
+        :checked="layer.time.keepPitch"
+        :disabled="locked"
+        @change="bench.editLayer((project, at) => setKeepPitch(project, at, !layer.time.keepPitch))"
+    /></label>
     <div class="dial-row buttons">
       <button class="plain-button" :disabled="locked" @click="bench.editLayer(reverseLayer)">Play backwards</button>
       <button class="plain-button" :disabled="locked" @click="bench.editLayer(freezeHere)">Freeze from here</button>
     </div>
     <div v-if="otherRate" class="dial-row">
-      <span>Clip runs at <span class="mono">{{ rateLabel(otherRate) }}</span></span>
-      <v-btn size="small" :disabled="locked" @click="bench.editLayer((project, at) => conformLayer(project, at, otherRate!, item!.facts.seconds ?? 1))">Every frame once</v-btn>
+      <span
+        >Clip runs at <span class="mono">{{ rateLabel(otherRate) }}</span></span
+      >
+      <v-btn
+        size="small"
+        :disabled="locked"
+        @click="bench.editLayer((project, at) => conformLayer(project, at, otherRate!, item!.facts.seconds ?? 1))"
+        >Every frame once</v-btn
+      >
     </div>
     <p v-if="beyond" class="hint" role="note">{{ beyond }}</p>
   </div>

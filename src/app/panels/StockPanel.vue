@@ -24,7 +24,9 @@ watch(
   () => store.media,
   (media) => {
     Object.values(posters.value).forEach((url) => URL.revokeObjectURL(url));
-    posters.value = Object.fromEntries([...media].flatMap(([id, record]) => (record.poster ? [[id, URL.createObjectURL(record.poster)]] : [])));
+    posters.value = Object.fromEntries(
+      [...media].flatMap(([id, record]) => (record.poster ? [[id, URL.createObjectURL(record.poster)]] : [])),
+    );
   },
   { immediate: true },
 );
@@ -36,11 +38,15 @@ const missing = (item: Stock) => !store.media.has(item.id);
 function factsOf({ kind, facts }: Stock): string {
   const rate = facts.rate === 'variable' ? 'variable rate' : facts.rate ? rateLabel(facts.rate) : null;
   const seconds = facts.seconds === undefined ? null : `${facts.seconds.toFixed(1)} s`;
-  return [kind === 'image' ? 'still' : kind === 'sound' ? 'sound' : rate, seconds, facts.alpha ? 'alpha' : null].filter(Boolean).join(' · ');
+  return [kind === 'image' ? 'still' : kind === 'sound' ? 'sound' : rate, seconds, facts.alpha ? 'alpha' : null]
+    .filter(Boolean)
+    .join(' · ');
 }
 function allFacts({ file, facts }: Stock): string {
   const size = facts.width ? `${facts.width}×${facts.height}` : null;
-  const sound = facts.sound ? `sound ${facts.sound.codec}, ${facts.sound.channels} ch, ${facts.sound.sampleRate / 1000} kHz` : null;
+  const sound = facts.sound
+    ? `sound ${facts.sound.codec}, ${facts.sound.channels} ch, ${facts.sound.sampleRate / 1000} kHz`
+    : null;
   return [file, size, facts.codec, sound, `${(facts.bytes / 1e6).toFixed(1)} MB`].filter(Boolean).join(' · ');
 }
 function pick(files: FileList | null): void {
@@ -64,18 +70,57 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
         <button role="tab" :aria-selected="tab === 'stock'" @click="tab = 'stock'">Stock</button>
         <button role="tab" :aria-selected="tab === 'library'" @click="tab = 'library'">Library</button>
       </span>
-      <IconButton v-if="tab === 'stock'" class="add" label="Import files" :icon="mdiTrayArrowDown" :disabled="store.readOnly" @click="picker?.click()" />
+      <IconButton
+        v-if="tab === 'stock'"
+        class="add"
+        label="Import files"
+        :icon="mdiTrayArrowDown"
+        :disabled="store.readOnly"
+        @click="picker?.click()"
+      />
     </div>
-    <input ref="picker" type="file" multiple class="visually-hidden" tabindex="-1" aria-label="Files to import" @change="pick(($event.target as HTMLInputElement).files)" />
-    <input ref="relinkPicker" type="file" class="visually-hidden" tabindex="-1" aria-label="File to link" @change="picked(($event.target as HTMLInputElement).files)" />
+    <input
+      ref="picker"
+      type="file"
+      multiple
+      class="visually-hidden"
+      tabindex="-1"
+      aria-label="Files to import"
+      @change="pick(($event.target as HTMLInputElement).files)"
+    />
+    <input
+      ref="relinkPicker"
+      type="file"
+      class="visually-hidden"
+      tabindex="-1"
+      aria-label="File to link"
+      @change="picked(($event.target as HTMLInputElement).files)"
+    />
     <div v-for="job in imports.jobs" :key="job.id" class="job">
       <span :class="{ problem: job.problem }">{{ job.problem ?? `Importing ${job.name}` }}</span>
-      <IconButton :label="job.problem ? 'Close' : `Cancel importing ${job.name}`" :icon="mdiClose" @click="imports.dismiss(job.id)" />
-      <v-progress-linear :aria-label="`Importing ${job.name}`" v-if="!job.problem" :model-value="job.share * 100" color="primary" height="2" />
+      <IconButton
+        :label="job.problem ? 'Close' : `Cancel importing ${job.name}`"
+        :icon="mdiClose"
+        @click="imports.dismiss(job.id)"
+      />
+      <v-progress-linear
+        :aria-label="`Importing ${job.name}`"
+        v-if="!job.problem"
+        :model-value="job.share * 100"
+        color="primary"
+        height="2"
+      />
     </div>
     <template v-if="tab === 'stock'">
       <ul v-if="stock.length" class="items">
-        <li v-for="item in stock" :key="item.id" class="item" draggable="true" :title="allFacts(item)" @dragstart="drag($event, item)">
+        <li
+          v-for="item in stock"
+          :key="item.id"
+          class="item"
+          draggable="true"
+          :title="allFacts(item)"
+          @dragstart="drag($event, item)"
+        >
           <span class="thumb">
             <img v-if="posters[item.id]" :src="posters[item.id]" alt="" />
             <Waveform v-else-if="store.media.get(item.id)?.peaks" :peaks="store.media.get(item.id)!.peaks!" />
@@ -86,20 +131,32 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
             <span v-else class="mono dim">{{ factsOf(item) }}</span>
           </span>
           <v-btn v-if="missing(item)" size="small" @click="relink(item)">Link…</v-btn>
-          <span class="hover"><IconButton v-if="!missing(item)" :label="`Add ${item.name} to the shot`" :icon="mdiPlus" @click="stackStock(item)" />
-          <v-menu>
-            <template #activator="{ props: menu }">
-              <button v-bind="menu" class="icon-button" :aria-label="`More for ${item.name}`"><Icon :path="mdiDotsVertical" /></button>
-            </template>
-            <v-list>
-              <v-list-item title="Add to the shot" @click="stackStock(item)" />
-              <v-list-item title="Link another file…" @click="relink(item)" />
-              <v-list-item title="Delete, with its layers" @click="store.edit(removeStock(store.current(), item.id))" />
-            </v-list>
-          </v-menu></span>
+          <span class="hover"
+            ><IconButton
+              v-if="!missing(item)"
+              :label="`Add ${item.name} to the shot`"
+              :icon="mdiPlus"
+              @click="stackStock(item)" />
+            <v-menu>
+              <template #activator="{ props: menu }">
+                <button v-bind="menu" class="icon-button" :aria-label="`More for ${item.name}`">
+                  <Icon :path="mdiDotsVertical" />
+                </button>
+              </template>
+              <v-list>
+                <v-list-item title="Add to the shot" @click="stackStock(item)" />
+                <v-list-item title="Link another file…" @click="relink(item)" />
+                <v-list-item
+                  title="Delete, with its layers"
+                  @click="store.edit(removeStock(store.current(), item.id))"
+                />
+              </v-list> </v-menu
+          ></span>
         </li>
       </ul>
-      <p v-else class="empty dim">Drop footage, stills or sound here, or choose <em>Import files</em>. The Library has a few pieces to play with.</p>
+      <p v-else class="empty dim">
+        Drop footage, stills or sound here, or choose <em>Import files</em>. The Library has a few pieces to play with.
+      </p>
       <button class="plain dim" @click="stackColour">+ plain colour layer</button>
     </template>
     <LibraryList v-else />

@@ -34,13 +34,21 @@ const shot = computed(() => bench.shot!);
 const perFrame = computed(() => Math.max(0.02, ((width.value - LABELS - 24) / shot.value.length) * zoom.value));
 const playhead = computed(() => LABELS + (bench.frame + 0.5) * perFrame.value);
 /** Frames in view, with some to spare. */
-const view = computed(() => ({ from: Math.floor(scrollX.value / perFrame.value) - 5, to: Math.ceil((scrollX.value + width.value - LABELS) / perFrame.value) + 5 }));
+const view = computed(() => ({
+  from: Math.floor(scrollX.value / perFrame.value) - 5,
+  to: Math.ceil((scrollX.value + width.value - LABELS) / perFrame.value) + 5,
+}));
 
 /** Where every layer's block begins and how high it is, so that only the blocks in view are made. */
 const blocks = computed(() => {
   let top = 0;
   return shot.value.layers.map((layer) => {
-    const block = { layer, top, height: rem(selection.rowHeight) + (selection.open.has(layer.id) ? selection.animated(layer).length * VALUE_ROW : 0) };
+    const block = {
+      layer,
+      top,
+      height:
+        rem(selection.rowHeight) + (selection.open.has(layer.id) ? selection.animated(layer).length * VALUE_ROW : 0),
+    };
     top += block.height;
     return block;
   });
@@ -48,20 +56,35 @@ const blocks = computed(() => {
 const total = computed(() => (blocks.value.at(-1)?.top ?? 0) + (blocks.value.at(-1)?.height ?? 0));
 const SPARE = 60;
 const window = computed(() => {
-  const inView = blocks.value.filter((block) => block.top + block.height >= scrollY.value - SPARE && block.top <= scrollY.value + height.value + SPARE);
+  const inView = blocks.value.filter(
+    (block) => block.top + block.height >= scrollY.value - SPARE && block.top <= scrollY.value + height.value + SPARE,
+  );
   const first = inView[0];
-  return { first: first ? blocks.value.indexOf(first) : 0, above: first?.top ?? 0, below: total.value - ((inView.at(-1)?.top ?? 0) + (inView.at(-1)?.height ?? 0)), layers: inView.map((block) => block.layer) };
+  return {
+    first: first ? blocks.value.indexOf(first) : 0,
+    above: first?.top ?? 0,
+    below: total.value - ((inView.at(-1)?.top ?? 0) + (inView.at(-1)?.height ?? 0)),
+    layers: inView.map((block) => block.layer),
+  };
 });
 const order = ref<Layer[]>([]);
-watch(() => window.value.layers, (layers) => (order.value = [...layers]), { immediate: true });
+watch(
+  () => window.value.layers,
+  (layers) => (order.value = [...layers]),
+  { immediate: true },
+);
 
 function reordered({ oldIndex, newIndex }: { oldIndex?: number; newIndex?: number }): void {
   const layer = window.value.layers[oldIndex ?? -1];
-  if (layer && newIndex !== undefined) store.edit(orderLayer(store.current(), { shot: shot.value.id, layer: layer.id }, window.value.first + newIndex));
+  if (layer && newIndex !== undefined)
+    store.edit(orderLayer(store.current(), { shot: shot.value.id, layer: layer.id }, window.value.first + newIndex));
 }
-const frameAt = (clientX: number) => (clientX - area.value!.getBoundingClientRect().left + area.value!.scrollLeft - LABELS) / perFrame.value;
+const frameAt = (clientX: number) =>
+  (clientX - area.value!.getBoundingClientRect().left + area.value!.scrollLeft - LABELS) / perFrame.value;
 function drop(event: DragEvent): void {
-  const item = store.project?.stock.find((entry) => entry.id === event.dataTransfer?.getData('application/x-jackplane-stock'));
+  const item = store.project?.stock.find(
+    (entry) => entry.id === event.dataTransfer?.getData('application/x-jackplane-stock'),
+  );
   if (item) stackStock(item, Math.max(0, Math.round(frameAt(event.clientX))));
 }
 function wheel(event: WheelEvent): void {
@@ -79,18 +102,40 @@ function marquee(event: PointerEvent): void {
   const target = event.target as HTMLElement;
   if (event.button !== 0 || !target.closest('.track') || target.closest('.bar, button')) return;
   const bounds = area.value!.getBoundingClientRect();
-  const at = (now: PointerEvent) => ({ x: now.clientX - bounds.left + area.value!.scrollLeft, y: now.clientY - bounds.top + area.value!.scrollTop - HEAD });
+  const at = (now: PointerEvent) => ({
+    x: now.clientX - bounds.left + area.value!.scrollLeft,
+    y: now.clientY - bounds.top + area.value!.scrollTop - HEAD,
+  });
   const start = at(event);
   const before = event.shiftKey ? selection.keys : [];
-  followPointer(event, (now) => {
-    const end = at(now);
-    box.value = { left: Math.min(start.x, end.x), top: Math.min(start.y, end.y) + HEAD, width: Math.abs(end.x - start.x), height: Math.abs(end.y - start.y) };
-  }, () => {
-    selection.keys = box.value ? [...before, ...keysIn(box.value)] : [];
-    box.value = null;
-  });
+  followPointer(
+    event,
+    (now) => {
+      const end = at(now);
+      box.value = {
+        left: Math.min(start.x, end.x),
+        top: Math.min(start.y, end.y) + HEAD,
+        width: Math.abs(end.x - start.x),
+        height: Math.abs(end.y - start.y),
+      };
+    },
+    () => {
+      selection.keys = box.value ? [...before, ...keysIn(box.value)] : [];
+      box.value = null;
+    },
+  );
 }
-function keysIn({ left, top, width: wide, height: high }: { left: number; top: number; width: number; height: number }): KeyRef[] {
+function keysIn({
+  left,
+  top,
+  width: wide,
+  height: high,
+}: {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}): KeyRef[] {
   const [from, to] = [(left - LABELS) / perFrame.value - 0.5, (left + wide - LABELS) / perFrame.value - 0.5];
   const [y0, y1] = [top - HEAD, top - HEAD + high];
   return blocks.value.flatMap(({ layer, top: blockTop }) => {
@@ -98,7 +143,9 @@ function keysIn({ left, top, width: wide, height: high }: { left: number; top: n
     return selection.animated(layer).flatMap((entry, i) => {
       const rowTop = blockTop + rem(selection.rowHeight) + i * VALUE_ROW;
       if (rowTop + VALUE_ROW < y0 || rowTop > y1) return [];
-      return keysOf(valueIn(layer, entry.path)!).filter((key) => key.at + layer.span.start >= from && key.at + layer.span.start <= to).map((key) => ({ layer: layer.id, path: entry.path, at: key.at }));
+      return keysOf(valueIn(layer, entry.path)!)
+        .filter((key) => key.at + layer.span.start >= from && key.at + layer.span.start <= to)
+        .map((key) => ({ layer: layer.id, path: entry.path, at: key.at }));
     });
   });
 }
@@ -111,21 +158,45 @@ onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
   <section class="time" aria-label="Time">
     <Transport v-model:zoom="zoom" />
     <div ref="area" class="area" @wheel="wheel" @dragover.prevent @drop.stop.prevent="drop" @pointerdown="marquee">
-      <div class="sheet" :style="{ width: `${LABELS + shot.length * perFrame + 24}px`, '--row': `${rem(selection.rowHeight)}px` }">
+      <div
+        class="sheet"
+        :style="{ width: `${LABELS + shot.length * perFrame + 24}px`, '--row': `${rem(selection.rowHeight)}px` }"
+      >
         <div class="head">
-          <span class="corner dim">{{ shot.layers.length }} {{ shot.layers.length === 1 ? 'layer' : 'layers' }}, top first</span>
+          <span class="corner dim"
+            >{{ shot.layers.length }} {{ shot.layers.length === 1 ? 'layer' : 'layers' }}, top first</span
+          >
           <Ruler :shot="shot" :frame="bench.frame" :per-frame="perFrame" v-bind="view" @seek="bench.seek" />
         </div>
-        <Curves v-if="selection.mode === 'curves'" :per-frame="perFrame" :labels="LABELS" :height="Math.max(120, height - HEAD - 16)" v-bind="view" />
+        <Curves
+          v-if="selection.mode === 'curves'"
+          :per-frame="perFrame"
+          :labels="LABELS"
+          :height="Math.max(120, height - HEAD - 16)"
+          v-bind="view"
+        />
         <template v-else>
           <div :style="{ height: `${window.above}px` }" />
           <VueDraggable v-model="order" handle=".grip" :animation="120" @end="reordered">
-            <LayerRow v-for="layer in order" :key="layer.id" :layer="layer" :per-frame="perFrame" :labels="LABELS" v-bind="view" />
+            <LayerRow
+              v-for="layer in order"
+              :key="layer.id"
+              :layer="layer"
+              :per-frame="perFrame"
+              :labels="LABELS"
+              v-bind="view"
+            />
           </VueDraggable>
           <div :style="{ height: `${window.below}px` }" />
-          <p v-if="!shot.layers.length" class="dim none">An empty shot. Drag stock here; where you drop it is where it begins.</p>
+          <p v-if="!shot.layers.length" class="dim none">
+            An empty shot. Drag stock here; where you drop it is where it begins.
+          </p>
         </template>
-        <div v-if="box" class="box" :style="{ left: `${box.left}px`, top: `${box.top}px`, width: `${box.width}px`, height: `${box.height}px` }" />
+        <div
+          v-if="box"
+          class="box"
+          :style="{ left: `${box.left}px`, top: `${box.top}px`, width: `${box.width}px`, height: `${box.height}px` }"
+        />
         <div class="playhead" :style="{ transform: `translateX(${playhead}px)` }" aria-hidden="true" />
       </div>
     </div>

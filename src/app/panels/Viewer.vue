@@ -45,13 +45,36 @@ const box = computed(() => ({
   height: `${frame.value.height}px`,
   imageRendering: (scale.value >= 2 && player.reduction === 1 ? 'pixelated' : 'auto') as 'pixelated' | 'auto',
 }));
-const shaping = computed(() => masking.open && masking.mask && !player.playing && !bench.framing && bench.layer && !bench.layer.locked && bench.size);
+const shaping = computed(
+  () =>
+    masking.open &&
+    masking.mask &&
+    !player.playing &&
+    !bench.framing &&
+    bench.layer &&
+    !bench.layer.locked &&
+    bench.size,
+);
 const maskTool = computed(() => {
   const kind = masking.mask?.shape.kind;
-  return kind === 'path' ? PathTool : kind === 'brush' || (kind === 'matte' && masking.tool !== 'edit') ? PaintTool : GripTool;
+  return kind === 'path'
+    ? PathTool
+    : kind === 'brush' || (kind === 'matte' && masking.tool !== 'edit')
+      ? PaintTool
+      : GripTool;
 });
 const onPicture = computed(() => bench.view === 'picture' || bench.view === 'alone');
-const handles = computed(() => !masking.open && !player.playing && !bench.picking && bench.layer?.shown && !bench.layer.locked && bench.layerHere && bench.size && onPicture.value);
+const handles = computed(
+  () =>
+    !masking.open &&
+    !player.playing &&
+    !bench.picking &&
+    bench.layer?.shown &&
+    !bench.layer.locked &&
+    bench.layerHere &&
+    bench.size &&
+    onPicture.value,
+);
 watchEffect(() => (player.displayScale = width.value ? scale.value : 1));
 
 const tinted = computed(() => bench.view === 'matte' && bench.ground.matte === 'tint');
@@ -86,11 +109,17 @@ watch([() => player.shown, after], () => paint(after.value, player.shown?.bitmap
 watch([() => player.before, before], () => paint(before.value, player.before?.bitmap), { flush: 'post' });
 
 function drop(event: DragEvent): void {
-  const item = store.project?.stock.find((entry) => entry.id === event.dataTransfer?.getData('application/x-jackplane-stock'));
+  const item = store.project?.stock.find(
+    (entry) => entry.id === event.dataTransfer?.getData('application/x-jackplane-stock'),
+  );
   if (item) stackStock(item, 0);
 }
 
-const answers = { fit: () => zoomTo(null), 'zoom-in': () => zoomTo(scale.value * 1.25), 'zoom-out': () => zoomTo(scale.value / 1.25) };
+const answers = {
+  fit: () => zoomTo(null),
+  'zoom-in': () => zoomTo(scale.value * 1.25),
+  'zoom-out': () => zoomTo(scale.value / 1.25),
+};
 onMounted(() => Object.entries(answers).forEach(([name, run]) => asks.addEventListener(name, run)));
 onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.removeEventListener(name, run)));
 </script>
@@ -98,16 +127,51 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
 <template>
   <section class="viewer" aria-label="Viewer">
     <ViewBar v-model:readout="readout" :scale="scale" @zoom="zoomTo" @edge="toEdge" />
-    <div ref="stage" class="stage" @wheel.prevent="wheel" @pointerdown="dragPan" @pointermove="point" @pointerleave="pointer = null" @dragover.prevent @drop="drop">
+    <div
+      ref="stage"
+      class="stage"
+      @wheel.prevent="wheel"
+      @pointerdown="dragPan"
+      @pointermove="point"
+      @pointerleave="pointer = null"
+      @dragover.prevent
+      @drop="drop"
+    >
       <canvas v-if="tinted" ref="before" class="picture plain" :style="box" aria-hidden="true" />
-      <canvas ref="after" class="picture" :class="{ over: tinted }" :data-frame="player.shownFrame" :style="box" role="img" :aria-label="`Frame ${bench.frame} of ${shot.name}`" />
+      <canvas
+        ref="after"
+        class="picture"
+        :class="{ over: tinted }"
+        :data-frame="player.shownFrame"
+        :style="box"
+        role="img"
+        :aria-label="`Frame ${bench.frame} of ${shot.name}`"
+      />
       <template v-if="bench.view === 'compare'">
-        <canvas ref="before" class="picture plain" :style="{ ...box, clipPath: `inset(0 ${(1 - divider) * 100}% 0 0)` }" aria-hidden="true" />
+        <canvas
+          ref="before"
+          class="picture plain"
+          :style="{ ...box, clipPath: `inset(0 ${(1 - divider) * 100}% 0 0)` }"
+          aria-hidden="true"
+        />
         <CompareDivider v-model="divider" :frame="frame" />
       </template>
       <FramingTool v-if="handles && bench.framing" :frame="frame" />
-      <PlaceHandles v-if="handles && bench.chosen === 'place' && !bench.framing && !bench.layer?.place.framing" :frame="frame" />
-      <MotionPath v-if="handles && bench.chosen === 'place' && !bench.framing && bench.layer && !bench.layer.place.framing && isKeyed(bench.layer.place.position)" :frame="frame" />
+      <PlaceHandles
+        v-if="handles && bench.chosen === 'place' && !bench.framing && !bench.layer?.place.framing"
+        :frame="frame"
+      />
+      <MotionPath
+        v-if="
+          handles &&
+          bench.chosen === 'place' &&
+          !bench.framing &&
+          bench.layer &&
+          !bench.layer.place.framing &&
+          isKeyed(bench.layer.place.position)
+        "
+        :frame="frame"
+      />
       <CropHandles v-if="handles && bench.pass?.type === 'crop'" :frame="frame" :stage="{ width, height }" />
       <MaskTint v-if="shaping && masking.tinted && onPicture" :frame="frame" />
       <component :is="maskTool" v-if="shaping" :key="masking.maskId!" :frame="frame" />
@@ -115,7 +179,10 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       <KeyCheckMarks v-if="bench.view === 'check' && player.shown?.check" :check="player.shown.check" :frame="frame" />
       <div v-if="!shot.layers.length" class="empty">
         <strong>Drop footage here</strong>
-        <span class="dim">or drag something from the stock on the left. The first layer is the ground, the next one lies on top of it.</span>
+        <span class="dim"
+          >or drag something from the stock on the left. The first layer is the ground, the next one lies on top of
+          it.</span
+        >
       </div>
       <PixelReadout v-if="readout && bench.size && !player.playing" :frame="frame" :pointer="pointer" />
       <span v-if="player.busy" class="busy" role="status">computing…</span>

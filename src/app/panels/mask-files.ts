@@ -37,14 +37,22 @@ export function useMaskFiles() {
     }
   };
   async function textOf(file: File): Promise<string> {
-    if (file.size > MOST_BYTES) throw new JackplaneError('unsupported', `“${file.name}” is larger than ${MOST_BYTES / 1e6} MB.`, 'Simplify the drawing.');
+    if (file.size > MOST_BYTES)
+      throw new JackplaneError(
+        'unsupported',
+        `“${file.name}” is larger than ${MOST_BYTES / 1e6} MB.`,
+        'Simplify the drawing.',
+      );
     return file.text();
   }
 
   function saveSvg(): void {
     const { w, h } = bench.size!;
-    const paths = masking.masks.flatMap(({ shape, name }) => (shape.kind === 'path' ? [{ name, d: pathData(steadyAt(shape.path, masking.frame) as readonly Vertex[]) }] : []));
-    if (!paths.length) return notices.say(`${bench.layer!.name} has no paths; only those can be written as SVG.`, 'problem');
+    const paths = masking.masks.flatMap(({ shape, name }) =>
+      shape.kind === 'path' ? [{ name, d: pathData(steadyAt(shape.path, masking.frame) as readonly Vertex[]) }] : [],
+    );
+    if (!paths.length)
+      return notices.say(`${bench.layer!.name} has no paths; only those can be written as SVG.`, 'problem');
     const escaped = (text: string) => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
     const lines = paths.map(({ name, d }) => `  <path d="${d}"><title>${escaped(name)}</title></path>`);
     const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}" viewBox="${-w / 2} ${-h / 2} ${w} ${h}">\n${lines.join('\n')}\n</svg>\n`;
@@ -56,22 +64,65 @@ export function useMaskFiles() {
     said(async () => {
       const tree = new DOMParser().parseFromString(await textOf(file), 'image/svg+xml');
       const root = tree.documentElement;
-      if (root.nodeName !== 'svg') throw new JackplaneError('bad-media', `“${file.name}” is not an SVG drawing.`, 'Choose an SVG file with paths.');
+      if (root.nodeName !== 'svg')
+        throw new JackplaneError(
+          'bad-media',
+          `“${file.name}” is not an SVG drawing.`,
+          'Choose an SVG file with paths.',
+        );
       const { w, h } = bench.size!;
-      const [x, y, wide, tall] = (root.getAttribute('viewBox')?.split(/[\s,]+/).map(Number) ?? [0, 0, parseFloat(root.getAttribute('width') ?? '') || w, parseFloat(root.getAttribute('height') ?? '') || h]) as [number, number, number, number];
+      const [x, y, wide, tall] = (root
+        .getAttribute('viewBox')
+        ?.split(/[\s,]+/)
+        .map(Number) ?? [
+        0,
+        0,
+        parseFloat(root.getAttribute('width') ?? '') || w,
+        parseFloat(root.getAttribute('height') ?? '') || h,
+      ]) as [number, number, number, number];
       const fit = `translate(${-w / 2} ${-h / 2}) scale(${w / wide} ${h / tall}) translate(${-x} ${-y})`;
-      const found = [...tree.querySelectorAll('path, polygon, rect')].flatMap((element) => pathsOf(dataOf(element), `${fit} ${transformsOf(element)}`).map((path) => ({ path, name: element.querySelector('title')?.textContent?.trim() || element.id || 'Path' })));
-      if (!found.length) throw new JackplaneError('bad-media', `“${file.name}” has no closed paths with three or more points.`, 'Turn its shapes into paths and save it again.');
+      const found = [...tree.querySelectorAll('path, polygon, rect')].flatMap((element) =>
+        pathsOf(dataOf(element), `${fit} ${transformsOf(element)}`).map((path) => ({
+          path,
+          name: element.querySelector('title')?.textContent?.trim() || element.id || 'Path',
+        })),
+      );
+      if (!found.length)
+        throw new JackplaneError(
+          'bad-media',
+          `“${file.name}” has no closed paths with three or more points.`,
+          'Turn its shapes into paths and save it again.',
+        );
       const room = MOST_MASKS - masking.masks.length;
-      if (found.length > room) throw new JackplaneError('unsupported', `“${file.name}” has ${found.length} closed paths; ${bench.layer!.name} can have ${room} more masks.`, 'Join its paths, or leave out those that are not needed.');
-      const masks = found.map(({ path, name }, i) => newMask(newId<MaskId>(), name.slice(0, 200), { kind: 'path', closed: true, path: still(path as never) }, MASK_COLOURS[i % MASK_COLOURS.length]!));
+      if (found.length > room)
+        throw new JackplaneError(
+          'unsupported',
+          `“${file.name}” has ${found.length} closed paths; ${bench.layer!.name} can have ${room} more masks.`,
+          'Join its paths, or leave out those that are not needed.',
+        );
+      const masks = found.map(({ path, name }, i) =>
+        newMask(
+          newId<MaskId>(),
+          name.slice(0, 200),
+          { kind: 'path', closed: true, path: still(path as never) },
+          MASK_COLOURS[i % MASK_COLOURS.length]!,
+        ),
+      );
       bench.editLayer((_, at) => pasteMasks(at, masks, newId));
       masking.open = true;
     });
 
   async function savePng(): Promise<void> {
     await said(async () => {
-      const plan = planCoverage(store.current(), bench.shot!, bench.layer!, masking.masks.map((mask) => mask.id), masking.frame, bench.size!, 1);
+      const plan = planCoverage(
+        store.current(),
+        bench.shot!,
+        bench.layer!,
+        masking.masks.map((mask) => mask.id),
+        masking.frame,
+        bench.size!,
+        1,
+      );
       const { w, h, values } = await (await useEngine()).coverage(plan);
       const pixels = new Uint8ClampedArray(w * h * 4);
       values.forEach((v, i) => pixels.set([v, v, v, 255], i * 4));
@@ -90,13 +141,31 @@ export function useMaskFiles() {
       context.drawImage(bitmap, 0, 0);
       bitmap.close();
       const { data } = context.getImageData(0, 0, width, height);
-      const values = Uint8Array.from({ length: width * height }, (_, i) => ((0.2126 * data[i * 4]! + 0.7152 * data[i * 4 + 1]! + 0.0722 * data[i * 4 + 2]!) * data[i * 4 + 3]!) / 255 + 0.5);
+      const values = Uint8Array.from(
+        { length: width * height },
+        (_, i) =>
+          ((0.2126 * data[i * 4]! + 0.7152 * data[i * 4 + 1]! + 0.0722 * data[i * 4 + 2]!) * data[i * 4 + 3]!) / 255 +
+          0.5,
+      );
       const matte = packMatte(values, width, height);
-      if (matte.data.length > MOST_MATTE_DATA) throw new JackplaneError('unsupported', `“${file.name}” has more detail than a matte in a project can hold.`, 'Import it as stock and use it as a picture mask.');
-      masking.add({ kind: 'matte', matte: still(matte), hints: [], confidence: still(1) }, stockName(file.name), 'edit');
+      if (matte.data.length > MOST_MATTE_DATA)
+        throw new JackplaneError(
+          'unsupported',
+          `“${file.name}” has more detail than a matte in a project can hold.`,
+          'Import it as stock and use it as a picture mask.',
+        );
+      masking.add(
+        { kind: 'matte', matte: still(matte), hints: [], confidence: still(1) },
+        stockName(file.name),
+        'edit',
+      );
     });
 
-  const saveJig = (): void => download(new Blob([writeJig(`${bench.layer!.name} masks`, masking.masks)], { type: 'application/json' }), named(JIG_ENDING));
+  const saveJig = (): void =>
+    download(
+      new Blob([writeJig(`${bench.layer!.name} masks`, masking.masks)], { type: 'application/json' }),
+      named(JIG_ENDING),
+    );
   const openJig = (file: File): Promise<void> =>
     said(async () => {
       const jig = readJig(await textOf(file), file.name);
@@ -110,7 +179,8 @@ export function useMaskFiles() {
 function dataOf(element: Element): string {
   const number = (name: string) => parseFloat(element.getAttribute(name) ?? '') || 0;
   if (element.nodeName === 'polygon') return `M${element.getAttribute('points') ?? ''}Z`;
-  if (element.nodeName === 'rect') return `M${number('x')} ${number('y')}h${number('width')}v${number('height')}h${-number('width')}Z`;
+  if (element.nodeName === 'rect')
+    return `M${number('x')} ${number('y')}h${number('width')}v${number('height')}h${-number('width')}Z`;
   return element.getAttribute('d') ?? '';
 }
 /** The transforms of an element and of all it lies in, the outermost first. */

@@ -11,14 +11,28 @@ const project = projectOf([
   layerOf('captain', colourSource([0, 1, 0]), { passes: [blur], opacity: still(0.3), blend: 'multiply', shown: false }),
   layerOf('deck', colourSource([0, 0, 1])),
 ]);
-const viewed = (change: Partial<Viewed>): Viewed => ({ project, shot: SHOT, layer: 'captain' as LayerId, pass: 'blur' as PassId, view: 'picture', ground: null, reduction: 2, ...change });
-const layers = (change: Partial<Viewed>, side?: 'before') => viewPlan(viewed(change), 0, side)!.layers.map((layer) => layer.id);
+const viewed = (change: Partial<Viewed>): Viewed => ({
+  project,
+  shot: SHOT,
+  layer: 'captain' as LayerId,
+  pass: 'blur' as PassId,
+  view: 'picture',
+  ground: null,
+  reduction: 2,
+  ...change,
+});
+const layers = (change: Partial<Viewed>, side?: 'before') =>
+  viewPlan(viewed(change), 0, side)!.layers.map((layer) => layer.id);
 
 describe('what a view shows', () => {
   test('the picture is the shot; before, the chosen pass is left out', () => {
     expect(layers({})).toEqual(['deck', 'rail']);
-    const seen = { ...project, shots: [{ ...project.shots[0]!, layers: project.shots[0]!.layers.map((layer) => ({ ...layer, shown: true })) }] };
-    const passes = (side?: 'before') => viewPlan(viewed({ project: seen, view: 'compare' }), 0, side)!.layers[1]!.passes.map((pass) => pass.id);
+    const seen = {
+      ...project,
+      shots: [{ ...project.shots[0]!, layers: project.shots[0]!.layers.map((layer) => ({ ...layer, shown: true })) }],
+    };
+    const passes = (side?: 'before') =>
+      viewPlan(viewed({ project: seen, view: 'compare' }), 0, side)!.layers[1]!.passes.map((pass) => pass.id);
     expect(passes()).toEqual(['blur']);
     expect(passes('before')).toEqual([]);
   });

@@ -15,15 +15,29 @@ export interface Viewed {
 }
 
 /** The plan of a frame as a view shows it; null when the shot is gone. @param side before the chosen pass (or all passes, when the layer is judged by itself), or after */
-export function viewPlan({ project, shot: id, layer, pass, view, ground, reduction }: Viewed, frame: number, side: 'after' | 'before' = 'after'): FramePlan | null {
+export function viewPlan(
+  { project, shot: id, layer, pass, view, ground, reduction }: Viewed,
+  frame: number,
+  side: 'after' | 'before' = 'after',
+): FramePlan | null {
   const shot = project.shots.find((item) => item.id === id);
   if (!shot) return null;
-  if (view === 'picture' || view === 'compare') return planFrame(project, id, frame, { reduction, without: side === 'before' && pass ? pass : undefined });
+  if (view === 'picture' || view === 'compare')
+    return planFrame(project, id, frame, { reduction, without: side === 'before' && pass ? pass : undefined });
   // the others stay, hidden: the layer may follow one of them or take its matte from it
   const own = shot.layers.findIndex((item) => item.id === layer);
   const below = ground === 'below';
-  const alone = (item: Layer): Layer => ({ ...item, shown: true, opacity: { still: 1 }, blend: 'normal', ...(side === 'before' ? { passes: [], matte: null } : {}) });
-  const layers = shot.layers.map((item, i) => ({ ...(i === own ? alone(item) : { ...item, shown: below && i > own && item.shown }), solo: false }));
+  const alone = (item: Layer): Layer => ({
+    ...item,
+    shown: true,
+    opacity: { still: 1 },
+    blend: 'normal',
+    ...(side === 'before' ? { passes: [], matte: null } : {}),
+  });
+  const layers = shot.layers.map((item, i) => ({
+    ...(i === own ? alone(item) : { ...item, shown: below && i > own && item.shown }),
+    solo: false,
+  }));
   const only = { ...shot, background: below ? shot.background : (ground as [number, number, number] | null), layers };
   return planFrame({ ...project, shots: [only] }, id, frame, { reduction });
 }

@@ -97,6 +97,12 @@ export const ofProject = (project: string): IDBKeyRange => IDBKeyRange.bound([pr
 export function storageError(what: string, error: unknown): JackplaneError {
   if (error instanceof JackplaneError) return error;
   const full = error instanceof DOMException && error.name === 'QuotaExceededError';
-  const remedy = full ? 'Delete finished renders or projects you no longer need, then try again.' : 'Allow this site to store data (not in a private window), then try again.';
-  return new JackplaneError('storage', `${what}: ${full ? 'the storage is full' : `the browser answered “${(error as Error).message}”`}.`, remedy);
+  const remedy = full
+    ? 'Delete finished renders or projects you no longer need, then try again.'
+    : 'Allow this site to store data (not in a private window), then try again.';
+  return new JackplaneError(
+    'storage',
+    `${what}: ${full ? 'the storage is full' : `the browser answered “${(error as Error).message}”`}.`,
+    remedy,
+  );
 }

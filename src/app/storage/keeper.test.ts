@@ -3,7 +3,11 @@ import type { JournalEntry } from '../../core/document/history';
 import { JackplaneError } from '../../core/errors';
 import { Keeper, type Keeping, type Row } from './keeper';
 
-const entry = (name: string): JournalEntry => ({ version: 2, kind: 'edit', step: { id: 1, name, scope: 'project', changes: [] } });
+const entry = (name: string): JournalEntry => ({
+  version: 2,
+  kind: 'edit',
+  step: { id: 1, name, scope: 'project', changes: [] },
+});
 
 /** A storage whose writes end when they are told to. */
 function rig() {
@@ -14,7 +18,11 @@ function rig() {
   const keeper = new Keeper(
     (rows) =>
       new Promise((resolve, reject) => {
-        pending.push({ rows, done: (error) => (error ? reject(error) : (rows.forEach((row) => written.set(row.seq, row.entry.step.name)), resolve())) });
+        pending.push({
+          rows,
+          done: (error) =>
+            error ? reject(error) : (rows.forEach((row) => written.set(row.seq, row.entry.step.name)), resolve()),
+        });
       }),
     (now) => states.push(now.state),
     (error) => failed.push(error),
@@ -25,7 +33,14 @@ function rig() {
     all.forEach((write) => write.done(error));
     for (let i = 0; i < 10; i++) await Promise.resolve();
   };
-  return { keeper, written, states, failed, end, underway: () => pending.flatMap((write) => write.rows.map((row) => row.seq)) };
+  return {
+    keeper,
+    written,
+    states,
+    failed,
+    end,
+    underway: () => pending.flatMap((write) => write.rows.map((row) => row.seq)),
+  };
 }
 
 beforeEach(() => void jest.useFakeTimers());
@@ -99,7 +114,10 @@ describe('keeping', () => {
     jest.advanceTimersByTime(3000);
     expect(underway()).toEqual([1, 2]);
     await end();
-    expect([...written]).toEqual([[1, 'one'], [2, 'two']]);
+    expect([...written]).toEqual([
+      [1, 'one'],
+      [2, 'two'],
+    ]);
     expect(keeper.now.state).toBe('kept');
   });
 

@@ -33,7 +33,11 @@ export async function deleteRender(id: string): Promise<void> {
 /** Media that no project has, from an opening or an import that was cut short. Projects that are being opened are left alone. */
 export async function strayMedia(): Promise<{ keys: [string, string][]; bytes: number }> {
   const store = await db();
-  const [projects, keys, locks] = await Promise.all([store.getAllKeys('projects'), store.getAllKeys('media'), navigator.locks.query()]);
+  const [projects, keys, locks] = await Promise.all([
+    store.getAllKeys('projects'),
+    store.getAllKeys('media'),
+    navigator.locks.query(),
+  ]);
   const held = new Set([...(locks.held ?? []), ...(locks.pending ?? [])].map((lock) => lock.name));
   const stray = keys.filter(([project]) => !projects.includes(project) && !held.has(lockName(project)));
   const records = await Promise.all(stray.map((key) => store.get('media', key)));

@@ -19,9 +19,15 @@ const LANES = 4;
 /** Takes a project file into this browser, beside what is here. @throws JackplaneError */
 export async function openProjectFile(file: File): Promise<Project> {
   const { project: read, media, left } = await (await useEngine()).unpack(file);
-  if (left.length) useNotices().say(`“${file.name}” was opened without what could not be read: ${left.slice(0, 3).join('; ')}${left.length > 3 ? `; and ${left.length - 3} more` : ''}. The file stays as it is.`, 'problem');
+  if (left.length)
+    useNotices().say(
+      `“${file.name}” was opened without what could not be read: ${left.slice(0, 3).join('; ')}${left.length > 3 ? `; and ${left.length - 3} more` : ''}. The file stays as it is.`,
+      'problem',
+    );
   const taken = await hasProject(read.id);
-  const project: Project = taken ? { ...read, id: newId<ProjectId>(), name: `${read.name} (copy)`.slice(0, 200) } : read;
+  const project: Project = taken
+    ? { ...read, id: newId<ProjectId>(), name: `${read.name} (copy)`.slice(0, 200) }
+    : read;
   // as long as the lock is held, its media is not taken for somebody's leavings
   return navigator.locks.request(lockName(project.id), async () => {
     const waiting = [...project.stock];
@@ -57,7 +63,10 @@ async function makePoster(project: Project): Promise<Blob | null> {
   const media = await mediaOf(project.id);
   for (const record of media) await engine.openStock(record.stock, record.file, record.stock);
   try {
-    const { bitmap } = await engine.frame(planFrame(project, shot.id, Math.floor(shot.length / 2), { reduction: 2 }), 'picture');
+    const { bitmap } = await engine.frame(
+      planFrame(project, shot.id, Math.floor(shot.length / 2), { reduction: 2 }),
+      'picture',
+    );
     return await posterFrom(bitmap);
   } finally {
     for (const record of media) await engine.closeStock(record.stock);

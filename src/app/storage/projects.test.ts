@@ -22,7 +22,8 @@ beforeEach(() => {
   busy.clear();
   // locks as browsers have them: a name that is held is not given
   const locks = {
-    request: async (name: string, _: unknown, work: (lock: object | null) => unknown) => work(busy.has(name) ? null : {}),
+    request: async (name: string, _: unknown, work: (lock: object | null) => unknown) =>
+      work(busy.has(name) ? null : {}),
     query: () => Promise.resolve({ held: [...busy].map((name) => ({ name })), pending: [] }),
   };
   Object.defineProperty(globalThis, 'navigator', { value: { locks }, configurable: true });
@@ -30,7 +31,10 @@ beforeEach(() => {
 afterEach(closeDb);
 
 /** Makes edits as the bench does, each written when it is made. */
-async function work(start: Project, ...moves: ((history: History) => { history: History; entry: JournalEntry } | null)[]): Promise<History> {
+async function work(
+  start: Project,
+  ...moves: ((history: History) => { history: History; entry: JournalEntry } | null)[]
+): Promise<History> {
   let history = freshHistory(start);
   for (const [i, move] of moves.entries()) {
     const next = move(history)!;
@@ -44,7 +48,11 @@ describe('stored projects', () => {
   test('come back with every edit and can be undone to the beginning', async () => {
     const start = projectOf(layers());
     await createProject(start);
-    const history = await work(start, (now) => withEdit(now, removeLayer(now.project, at('a'))), (now) => withEdit(now, renameLayer(now.project, at('b'), 'bridge')));
+    const history = await work(
+      start,
+      (now) => withEdit(now, removeLayer(now.project, at('a'))),
+      (now) => withEdit(now, renameLayer(now.project, at('b'), 'bridge')),
+    );
     let loaded = (await loadProject(start.id)).history;
     expect(loaded.project).toEqual(history.project);
     for (let back = undone(loaded); back; back = undone(loaded)) loaded = back.history;
@@ -81,7 +89,9 @@ describe('stored projects', () => {
   test('entries are refused when the project is not in the storage any more', async () => {
     const start = projectOf(layers());
     const { entry } = withEdit(freshHistory(start), renameLayer(start, at('a'), 'x'))!;
-    await expect(writeEntries(start, [{ seq: 1, entry }], NOW)).rejects.toThrow('is not in this browser’s storage any more. It is complete in this tab: save a copy');
+    await expect(writeEntries(start, [{ seq: 1, entry }], NOW)).rejects.toThrow(
+      'is not in this browser’s storage any more. It is complete in this tab: save a copy',
+    );
     expect(await (await db()).count('journal')).toBe(0);
   });
 
@@ -92,7 +102,9 @@ describe('stored projects', () => {
       throw new DOMException('full', 'QuotaExceededError');
     });
     const { entry } = withEdit(freshHistory(start), renameLayer(start, at('a'), 'x'))!;
-    await expect(writeEntries(start, [{ seq: 1, entry }], NOW)).rejects.toThrow('The last edit could not be kept: the storage is full.');
+    await expect(writeEntries(start, [{ seq: 1, entry }], NOW)).rejects.toThrow(
+      'The last edit could not be kept: the storage is full.',
+    );
     put.mockRestore();
   });
 
@@ -100,7 +112,9 @@ describe('stored projects', () => {
     const start = projectOf(layers());
     await createProject(start);
     busy.add(`jackplane project ${start.id}`);
-    await expect(deleteProject(start.id, start.name)).rejects.toThrow('“Paper Harbour” is open in another tab. Close it there');
+    await expect(deleteProject(start.id, start.name)).rejects.toThrow(
+      '“Paper Harbour” is open in another tab. Close it there',
+    );
     busy.clear();
     await deleteProject(start.id, start.name);
     await expect(loadProject(start.id)).rejects.toThrow('no such project');
@@ -122,8 +136,14 @@ describe('stored projects', () => {
   test('a journal entry that is damaged costs that step only', async () => {
     const start = projectOf(layers());
     await createProject(start);
-    await work(start, (now) => withEdit(now, renameLayer(now.project, at('a'), 'one')), (now) => withEdit(now, renameLayer(now.project, at('b'), 'two')));
-    await (await db()).put('journal', { project: start.id, seq: 1, entry: { version: 2, kind: 'edit', step: 'nonsense' } });
+    await work(
+      start,
+      (now) => withEdit(now, renameLayer(now.project, at('a'), 'one')),
+      (now) => withEdit(now, renameLayer(now.project, at('b'), 'two')),
+    );
+    await (
+      await db()
+    ).put('journal', { project: start.id, seq: 1, entry: { version: 2, kind: 'edit', step: 'nonsense' } });
     const { history, warning } = await loadProject(start.id);
     expect(names(history.project)).toEqual(['a a', 'b two', 'c c']);
     expect(warning).toMatch(/One step of “Paper Harbour” could not be done again/);
@@ -144,8 +164,20 @@ describe('storage of the first version', () => {
         store.createObjectStore('renders', { keyPath: 'id' });
       },
     });
-    await old.put('projects', { id: start.id, name: start.name, modified: start.modified, poster: null, seq: 4, snapshot: start });
-    const entries = [{ kind: 'edit', step: { name: 'Delete a', forward, back } }, { kind: 'edit', step: { name: 'Rename c to sea', forward: forward2, back: back2 } }, { kind: 'undo' }, { kind: 'redo' }];
+    await old.put('projects', {
+      id: start.id,
+      name: start.name,
+      modified: start.modified,
+      poster: null,
+      seq: 4,
+      snapshot: start,
+    });
+    const entries = [
+      { kind: 'edit', step: { name: 'Delete a', forward, back } },
+      { kind: 'edit', step: { name: 'Rename c to sea', forward: forward2, back: back2 } },
+      { kind: 'undo' },
+      { kind: 'redo' },
+    ];
     for (const [i, entry] of entries.entries()) await old.put('journal', { project: start.id, seq: 5 + i, entry });
     old.close();
     const { history, seq, warning } = await loadProject(start.id);
@@ -161,11 +193,22 @@ test('media that no project has is found and removed; what is being opened is le
   const start = projectOf(layers());
   await createProject(start);
   const store = await db();
-  const record = (project: string) => ({ project, stock: 'plate', file: new Blob([new Uint8Array(1000)]), poster: null, peaks: null });
+  const record = (project: string) => ({
+    project,
+    stock: 'plate',
+    file: new Blob([new Uint8Array(1000)]),
+    poster: null,
+    peaks: null,
+  });
   for (const project of [start.id, 'cut-short', 'opening']) await store.put('media', record(project));
   busy.add('jackplane project opening');
   const { keys } = await strayMedia();
   expect(keys).toEqual([['cut-short', 'plate']]);
   await removeMedia(keys);
-  expect(await store.getAllKeys('media')).toEqual([['opening', 'plate'], [start.id, 'plate']].sort());
+  expect(await store.getAllKeys('media')).toEqual(
+    [
+      ['opening', 'plate'],
+      [start.id, 'plate'],
+    ].sort(),
+  );
 });

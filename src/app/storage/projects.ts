@@ -50,7 +50,8 @@ export const lockName = (id: string): string => `jackplane project ${id}`;
 /** @throws JackplaneError conflict when it is open in a tab */
 export async function deleteProject(id: string, name: string): Promise<void> {
   await navigator.locks.request(lockName(id), { ifAvailable: true }, async (lock) => {
-    if (!lock) throw new JackplaneError('conflict', `“${name}” is open in another tab.`, 'Close it there, then delete it.');
+    if (!lock)
+      throw new JackplaneError('conflict', `“${name}” is open in another tab.`, 'Close it there, then delete it.');
     const tx = (await db()).transaction(['projects', 'snapshots', 'journal', 'media', 'asides'], 'readwrite');
     void tx.objectStore('projects').delete(id);
     void tx.objectStore('snapshots').delete(id);
@@ -73,21 +74,47 @@ export interface LoadedProject {
 /** Snapshot plus journal. Parts that cannot be read are left out and said; the stored original is put aside. @throws JackplaneError not-found or bad-project */
 export async function loadProject(id: string): Promise<LoadedProject> {
   const store = await db();
-  const [card, record, rows] = await Promise.all([store.get('projects', id), store.get('snapshots', id), store.getAll('journal', ofProject(id))]);
-  if (!card || !record) throw new JackplaneError('not-found', 'There is no such project in this browser.', 'Choose one from the list, or open its file.');
+  const [card, record, rows] = await Promise.all([
+    store.get('projects', id),
+    store.get('snapshots', id),
+    store.getAll('journal', ofProject(id)),
+  ]);
+  if (!card || !record)
+    throw new JackplaneError(
+      'not-found',
+      'There is no such project in this browser.',
+      'Choose one from the list, or open its file.',
+    );
   const snapshot = readable(record.snapshot, card.name);
   const seq = Math.max(record.seq, rows.at(-1)?.seq ?? 0);
   const warnings: string[] = [];
-  const journal = entriesOf(snapshot.project, rows.filter((row) => row.seq > record.seq).map((row) => row.entry), warnings);
+  const journal = entriesOf(
+    snapshot.project,
+    rows.filter((row) => row.seq > record.seq).map((row) => row.entry),
+    warnings,
+  );
   const past = rows.filter((row) => row.seq <= record.seq && !isOld(row.entry)).map((row) => row.entry);
   const replayed = replay(snapshot.project, past, journal);
   const whole = projectSchema.safeParse(replayed.history.project);
-  const now: Salvaged = whole.success ? { project: replayed.history.project, left: [] } : readable(replayed.history.project, card.name);
+  const now: Salvaged = whole.success
+    ? { project: replayed.history.project, left: [] }
+    : readable(replayed.history.project, card.name);
   const left = [...snapshot.left, ...now.left];
-  if (replayed.skipped.length) warnings.push(`${replayed.skipped.length === 1 ? 'One step' : `${replayed.skipped.length} steps`} of “${card.name}” could not be done again and are missing (${replayed.skipped[0]!.name}: ${replayed.skipped[0]!.reason}).`);
+  if (replayed.skipped.length)
+    warnings.push(
+      `${replayed.skipped.length === 1 ? 'One step' : `${replayed.skipped.length} steps`} of “${card.name}” could not be done again and are missing (${replayed.skipped[0]!.name}: ${replayed.skipped[0]!.reason}).`,
+    );
   if (left.length) {
-    await store.put('asides', { id, project: card.name, made: new Date().toISOString(), snapshot: { ...record, rows }, left });
-    warnings.push(`“${card.name}” was opened without what could not be read: ${left.slice(0, 3).join('; ')}${left.length > 3 ? `; and ${left.length - 3} more` : ''}. The original is kept aside; it can be saved from the projects page.`);
+    await store.put('asides', {
+      id,
+      project: card.name,
+      made: new Date().toISOString(),
+      snapshot: { ...record, rows },
+      left,
+    });
+    warnings.push(
+      `“${card.name}” was opened without what could not be read: ${left.slice(0, 3).join('; ')}${left.length > 3 ? `; and ${left.length - 3} more` : ''}. The original is kept aside; it can be saved from the projects page.`,
+    );
   }
   // steps that were undone and done on what had to be left out would not fit
   const history = now.left.length ? { ...freshHistory(now.project), last: replayed.history.last } : replayed.history;
@@ -98,7 +125,11 @@ function readable(raw: unknown, name: string): Salvaged {
   const found = salvaged(raw);
   if (found) return found;
   const { error } = projectSchema.safeParse(raw);
-  throw new JackplaneError('bad-project', `The stored project “${name}” cannot be read (${problemsOf(error!)}).`, 'Save the stored original from the projects page and open a file of it instead; what is stored stays as it is.');
+  throw new JackplaneError(
+    'bad-project',
+    `The stored project “${name}” cannot be read (${problemsOf(error!)}).`,
+    'Save the stored original from the projects page and open a file of it instead; what is stored stays as it is.',
+  );
 }
 
 /** Entries of today's form; those of the first one are turned into it. */
@@ -114,12 +145,20 @@ function entriesOf(snapshot: Project, entries: readonly unknown[], warnings: str
 export async function storedOriginal(id: string): Promise<string> {
   const store = await db();
   const aside = await store.get('asides', id);
-  return JSON.stringify(aside?.snapshot ?? { ...(await store.get('snapshots', id)), rows: await store.getAll('journal', ofProject(id)) }, null, 1);
+  return JSON.stringify(
+    aside?.snapshot ?? { ...(await store.get('snapshots', id)), rows: await store.getAll('journal', ofProject(id)) },
+    null,
+    1,
+  );
 }
 export const listAsides = async (): Promise<string[]> => (await db()).getAllKeys('asides');
 
 /** Writes journal entries in one go. @throws JackplaneError storage; not-found when the project is not in the storage any more */
-export async function writeEntries(project: Pick<Project, 'id' | 'name'>, rows: readonly { seq: number; entry: JournalEntry }[], now: string): Promise<void> {
+export async function writeEntries(
+  project: Pick<Project, 'id' | 'name'>,
+  rows: readonly { seq: number; entry: JournalEntry }[],
+  now: string,
+): Promise<void> {
   try {
     const tx = (await db()).transaction(['projects', 'journal'], 'readwrite', { durability: 'strict' });
     const projects = tx.objectStore('projects');
@@ -127,7 +166,11 @@ export async function writeEntries(project: Pick<Project, 'id' | 'name'>, rows: 
     if (!card) {
       tx.abort();
       await tx.done.catch(() => undefined);
-      throw new JackplaneError('not-found', `“${project.name}” is not in this browser’s storage any more.`, 'It is complete in this tab: save a copy of it now.');
+      throw new JackplaneError(
+        'not-found',
+        `“${project.name}” is not in this browser’s storage any more.`,
+        'It is complete in this tab: save a copy of it now.',
+      );
     }
     for (const { seq, entry } of rows) void tx.objectStore('journal').put({ project: project.id, seq, entry });
     void projects.put({ ...card, name: project.name, modified: now });

@@ -12,8 +12,16 @@ import { useProject } from './project';
 export const VIEWS = [
   { name: 'picture', label: 'Picture', help: 'The whole shot' },
   { name: 'matte', label: 'Matte', help: 'Coverage of the chosen layer: white is solid, black is clear' },
-  { name: 'check', label: 'Key check', help: 'Coverage of the chosen layer in three tones: solid, clear and between, with small islands circled' },
-  { name: 'compare', label: 'Before | After', help: 'Without the chosen pass on the left of the divider, with it on the right' },
+  {
+    name: 'check',
+    label: 'Key check',
+    help: 'Coverage of the chosen layer in three tones: solid, clear and between, with small islands circled',
+  },
+  {
+    name: 'compare',
+    label: 'Before | After',
+    help: 'Without the chosen pass on the left of the divider, with it on the right',
+  },
   { name: 'alone', label: 'Layer alone', help: 'The chosen layer without the others' },
 ] as const;
 /** What a layer alone, or its matte, is judged on. */
@@ -30,7 +38,11 @@ export const GROUNDS = {
     { name: 'tint', label: 'as a tint over the layer' },
   ],
 } as const;
-export const GROUND_COLOURS: Record<string, [number, number, number]> = { grey: [0.5, 0.5, 0.5], black: [0, 0, 0], white: [1, 1, 1] };
+export const GROUND_COLOURS: Record<string, [number, number, number]> = {
+  grey: [0.5, 0.5, 0.5],
+  black: [0, 0, 0],
+  white: [1, 1, 1],
+};
 /** Share of the picture's area that the source takes while framings are set. */
 export const FRAMING_ROOM = 0.96;
 export type ViewName = (typeof VIEWS)[number]['name'];
@@ -64,7 +76,12 @@ export const useBench = defineStore('bench', () => {
   const pass = computed(() => layer.value?.passes.find((item) => item.id === chosen.value) ?? null);
   const size = computed(() => (store.project && layer.value ? sourceSize(store.project, layer.value) : null));
   /** the chosen layer is part of the frame at the playhead */
-  const layerHere = computed(() => !!layer.value && frame.value >= layer.value.span.start && frame.value < layer.value.span.start + layer.value.span.length);
+  const layerHere = computed(
+    () =>
+      !!layer.value &&
+      frame.value >= layer.value.span.start &&
+      frame.value < layer.value.span.start + layer.value.span.length,
+  );
   const at = computed(() => ({ shot: shotId.value!, layer: layerId.value!, frame: frame.value }));
 
   // whatever an undo takes away can no longer be chosen
@@ -108,13 +125,17 @@ export const useBench = defineStore('bench', () => {
     restore: (where) => {
       if (!store.project?.shots.some((item) => item.id === where.shot)) return;
       shotId.value = where.shot as ShotId;
-      if (where.layer && shot.value?.layers.some((item) => item.id === where.layer)) layerId.value = where.layer as LayerId;
+      if (where.layer && shot.value?.layers.some((item) => item.id === where.layer))
+        layerId.value = where.layer as LayerId;
       seek(where.frame);
     },
   });
 
   /** Edits the chosen layer, unless it is locked. */
-  function editLayer(make: (project: Project, at: { shot: ShotId; layer: LayerId; frame: number }) => Edit, gesture?: string): void {
+  function editLayer(
+    make: (project: Project, at: { shot: ShotId; layer: LayerId; frame: number }) => Edit,
+    gesture?: string,
+  ): void {
     if (!layer.value || layer.value.locked) return;
     try {
       store.edit(make(store.current(), at.value), gesture);
@@ -141,14 +162,23 @@ export const useBench = defineStore('bench', () => {
 
   /** A copy of the chosen pass, at the end of another layer's line. */
   function copyPassTo(target: LayerId): void {
-    if (pass.value) store.edit(addPass({ shot: shotId.value!, layer: target }, withoutMasks({ ...pass.value, id: newId<PassId>() })));
+    if (pass.value)
+      store.edit(addPass({ shot: shotId.value!, layer: target }, withoutMasks({ ...pass.value, id: newId<PassId>() })));
   }
 
   /** The chosen layer's whole picture, alone and fitted into the shot with a little room. */
   function framed(project: Project, own: Layer): Project {
     const changed = (item: Shot): Shot => {
       const fitted = Math.min(item.width / size.value!.w, item.height / size.value!.h) * FRAMING_ROOM;
-      const layer: Layer = { ...own, parent: null, motionBlur: null, opacity: { still: 1 }, blend: 'normal', shown: true, place: { ...wholePlace(), scale: { still: [fitted, fitted] } } };
+      const layer: Layer = {
+        ...own,
+        parent: null,
+        motionBlur: null,
+        opacity: { still: 1 },
+        blend: 'normal',
+        shown: true,
+        place: { ...wholePlace(), scale: { still: [fitted, fitted] } },
+      };
       return { ...item, layers: [layer] };
     };
     return { ...project, shots: project.shots.map((item) => (item.id === shotId.value ? changed(item) : item)) };
@@ -163,7 +193,10 @@ export const useBench = defineStore('bench', () => {
     const passes = [...own.passes];
     if (tried.value) passes.splice(nextPlace(), 0, newPass('tried' as PassId, tried.value));
     else passes.splice(passes.findIndex((item) => item.id === upTo.value) + 1);
-    const changed = (item: Shot): Shot => ({ ...item, layers: item.layers.map((entry) => (entry.id === own.id ? { ...entry, passes } : entry)) });
+    const changed = (item: Shot): Shot => ({
+      ...item,
+      layers: item.layers.map((entry) => (entry.id === own.id ? { ...entry, passes } : entry)),
+    });
     return { ...project, shots: project.shots.map((item) => (item.id === shotId.value ? changed(item) : item)) };
   });
 
@@ -173,5 +206,32 @@ export const useBench = defineStore('bench', () => {
     asked.value++;
   }
 
-  return { layerHere, asked, show, framing, upTo, tried, looked, copyPassTo, shotId, layerId, chosen, view, ground, scale, frame, picking, shot, layer, pass, size, at, openShot, choose, seek, editLayer, insertPass };
+  return {
+    layerHere,
+    asked,
+    show,
+    framing,
+    upTo,
+    tried,
+    looked,
+    copyPassTo,
+    shotId,
+    layerId,
+    chosen,
+    view,
+    ground,
+    scale,
+    frame,
+    picking,
+    shot,
+    layer,
+    pass,
+    size,
+    at,
+    openShot,
+    choose,
+    seek,
+    editLayer,
+    insertPass,
+  };
 });

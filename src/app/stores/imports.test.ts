@@ -23,7 +23,8 @@ const engine = {
   openStock: jest.fn(() => Promise.resolve()),
   closeStock: () => Promise.resolve(),
   probe: jest.fn((file: File) => {
-    if (file.name.includes('bad')) return Promise.reject(new JackplaneError('bad-media', `“${file.name}” is damaged.`, 'Export it again.'));
+    if (file.name.includes('bad'))
+      return Promise.reject(new JackplaneError('bad-media', `“${file.name}” is damaged.`, 'Export it again.'));
     if (file.name.includes('odd')) return Promise.reject(new TypeError('x is undefined'));
     return Promise.resolve({ kind: 'image' as const, facts: FACTS, poster: null, peaks: null });
   }),
@@ -31,7 +32,12 @@ const engine = {
 jest.unstable_mockModule('./project', () => ({ useProject: () => store }));
 jest.unstable_mockModule('../../engine/client', () => ({ useEngine: () => Promise.resolve(engine) }));
 jest.unstable_mockModule('../storage/media', () => ({
-  storeMedia: (_: unknown, name: string) => (name.includes('full') ? Promise.reject(new JackplaneError('storage', `“${name}” could not be stored: the storage is full.`, 'Delete something.')) : (stored.push(name), Promise.resolve())),
+  storeMedia: (_: unknown, name: string) =>
+    name.includes('full')
+      ? Promise.reject(
+          new JackplaneError('storage', `“${name}” could not be stored: the storage is full.`, 'Delete something.'),
+        )
+      : (stored.push(name), Promise.resolve()),
 }));
 const { useImports } = await import('./imports');
 
@@ -47,7 +53,15 @@ beforeEach(() => {
 describe('imports', () => {
   test('each wrong file is said and the others go on; what is taken in has a name that the document accepts', async () => {
     const imports = useImports();
-    const taken = await imports.take([file('one.png'), file('bad.png'), file('odd.png'), file('full.png'), file('huge.mp4', 5e9), file('_.png'), file('../../up_here.png')]);
+    const taken = await imports.take([
+      file('one.png'),
+      file('bad.png'),
+      file('odd.png'),
+      file('full.png'),
+      file('huge.mp4', 5e9),
+      file('_.png'),
+      file('../../up_here.png'),
+    ]);
     expect(taken.map((item) => item.name)).toEqual(['one', 'untitled', 'up here']);
     expect(project.stock.map((item) => item.file)).toEqual(['one.png', '_.png', 'up_here.png']);
     expect(imports.jobs.map((job) => job.problem)).toEqual([

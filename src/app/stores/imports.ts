@@ -30,10 +30,16 @@ export const useImports = defineStore('imports', () => {
   /** Imports several files, one after the other. @returns what became stock */
   async function take(files: readonly File[]): Promise<Stock[]> {
     if (store.readOnly) {
-      useNotices().say('This project is open in another tab, so nothing can be imported here. Close the other tab first.', 'problem');
+      useNotices().say(
+        'This project is open in another tab, so nothing can be imported here. Close the other tab first.',
+        'problem',
+      );
       return [];
     }
-    const queue = files.map((file) => ({ file, job: { id: ++last, name: file.name, share: 0, problem: null } as ImportJob }));
+    const queue = files.map((file) => ({
+      file,
+      job: { id: ++last, name: file.name, share: 0, problem: null } as ImportJob,
+    }));
     jobs.value.push(...queue.map((entry) => entry.job));
     const out: Stock[] = [];
     for (const { file, job } of queue) {
@@ -50,7 +56,12 @@ export const useImports = defineStore('imports', () => {
     const gone = () => cancelled.has(id);
     try {
       if (gone()) return null;
-      if (file.size > MOST_BYTES) throw new JackplaneError('unsupported', `“${file.name}” is ${(file.size / 1e9).toFixed(1)} GB, more than the ${MOST_BYTES / 1e9} GB that Jackplane takes in.`, 'Cut out the part you need first.');
+      if (file.size > MOST_BYTES)
+        throw new JackplaneError(
+          'unsupported',
+          `“${file.name}” is ${(file.size / 1e9).toFixed(1)} GB, more than the ${MOST_BYTES / 1e9} GB that Jackplane takes in.`,
+          'Cut out the part you need first.',
+        );
       const engine = await useEngine();
       const { kind, facts, poster, peaks } = await engine.probe(file, (share) => update({ share }));
       if (gone()) return null;

@@ -1,7 +1,24 @@
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { addMask, closePath, pasteMasks, removeMask, removeVertices, usesMasks, type Reach } from '../../core/document/edits/masks';
-import { MASK_COLOURS, newMask, newShape, SHAPE_TITLES, type Mask, type MaskId, type Shape, type ShapeKind } from '../../core/document/mask';
+import {
+  addMask,
+  closePath,
+  pasteMasks,
+  removeMask,
+  removeVertices,
+  usesMasks,
+  type Reach,
+} from '../../core/document/edits/masks';
+import {
+  MASK_COLOURS,
+  newMask,
+  newShape,
+  SHAPE_TITLES,
+  type Mask,
+  type MaskId,
+  type Shape,
+  type ShapeKind,
+} from '../../core/document/mask';
 import { rangeOf } from '../../core/document/edits/markers';
 import { keysOf } from '../../core/document/values';
 import type { Vertex } from '../../core/masks/path';
@@ -15,7 +32,8 @@ import { useNotices } from './notices';
 export type MaskTool = 'edit' | 'points' | 'freehand' | 'paint' | 'erase' | 'keep' | 'drop';
 
 /** Shapes whose extent no outline on the picture shows. */
-export const isSoft = ({ kind }: Shape): boolean => kind === 'brush' || kind === 'matte' || kind === 'picture' || kind === 'text';
+export const isSoft = ({ kind }: Shape): boolean =>
+  kind === 'brush' || kind === 'matte' || kind === 'picture' || kind === 'text';
 
 /** What is chosen of the layer's masks, and the tools that draw them. */
 export const useMasking = defineStore('masking', () => {
@@ -37,7 +55,9 @@ export const useMasking = defineStore('masking', () => {
   const mask = computed<Mask | null>(() => masks.value.find((item) => item.id === maskId.value) ?? null);
   /** frame of layer time */
   const frame = computed(() => bench.frame - (bench.layer?.span.start ?? 0));
-  const path = computed<readonly Vertex[]>(() => (mask.value?.shape.kind === 'path' ? (steadyAt(mask.value.shape.path, frame.value) as readonly Vertex[]) : []));
+  const path = computed<readonly Vertex[]>(() =>
+    mask.value?.shape.kind === 'path' ? (steadyAt(mask.value.shape.path, frame.value) as readonly Vertex[]) : [],
+  );
   const now = <T>(value: Value<T>): T => steadyAt(value, frame.value);
 
   watch([() => bench.layerId, masks], () => {
@@ -52,13 +72,18 @@ export const useMasking = defineStore('masking', () => {
     if ([...vertices.value].some((i) => i >= points.length)) vertices.value = new Set();
   });
   // choosing a pass or an end of the line leaves the masks
-  watch(() => [bench.chosen, bench.asked], () => (open.value = false));
+  watch(
+    () => [bench.chosen, bench.asked],
+    () => (open.value = false),
+  );
 
   /** What the pointer does when a mask has just been chosen. */
   function restingTool(shape: Shape): MaskTool {
     if (shape.kind === 'brush') return 'paint';
     if (shape.kind === 'matte' && shape.hints.length) return 'keep';
-    return shape.kind === 'path' && !shape.closed && (!('still' in shape.path) || shape.path.still.length < 3) ? 'points' : 'edit';
+    return shape.kind === 'path' && !shape.closed && (!('still' in shape.path) || shape.path.still.length < 3)
+      ? 'points'
+      : 'edit';
   }
 
   function show(id?: MaskId): void {
@@ -76,7 +101,8 @@ export const useMasking = defineStore('masking', () => {
     let name = title;
     for (let n = 2; names.has(name); n++) name = `${title} ${n}`;
     const taken = new Set(masks.value.map((item) => item.colour));
-    const colour = MASK_COLOURS.find((item) => !taken.has(item)) ?? MASK_COLOURS[masks.value.length % MASK_COLOURS.length]!;
+    const colour =
+      MASK_COLOURS.find((item) => !taken.has(item)) ?? MASK_COLOURS[masks.value.length % MASK_COLOURS.length]!;
     // an area that waits for a mask takes it
     const area = bench.pass?.area && !bench.pass.area.masks.length ? bench.pass.id : undefined;
     bench.editLayer((_, at) => addMask(at, newMask(id, name, shape, colour), area));
@@ -95,13 +121,18 @@ export const useMasking = defineStore('masking', () => {
     const { id, shape } = mask.value ?? {};
     if (!id) return;
     const chosen = new Set(vertices.value);
-    if (shape?.kind === 'path' && chosen.size && chosen.size < path.value.length) bench.editLayer((project, at) => removeVertices(project, at, id, chosen));
+    if (shape?.kind === 'path' && chosen.size && chosen.size < path.value.length)
+      bench.editLayer((project, at) => removeVertices(project, at, id, chosen));
     else if (shape?.kind !== 'path' || chosen.size) bench.editLayer((project, at) => removeMask(project, at, id));
     vertices.value = new Set();
   }
 
   /** The path that is being drawn, if one is. */
-  const drawn = computed(() => (open.value && tool.value === 'points' && mask.value?.shape.kind === 'path' && !mask.value.shape.closed ? mask.value : null));
+  const drawn = computed(() =>
+    open.value && tool.value === 'points' && mask.value?.shape.kind === 'path' && !mask.value.shape.closed
+      ? mask.value
+      : null,
+  );
   /** Ends drawing, keeping what is drawn, or lets go of what is chosen. @returns false when there was nothing to end */
   function escape(): boolean {
     if (!open.value || (tool.value === 'edit' && !vertices.value.size)) return false;
@@ -118,7 +149,11 @@ export const useMasking = defineStore('masking', () => {
 
   const copy = (which: readonly Mask[]): void => {
     clipboard.value = which;
-    notices.say(which.length === 1 ? `Copied mask ${which[0]!.name}. Choose another layer and paste it there.` : `Copied ${which.length} masks. Choose another layer and paste them there.`);
+    notices.say(
+      which.length === 1
+        ? `Copied mask ${which[0]!.name}. Choose another layer and paste it there.`
+        : `Copied ${which.length} masks. Choose another layer and paste them there.`,
+    );
   };
   const paste = (): void => {
     if (clipboard.value.length) bench.editLayer((_, at) => pasteMasks(at, clipboard.value, newId));
@@ -135,7 +170,11 @@ export const useMasking = defineStore('masking', () => {
 
   /** What a mask without a drawn outline covers is tinted on the picture. */
   const tinted = computed({
-    get: () => !!mask.value && mask.value.on && isSoft(mask.value.shape) && (tint.value ?? !bench.layer?.passes.some((pass) => pass.on && usesMasks(pass, mask.value!.id))),
+    get: () =>
+      !!mask.value &&
+      mask.value.on &&
+      isSoft(mask.value.shape) &&
+      (tint.value ?? !bench.layer?.passes.some((pass) => pass.on && usesMasks(pass, mask.value!.id))),
     set: (on) => (tint.value = on),
   });
 
@@ -144,8 +183,39 @@ export const useMasking = defineStore('masking', () => {
     const keys = mask.value?.shape.kind === 'path' ? keysOf(mask.value.shape.path).map((key) => key.at) : [];
     const back = keys.filter((at) => at <= frame.value).at(-1);
     const on = keys.find((at) => at >= frame.value);
-    return { count: keys.length, back: back === undefined ? null : frame.value - back, on: on === undefined ? null : on - frame.value };
+    return {
+      count: keys.length,
+      back: back === undefined ? null : frame.value - back,
+      on: on === undefined ? null : on - frame.value,
+    };
   });
 
-  return { open, maskId, tool, vertices, reach, pathReach, onion, pull, brush, clipboard, masks, mask, frame, path, now, toKeys, tinted, restingTool, escape, closeDrawn, show, add, addShape, remove, copy, paste };
+  return {
+    open,
+    maskId,
+    tool,
+    vertices,
+    reach,
+    pathReach,
+    onion,
+    pull,
+    brush,
+    clipboard,
+    masks,
+    mask,
+    frame,
+    path,
+    now,
+    toKeys,
+    tinted,
+    restingTool,
+    escape,
+    closeDrawn,
+    show,
+    add,
+    addShape,
+    remove,
+    copy,
+    paste,
+  };
 });

@@ -7,15 +7,43 @@ import type { FramePlan } from '../../core/plan/plan';
 const LENGTH = 48;
 let seconds = 0;
 let cost = 0;
-const project = projectOf([{ ...layerOf('card', colourSource([1, 0, 0])), place: { ...layerOf('x', colourSource([0, 0, 0])).place, position: { keys: [{ at: 0, value: [0, 0], ease: 'linear' }, { at: LENGTH, value: [48, 0], ease: 'linear' }] } } }]);
+const project = projectOf([
+  {
+    ...layerOf('card', colourSource([1, 0, 0])),
+    place: {
+      ...layerOf('x', colourSource([0, 0, 0])).place,
+      position: {
+        keys: [
+          { at: 0, value: [0, 0], ease: 'linear' },
+          { at: LENGTH, value: [48, 0], ease: 'linear' },
+        ],
+      },
+    },
+  },
+]);
 const bench = reactive({
-  looked: project, shot: project.shots[0]!, shotId: SHOT, layerId: 'card', layer: null, pass: null, view: 'picture', chosen: 'place', ground: { alone: 'checker', matte: 'plain' }, scale: 'auto' as 'auto' | 1 | 2, frame: 0,
+  looked: project,
+  shot: project.shots[0]!,
+  shotId: SHOT,
+  layerId: 'card',
+  layer: null,
+  pass: null,
+  view: 'picture',
+  chosen: 'place',
+  ground: { alone: 'checker', matte: 'plain' },
+  scale: 'auto' as 'auto' | 1 | 2,
+  frame: 0,
   seek: (frame: number) => void (bench.frame = frame),
 });
 const held = new Map<string, unknown>();
 const engine = {
   workers: 2,
-  cache: { get: (key: string) => held.get(key), has: (key: string) => held.has(key), want: () => undefined, room: () => 1000 },
+  cache: {
+    get: (key: string) => held.get(key),
+    has: (key: string) => held.has(key),
+    want: () => undefined,
+    room: () => 1000,
+  },
   frame: async (plan: FramePlan, look: string) => {
     const key = `${look} ${plan.key}`;
     if (cost) await new Promise((resume) => setTimeout(resume, cost));
@@ -23,7 +51,9 @@ const engine = {
     return held.get(key);
   },
 };
-jest.unstable_mockModule('./project', () => ({ useProject: () => ({ project, media: new Map(), current: () => project }) }));
+jest.unstable_mockModule('./project', () => ({
+  useProject: () => ({ project, media: new Map(), current: () => project }),
+}));
 jest.unstable_mockModule('./bench', () => ({ useBench: () => bench, GROUND_COLOURS: {} }));
 jest.unstable_mockModule('./sound-out', () => ({
   SoundOut: class {
@@ -37,7 +67,10 @@ jest.unstable_mockModule('./sound-out', () => ({
     stop() {}
   },
 }));
-jest.unstable_mockModule('../../engine/client', () => ({ useEngine: () => Promise.resolve(engine), frameKey: (plan: FramePlan, look: string) => `${look} ${plan.key}` }));
+jest.unstable_mockModule('../../engine/client', () => ({
+  useEngine: () => Promise.resolve(engine),
+  frameKey: (plan: FramePlan, look: string) => `${look} ${plan.key}`,
+}));
 jest.unstable_mockModule('@vueuse/core', () => ({ useStorage: (_: string, value: unknown) => ref(value) }));
 const { usePlayer } = await import('./player');
 

@@ -67,7 +67,9 @@ export const usePlayer = defineStore('player', () => {
     return Math.max(least, resting.value) as Reduction;
   });
   const tinted = computed(() => bench.view === 'matte' && bench.ground.matte === 'tint');
-  const look = computed<Look>(() => (tinted.value ? 'tint' : bench.view === 'matte' || bench.view === 'check' ? bench.view : 'picture'));
+  const look = computed<Look>(() =>
+    tinted.value ? 'tint' : bench.view === 'matte' || bench.view === 'check' ? bench.view : 'picture',
+  );
   /** The range that plays, in frames. */
   const range = computed(() => (bench.shot ? rangeOf(bench.shot) : { from: 0, to: 0 }));
   const readyCount = computed(() => readyRuns.value.reduce((sum, [from, to]) => sum + to - from, 0));
@@ -78,7 +80,11 @@ export const usePlayer = defineStore('player', () => {
     if (!project || !shot) return null;
     const named = view === 'alone' ? bench.ground.alone : '';
     const ground = named === 'below' ? named : (GROUND_COLOURS[named] ?? null);
-    return viewPlan({ project, shot, layer, pass: bench.pass?.id ?? null, view, ground, reduction: reduction.value }, frame, side);
+    return viewPlan(
+      { project, shot, layer, pass: bench.pass?.id ?? null, view, ground, reduction: reduction.value },
+      frame,
+      side,
+    );
   }
 
   const ahead = new Ahead({
@@ -89,13 +95,18 @@ export const usePlayer = defineStore('player', () => {
       return plan && frameKey(plan, look.value);
     },
     has: (key) => engine!.cache.has(key),
-    room: () => engine!.cache.room(Math.ceil((bench.shot?.width ?? 1) / reduction.value), Math.ceil((bench.shot?.height ?? 1) / reduction.value)),
+    room: () =>
+      engine!.cache.room(
+        Math.ceil((bench.shot?.width ?? 1) / reduction.value),
+        Math.ceil((bench.shot?.height ?? 1) / reduction.value),
+      ),
     want: (keys) => engine!.cache.want(keys),
     compute: async (frame, lane) => {
       const plan = planOf(frame);
       if (plan) await engine!.frame(plan, look.value, lane);
     },
-    pace: () => (playing.value && keeps.value === 'time' && bench.shot ? bench.shot.rate.num / bench.shot.rate.den : null),
+    pace: () =>
+      playing.value && keeps.value === 'time' && bench.shot ? bench.shot.rate.num / bench.shot.rate.den : null,
     changed: () => (tellTimer ??= setTimeout(tellReady, TOLD_EVERY)),
     now: () => performance.now(),
     goesOn: () => playing.value,
@@ -166,7 +177,16 @@ export const usePlayer = defineStore('player', () => {
   }
 
   watch(
-    [() => bench.looked, () => bench.view, () => bench.layerId, () => bench.shotId, () => (bench.view === 'compare' ? bench.chosen : null), () => `${bench.ground.alone} ${bench.ground.matte}`, reduction, () => store.media],
+    [
+      () => bench.looked,
+      () => bench.view,
+      () => bench.layerId,
+      () => bench.shotId,
+      () => (bench.view === 'compare' ? bench.chosen : null),
+      () => `${bench.ground.alone} ${bench.ground.matte}`,
+      reduction,
+      () => store.media,
+    ],
     () => {
       ahead.forget();
       if (!playing.value) void refresh();
@@ -292,16 +312,41 @@ export const usePlayer = defineStore('player', () => {
     const { shot } = bench;
     if (!shuttling.value || !shot) return;
     const from = { frame: bench.frame, time: performance.now() };
-    shuttleTimer = setInterval(() => {
-      const passed = ((performance.now() - from.time) / 1000) * (shot.rate.num / shot.rate.den) * shuttling.value;
-      const frame = Math.round(from.frame + passed);
-      if (frame < range.value.from || frame >= range.value.to) return shuttle(0);
-      bench.seek(frame);
-    }, secondsAt(1, shot.rate) * 1000);
+    shuttleTimer = setInterval(
+      () => {
+        const passed = ((performance.now() - from.time) / 1000) * (shot.rate.num / shot.rate.den) * shuttling.value;
+        const frame = Math.round(from.frame + passed);
+        if (frame < range.value.from || frame >= range.value.to) return shuttle(0);
+        bench.seek(frame);
+      },
+      secondsAt(1, shot.rate) * 1000,
+    );
   }
 
   return {
-    shown, before, shownFrame, playing, loop, keeps, readies, dropped, droppedFrames, readyRuns, readyCount, busy, touching, displayScale, reduction, range,
-    planOf, refresh, fill, play, stop, toggle, shuttle, yieldToHand,
+    shown,
+    before,
+    shownFrame,
+    playing,
+    loop,
+    keeps,
+    readies,
+    dropped,
+    droppedFrames,
+    readyRuns,
+    readyCount,
+    busy,
+    touching,
+    displayScale,
+    reduction,
+    range,
+    planOf,
+    refresh,
+    fill,
+    play,
+    stop,
+    toggle,
+    shuttle,
+    yieldToHand,
   };
 });

@@ -31,7 +31,10 @@ export const useProject = defineStore('project', () => {
   let gesture: { name: string; base: History; seq: number } | null = null;
   let release: (() => void) | null = null;
   /** set by the bench: where the work is, and how to go back there */
-  const hooks: { context: () => Step['where'] | null; restore: (where: NonNullable<Step['where']>) => void } = { context: () => null, restore: () => undefined };
+  const hooks: { context: () => Step['where'] | null; restore: (where: NonNullable<Step['where']>) => void } = {
+    context: () => null,
+    restore: () => undefined,
+  };
 
   const project = computed(() => history.value?.project ?? null);
   /** the shot whose steps are undone; the project's own belong to every shot */
@@ -51,7 +54,8 @@ export const useProject = defineStore('project', () => {
 
   /** The open project. @throws JackplaneError when none is */
   function current(): Project {
-    if (!history.value) throw new JackplaneError('not-found', 'No project is open.', 'Open one from the projects page.');
+    if (!history.value)
+      throw new JackplaneError('not-found', 'No project is open.', 'Open one from the projects page.');
     return history.value.project;
   }
 
@@ -139,7 +143,11 @@ export const useProject = defineStore('project', () => {
   function edit(change: Edit, gestureName?: string): void {
     const now = history.value;
     if (!now) return;
-    if (readOnly.value) return notices.say('This project is open in another tab, so it can only be looked at here. Close the other tab to edit it.', 'problem');
+    if (readOnly.value)
+      return notices.say(
+        'This project is open in another tab, so it can only be looked at here. Close the other tab to edit it.',
+        'problem',
+      );
     const goesOn = gestureName !== undefined && gesture?.name === gestureName;
     const base = goesOn ? gesture!.base : now;
     const result = withEdit(base, change, hooks.context() ?? undefined);
@@ -162,7 +170,11 @@ export const useProject = defineStore('project', () => {
   /** A drag came back to where it began: nothing has changed. */
   function replaceWith(base: History): void {
     history.value = base;
-    keeper.put(gesture!.seq, { version: 2, kind: 'edit', step: { id: base.last + 1, name: 'Nothing', scope: 'project', changes: [] } }, true);
+    keeper.put(
+      gesture!.seq,
+      { version: 2, kind: 'edit', step: { id: base.last + 1, name: 'Nothing', scope: 'project', changes: [] } },
+      true,
+    );
   }
 
   function endGesture(): void {
@@ -206,7 +218,27 @@ export const useProject = defineStore('project', () => {
   const setHooks = (given: typeof hooks): void => void Object.assign(hooks, given);
 
   return {
-    setHooks, jumpTo, project, history, media, readOnly, keptAt, keeping, moved, scope, undoStep, redoStep, current, open, close, edit, endGesture, undo, redo,
-    flush: () => keeper.flush(), addMedia, setPoster,
+    setHooks,
+    jumpTo,
+    project,
+    history,
+    media,
+    readOnly,
+    keptAt,
+    keeping,
+    moved,
+    scope,
+    undoStep,
+    redoStep,
+    current,
+    open,
+    close,
+    edit,
+    endGesture,
+    undo,
+    redo,
+    flush: () => keeper.flush(),
+    addMedia,
+    setPoster,
   };
 });

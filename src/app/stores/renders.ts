@@ -39,7 +39,18 @@ export const useRenders = defineStore('renders', () => {
 
   function queue(project: Project, shot: ShotId, name: string, settings: RenderSettings): void {
     const { from, to } = rangeOf(shotIn(project, shot));
-    jobs.value.push({ id: newId(), name: withEnding(name, settings.container), state: 'waiting', done: 0, frames: to - from, started: 0, problem: null, project, shot, settings });
+    jobs.value.push({
+      id: newId(),
+      name: withEnding(name, settings.container),
+      state: 'waiting',
+      done: 0,
+      frames: to - from,
+      started: 0,
+      problem: null,
+      project,
+      shot,
+      settings,
+    });
     void work();
   }
 
@@ -55,11 +66,19 @@ export const useRenders = defineStore('renders', () => {
         const live = jobs.value.find((entry) => entry.id === job.id);
         if (live) live.done = done;
       });
-      const record: RenderRecord = { id: job.id, project: job.project.name, name: job.name, made: new Date().toISOString(), result };
+      const record: RenderRecord = {
+        id: job.id,
+        project: job.project.name,
+        name: job.name,
+        made: new Date().toISOString(),
+        result,
+      };
       await storeRender(record);
       finished.value = [record, ...finished.value];
       jobs.value = jobs.value.filter((entry) => entry.id !== job.id);
-      notices.say(`“${job.name}” is written and checked: ${result.frames} frames, ${(result.blob.size / 1e6).toFixed(1)} MB.`);
+      notices.say(
+        `“${job.name}” is written and checked: ${result.frames} frames, ${(result.blob.size / 1e6).toFixed(1)} MB.`,
+      );
     } catch (error) {
       const gone = error instanceof JackplaneError && error.code === 'cancelled';
       if (gone) jobs.value = jobs.value.filter((entry) => entry.id !== job.id);

@@ -30,7 +30,9 @@ export const useSelection = defineStore('selection', () => {
   };
   const clipboard = shallowRef<Clipboard | null>(null);
 
-  const layers = computed<LayerId[]>(() => (bench.layerId ? [bench.layerId, ...more.value.filter((id) => id !== bench.layerId)] : []));
+  const layers = computed<LayerId[]>(() =>
+    bench.layerId ? [bench.layerId, ...more.value.filter((id) => id !== bench.layerId)] : [],
+  );
   watch([() => bench.layerId, () => bench.shotId], ([layer, shot], [, oldShot]) => {
     if (shot !== oldShot || !layer || !more.value.includes(layer)) more.value = [];
     if (shot !== oldShot) keys.value = [];
@@ -39,20 +41,29 @@ export const useSelection = defineStore('selection', () => {
   watch(
     () => bench.shot?.layers,
     () => {
-      if (keys.value.length) keys.value = keys.value.filter((ref) => layerOf(ref.layer) && keysOf(valueIn(layerOf(ref.layer)!, ref.path) ?? { still: 0 }).some((key) => key.at === ref.at));
+      if (keys.value.length)
+        keys.value = keys.value.filter(
+          (ref) =>
+            layerOf(ref.layer) &&
+            keysOf(valueIn(layerOf(ref.layer)!, ref.path) ?? { still: 0 }).some((key) => key.at === ref.at),
+        );
     },
   );
 
   const layerOf = (id: LayerId): Layer | undefined => bench.shot?.layers.find((layer) => layer.id === id);
   /** The rows of a layer: values with keyframes. */
-  const animated = (layer: Layer): ValueEntry[] => entriesOf(layer).filter((entry) => isKeyed(valueIn(layer, entry.path)));
+  const animated = (layer: Layer): ValueEntry[] =>
+    entriesOf(layer).filter((entry) => isKeyed(valueIn(layer, entry.path)));
   const same = (a: KeyRef, b: KeyRef) => a.layer === b.layer && a.path === b.path && a.at === b.at;
   const has = (key: KeyRef): boolean => keys.value.some((other) => same(key, other));
 
   function pickLayer(id: LayerId, add: boolean): void {
     keys.value = [];
     if (!add) more.value = [];
-    else if (bench.layerId && id !== bench.layerId) more.value = more.value.includes(id) ? more.value.filter((item) => item !== id) : [...more.value, bench.layerId, id];
+    else if (bench.layerId && id !== bench.layerId)
+      more.value = more.value.includes(id)
+        ? more.value.filter((item) => item !== id)
+        : [...more.value, bench.layerId, id];
     bench.choose(id);
   }
   /** Keyframes of a locked layer cannot be chosen, so nothing can be done to them. */
@@ -110,14 +121,17 @@ export const useSelection = defineStore('selection', () => {
   function choosingNew(make: () => void): void {
     const before = new Set(bench.shot?.layers.map((layer) => layer.id));
     make();
-    const [first, ...others] = (bench.shot?.layers ?? []).filter((layer) => !before.has(layer.id)).map((layer) => layer.id);
+    const [first, ...others] = (bench.shot?.layers ?? [])
+      .filter((layer) => !before.has(layer.id))
+      .map((layer) => layer.id);
     if (!first) return;
     bench.choose(first);
     more.value = [first, ...others];
   }
 
   const split = (): void => bench.editLayer((project, at) => splitLayer(project, { ...at, frame: bench.frame }, newId));
-  const duplicate = (by: number, times = 1): void => choosingNew(() => bench.editLayer((project, at) => duplicateLayer(project, at, by, times, newId)));
+  const duplicate = (by: number, times = 1): void =>
+    choosingNew(() => bench.editLayer((project, at) => duplicateLayer(project, at, by, times, newId)));
   const nudge = (by: number): void => {
     if (!bench.shot) return;
     if (keys.value.length) moveBy(by);
@@ -129,7 +143,9 @@ export const useSelection = defineStore('selection', () => {
     const { layer } = bench;
     if (!layer) return null;
     const paths = path ? [path] : animated(layer).map((entry) => entry.path);
-    const frames = paths.flatMap((item) => keysOf(valueIn(layer, item) ?? { still: 0 }).map((key) => key.at + layer.span.start));
+    const frames = paths.flatMap((item) =>
+      keysOf(valueIn(layer, item) ?? { still: 0 }).map((key) => key.at + layer.span.start),
+    );
     const beyond = frames.filter((frame) => (frame - bench.frame) * way > 0).sort((a, b) => (a - b) * way);
     return beyond[0] ?? null;
   }
@@ -138,5 +154,28 @@ export const useSelection = defineStore('selection', () => {
     if (frame !== null) bench.seek(frame);
   }
 
-  return { rowHeight, nextRowHeight, more, layers, keys, open, mode, clipboard, animated, has, pickLayer, pickKey, toggleOpen, moveBy, remove, copy, paste, split, duplicate, nudge, neighbour, toNeighbour };
+  return {
+    rowHeight,
+    nextRowHeight,
+    more,
+    layers,
+    keys,
+    open,
+    mode,
+    clipboard,
+    animated,
+    has,
+    pickLayer,
+    pickKey,
+    toggleOpen,
+    moveBy,
+    remove,
+    copy,
+    paste,
+    split,
+    duplicate,
+    nudge,
+    neighbour,
+    toNeighbour,
+  };
 });

@@ -37,7 +37,8 @@ export class SoundOut {
       if (run !== this.run) return;
       this.schedule(block, at);
       // stay about two blocks ahead of what is heard
-      while (run === this.run && at - this.now() > BLOCK_SECONDS) await new Promise((resume) => setTimeout(resume, 100));
+      while (run === this.run && at - this.now() > BLOCK_SECONDS)
+        await new Promise((resume) => setTimeout(resume, 100));
     }
   }
 

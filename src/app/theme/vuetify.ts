@@ -10,11 +10,27 @@ export const vuetify = createVuetify({
     themes: {
       evening: {
         dark: true,
-        colors: { background: '#181818', surface: '#202020', primary: '#d8a84a', 'on-primary': '#1b1508', secondary: '#86b6ef', error: '#ff7b6e', info: '#86b6ef' },
+        colors: {
+          background: '#181818',
+          surface: '#202020',
+          primary: '#d8a84a',
+          'on-primary': '#1b1508',
+          secondary: '#86b6ef',
+          error: '#ff7b6e',
+          info: '#86b6ef',
+        },
       },
       daylight: {
         dark: false,
-        colors: { background: '#dcdcdc', surface: '#ededed', primary: '#7a5608', 'on-primary': '#ffffff', secondary: '#1f5ea8', error: '#b3261e', info: '#1f5ea8' },
+        colors: {
+          background: '#dcdcdc',
+          surface: '#ededed',
+          primary: '#7a5608',
+          'on-primary': '#ffffff',
+          secondary: '#1f5ea8',
+          error: '#b3261e',
+          info: '#1f5ea8',
+        },
       },
     },
   },

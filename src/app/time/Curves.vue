@@ -17,13 +17,26 @@ type Handle = (typeof handles.value)[number];
 type KeyPoint = (typeof keyPoints.value)[number];
 
 /** What an arrow key moves by: frames, and pixels upwards. */
-const ARROWS: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 4], ArrowDown: [0, -4] };
+const ARROWS: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 4],
+  ArrowDown: [0, -4],
+};
 const refOf = (curve: Curve, at: number) => ({ layer: bench.layerId!, path: curve.entry.path, at });
 
 /** Gives a keyframe a higher value. @param by in the units that are shown */
 function lift({ curve, key }: KeyPoint, by: number, gesture?: string): void {
   const to = number(key.value, curve.part) + by / curve.entry.factor;
-  store.edit(setKeyValue(bench.shot!.id, refOf(curve, key.at), curve.part, Math.min(curve.entry.max, Math.max(curve.entry.min, to))), gesture);
+  store.edit(
+    setKeyValue(
+      bench.shot!.id,
+      refOf(curve, key.at),
+      curve.part,
+      Math.min(curve.entry.max, Math.max(curve.entry.min, to)),
+    ),
+    gesture,
+  );
 }
 function shift({ curve, key }: KeyPoint, frames: number, gesture?: string): void {
   store.edit(moveKeys(bench.shot!.id, [refOf(curve, key.at)], frames), gesture);
@@ -63,7 +76,17 @@ function dragKey(event: PointerEvent, point: KeyPoint): void {
 function dragHandle(event: PointerEvent, handle: Handle): void {
   if (bench.layer!.locked) return;
   const scale = perPixel(handle.curve);
-  followPointer(event, (now) => bend(handle, (now.clientX - event.clientX) / props.perFrame, (event.clientY - now.clientY) * scale, 'curve handle'), store.endGesture);
+  followPointer(
+    event,
+    (now) =>
+      bend(
+        handle,
+        (now.clientX - event.clientX) / props.perFrame,
+        (event.clientY - now.clientY) * scale,
+        'curve handle',
+      ),
+    store.endGesture,
+  );
 }
 /** Arrows move what has the focus; Enter chooses a keyframe. */
 function keyOnPoint(event: KeyboardEvent, point: KeyPoint): void {
@@ -95,18 +118,39 @@ const label = ({ curve, key }: { curve: Curve; key: Key<unknown> }) => `${curve.
   <div class="curves" :style="{ height: `${height}px` }">
     <div class="list" :style="{ width: `${labels}px` }">
       <template v-if="curves.length">
-        <label v-for="curve in curves" :key="curve.id"><input type="checkbox" :checked="!hidden.has(curve.id)" @change="toggle(curve.id)" /><span class="swatch" :style="{ background: curve.stroke }" />{{ curve.name }}</label>
+        <label v-for="curve in curves" :key="curve.id"
+          ><input type="checkbox" :checked="!hidden.has(curve.id)" @change="toggle(curve.id)" /><span
+            class="swatch"
+            :style="{ background: curve.stroke }"
+          />{{ curve.name }}</label
+        >
         <hr />
         <label><input v-model="normalised" type="checkbox" />Each over its own range</label>
         <label><input v-model="speed" type="checkbox" />Show speed: change in a frame</label>
       </template>
-      <p v-else class="dim">{{ bench.layer ? `Nothing of ${bench.layer.name} is animated yet. The pegs beside the dials do that.` : 'Choose a layer to see its curves.' }}</p>
+      <p v-else class="dim">
+        {{
+          bench.layer
+            ? `Nothing of ${bench.layer.name} is animated yet. The pegs beside the dials do that.`
+            : 'Choose a layer to see its curves.'
+        }}
+      </p>
     </div>
     <svg :width="bench.shot!.length * perFrame" :height="height" role="group" aria-label="Curves">
       <path v-for="path in paths" :key="path.curve.id" class="curve" :d="path.d" :stroke="path.curve.stroke" />
       <template v-for="handle in handles" :key="`${handle.curve.id} ${handle.key.at} ${handle.i}`">
         <line :x1="handle.fromX" :y1="handle.fromY" :x2="handle.x" :y2="handle.y" class="arm" />
-        <circle :cx="handle.x" :cy="handle.y" r="5" class="handle" role="button" tabindex="0" :aria-label="`${handle.i === 0 ? 'Leaving' : 'Arriving'} handle of ${label(handle)}`" @pointerdown.stop="dragHandle($event, handle)" @keydown="keyOnHandle($event, handle)" />
+        <circle
+          :cx="handle.x"
+          :cy="handle.y"
+          r="5"
+          class="handle"
+          role="button"
+          tabindex="0"
+          :aria-label="`${handle.i === 0 ? 'Leaving' : 'Arriving'} handle of ${label(handle)}`"
+          @pointerdown.stop="dragHandle($event, handle)"
+          @keydown="keyOnHandle($event, handle)"
+        />
       </template>
       <rect
         v-for="point in keyPoints"

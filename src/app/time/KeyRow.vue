@@ -13,7 +13,14 @@ import { followPointer } from '../controls/pointer';
 import { snapTargets, snapped } from './snap';
 
 /** One animated value under its layer: its keyframes as pegs, with the values written between. */
-const props = defineProps<{ layer: Layer; entry: ValueEntry; perFrame: number; labels: number; from: number; to: number }>();
+const props = defineProps<{
+  layer: Layer;
+  entry: ValueEntry;
+  perFrame: number;
+  labels: number;
+  from: number;
+  to: number;
+}>();
 const bench = useBench();
 const store = useProject();
 const selection = useSelection();
@@ -34,24 +41,47 @@ const pegs = computed(() => {
   if (!keys.length) return [];
   const start = props.layer.span.start;
   const out: { at: number; x: number; ease: (typeof keys)[number]['ease']; text: string; room: number }[] = [];
-  for (let i = Math.max(0, keyBefore(keys, props.from - start) - 1); i < keys.length && keys[i]!.at <= props.to - start; i++) {
+  for (
+    let i = Math.max(0, keyBefore(keys, props.from - start) - 1);
+    i < keys.length && keys[i]!.at <= props.to - start;
+    i++
+  ) {
     const key = keys[i]!;
     const x = (key.at + start + 0.5) * props.perFrame;
     if (out.length && x - out.at(-1)!.x < CROWDED) continue;
     const next = keys[i + 1];
-    out.push({ at: key.at, x, ease: key.ease, text: shown(key.value), room: next ? (next.at - key.at) * props.perFrame - 14 : 80 });
+    out.push({
+      at: key.at,
+      x,
+      ease: key.ease,
+      text: shown(key.value),
+      room: next ? (next.at - key.at) * props.perFrame - 14 : 80,
+    });
   }
   return out;
 });
 /** The chosen ones of this row. */
-const picked = computed(() => new Set(selection.keys.filter((key) => key.layer === props.layer.id && key.path === props.entry.path).map((key) => key.at)));
+const picked = computed(
+  () =>
+    new Set(
+      selection.keys
+        .filter((key) => key.layer === props.layer.id && key.path === props.entry.path)
+        .map((key) => key.at),
+    ),
+);
 const left = computed(() => Math.max(0, props.from) * props.perFrame);
 const drawing = computed(() => {
-  const path = (some: typeof pegs.value) => some.map((peg) => pegPath(peg.ease, Math.round((peg.x - left.value) * 10) / 10, 5)).join('');
-  return { plain: path(pegs.value.filter((peg) => !picked.value.has(peg.at))), picked: path(pegs.value.filter((peg) => picked.value.has(peg.at))) };
+  const path = (some: typeof pegs.value) =>
+    some.map((peg) => pegPath(peg.ease, Math.round((peg.x - left.value) * 10) / 10, 5)).join('');
+  return {
+    plain: path(pegs.value.filter((peg) => !picked.value.has(peg.at))),
+    picked: path(pegs.value.filter((peg) => picked.value.has(peg.at))),
+  };
 });
 /** Keyframes that no frame of the layer shows; they still shape the way to them. */
-const outside = computed(() => keysOf(value.value).filter((key) => key.at < 0 || key.at >= props.layer.span.length).length);
+const outside = computed(
+  () => keysOf(value.value).filter((key) => key.at < 0 || key.at >= props.layer.span.length).length,
+);
 const ref = (at: number): KeyRef => ({ layer: props.layer.id, path: props.entry.path, at });
 
 function drag(event: PointerEvent, at: number): void {
@@ -62,17 +92,21 @@ function drag(event: PointerEvent, at: number): void {
   const origin = at + props.layer.span.start;
   const targets = snapTargets(bench.shot!, bench.frame, { without: from });
   let moved = 0;
-  followPointer(event, (now) => {
-    const by = (now.clientX - event.clientX) / props.perFrame;
-    const snap = now.altKey ? null : snapped(origin + by, targets, SNAP_PIXELS / props.perFrame);
-    const next = Math.round((snap ?? origin + by) - origin);
-    if (next === moved) return;
-    moved = next;
-    selection.moveBy(moved, from, 'keys');
-  }, (dragged) => {
-    store.endGesture();
-    if (!dragged) selection.keys = [ref(at)];
-  });
+  followPointer(
+    event,
+    (now) => {
+      const by = (now.clientX - event.clientX) / props.perFrame;
+      const snap = now.altKey ? null : snapped(origin + by, targets, SNAP_PIXELS / props.perFrame);
+      const next = Math.round((snap ?? origin + by) - origin);
+      if (next === moved) return;
+      moved = next;
+      selection.moveBy(moved, from, 'keys');
+    },
+    (dragged) => {
+      store.endGesture();
+      if (!dragged) selection.keys = [ref(at)];
+    },
+  );
 }
 function press(event: KeyboardEvent, at: number): void {
   const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
@@ -87,13 +121,20 @@ function press(event: KeyboardEvent, at: number): void {
 <template>
   <div class="value-row" role="group" :aria-label="`${entry.label} of ${layer.name}`">
     <div class="label" :style="{ width: `${labels}px` }">
-      <span class="name" :title="`${entry.group}: ${entry.label}${outside ? `; ${outside} keyframes lie outside the layer and are kept` : ''}`">{{ entry.label }}<template v-if="outside"> · {{ outside }} outside</template></span>
+      <span
+        class="name"
+        :title="`${entry.group}: ${entry.label}${outside ? `; ${outside} keyframes lie outside the layer and are kept` : ''}`"
+        >{{ entry.label }}<template v-if="outside"> · {{ outside }} outside</template></span
+      >
       <span class="mono now">{{ shown(valueAt(value, bench.frame - layer.span.start)) }}</span>
       <Peg v-if="chosen" :path="entry.path" bare />
     </div>
     <div class="track">
       <!-- one drawing for all pegs of the row, however many; the buttons over it are bare -->
-      <svg class="drawn" :style="{ left: `${left}px`, width: `${(to - from) * perFrame}px` }" aria-hidden="true"><path :d="drawing.plain" /><path class="picked" :d="drawing.picked" /></svg>
+      <svg class="drawn" :style="{ left: `${left}px`, width: `${(to - from) * perFrame}px` }" aria-hidden="true">
+        <path :d="drawing.plain" />
+        <path class="picked" :d="drawing.picked" />
+      </svg>
       <template v-for="peg in pegs" :key="peg.at">
         <button
           class="peg-button"
@@ -104,9 +145,13 @@ function press(event: KeyboardEvent, at: number): void {
           @dblclick="bench.seek(peg.at + layer.span.start)"
           @keydown="press($event, peg.at)"
           @keydown.enter.stop.prevent="selection.pickKey(ref(peg.at), $event.shiftKey)"
+        ></button>
+        <span
+          v-if="peg.room > 24"
+          class="mono between"
+          :style="{ left: `${peg.x + 8}px`, maxWidth: `${peg.room}px` }"
+          >{{ peg.text }}</span
         >
-        </button>
-        <span v-if="peg.room > 24" class="mono between" :style="{ left: `${peg.x + 8}px`, maxWidth: `${peg.room}px` }">{{ peg.text }}</span>
       </template>
     </div>
   </div>

@@ -34,7 +34,12 @@ const common = computed(() => {
     const layer = bench.shot?.layers.find((item) => item.id === ref.layer);
     const ease = layer && keysOf(valueIn(layer, ref.path) ?? { still: 0 }).find((key) => key.at === ref.at)?.ease;
     if (ease === undefined) return '';
-    return typeof ease === 'string' ? ease : 'bounce' in ease ? 'bounce' : (KINDS.find((kind) => JSON.stringify(kind.make(strength.value / 100)) === JSON.stringify(ease))?.name ?? 'own');
+    return typeof ease === 'string'
+      ? ease
+      : 'bounce' in ease
+        ? 'bounce'
+        : (KINDS.find((kind) => JSON.stringify(kind.make(strength.value / 100)) === JSON.stringify(ease))?.name ??
+          'own');
   });
   return eases.every((ease) => ease === eases[0]) ? eases[0]! : '';
 });
@@ -42,7 +47,8 @@ function ease(name: string): void {
   const kind = KINDS.find((entry) => entry.name === name);
   if (kind && bench.shot) store.edit(easeKeys(bench.shot.id, selection.keys, kind.make(strength.value / 100)));
 }
-const quantity = (text: string, percent = false) => parseQuantity(text, { current: 0, percent, rate: bench.shot!.rate });
+const quantity = (text: string, percent = false) =>
+  parseQuantity(text, { current: 0, percent, rate: bench.shot!.rate });
 function moveAll(): void {
   const by = quantity(shift.value);
   if (by !== null) selection.moveBy(Math.round(by));
@@ -50,7 +56,9 @@ function moveAll(): void {
 function stretchAll(): void {
   const by = quantity(stretch.value, true);
   if (by === null || by <= 0 || !bench.shot) return;
-  const starts = selection.keys.map((ref) => ref.at + bench.shot!.layers.find((item) => item.id === ref.layer)!.span.start);
+  const starts = selection.keys.map(
+    (ref) => ref.at + bench.shot!.layers.find((item) => item.id === ref.layer)!.span.start,
+  );
   store.edit(stretchKeys(bench.shot.id, selection.keys, by / 100, Math.min(...starts)));
   selection.keys = [];
 }
@@ -68,10 +76,13 @@ function toMarkers(): void {
   const start = shot.layers.find((layer) => layer.id === first.layer)!.span.start;
   const ordered = [...selection.keys].sort((a, b) => a.at - b.at);
   const marks = shot.markers.map((marker) => marker.at - start);
-  ordered.slice(0, marks.length).reverse().forEach((ref, i, list) => {
-    const target = marks[list.length - 1 - i]!;
-    store.edit(moveKeys(shot.id, [ref], target - ref.at), 'markers');
-  });
+  ordered
+    .slice(0, marks.length)
+    .reverse()
+    .forEach((ref, i, list) => {
+      const target = marks[list.length - 1 - i]!;
+      store.edit(moveKeys(shot.id, [ref], target - ref.at), 'markers');
+    });
   store.endGesture();
   selection.keys = [];
 }
@@ -80,19 +91,52 @@ function toMarkers(): void {
 <template>
   <span class="bar" role="group" aria-label="Chosen keyframes">
     <span class="chalk">{{ selection.keys.length }} {{ selection.keys.length === 1 ? 'keyframe' : 'keyframes' }}</span>
-    <select class="plain-field" :value="common" aria-label="Easing" :disabled="store.readOnly" @change="ease(($event.target as HTMLSelectElement).value)">
+    <select
+      class="plain-field"
+      :value="common"
+      aria-label="Easing"
+      :disabled="store.readOnly"
+      @change="ease(($event.target as HTMLSelectElement).value)"
+    >
       <option value="" disabled>easing…</option>
       <option v-if="common === 'own'" value="own">own handles</option>
       <option v-for="kind in KINDS" :key="kind.name" :value="kind.name">{{ kind.label }}</option>
     </select>
-    <label title="How strong ease, overshoot and bounce are">strength <input v-model.number="strength" class="plain-field" type="number" min="5" max="100" step="5" aria-label="Strength of easing" @keydown.stop @change="!['hold', 'linear', 'smooth', '', 'own'].includes(common) && ease(common)" /></label>
+    <label title="How strong ease, overshoot and bounce are"
+      >strength
+      <input
+        v-model.number="strength"
+        class="plain-field"
+        type="number"
+        min="5"
+        max="100"
+        step="5"
+        aria-label="Strength of easing"
+        @keydown.stop
+        @change="!['hold', 'linear', 'smooth', '', 'own'].includes(common) && ease(common)"
+    /></label>
     <v-menu :close-on-content-click="false">
       <template #activator="{ props: menu }"><button v-bind="menu" class="plain-button">Change ▾</button></template>
       <div class="sheet">
-        <span><button class="plain-button" @click="moveAll">Shift by</button><input v-model="shift" class="plain-field mono" aria-label="Shift keyframes by" @keydown.stop /></span>
-        <span><button class="plain-button" @click="stretchAll">Stretch in time to</button><input v-model="stretch" class="plain-field mono" aria-label="Stretch keyframes to" @keydown.stop /></span>
-        <span><button class="plain-button" @click="scaleAll">Values × and +</button><input v-model="factor" class="plain-field mono" aria-label="Scale values to" @keydown.stop /><input v-model="add" class="plain-field mono" aria-label="Add to values" @keydown.stop /></span>
-        <button class="plain-button" :disabled="!bench.shot?.markers.length" @click="toMarkers">Put on the markers, in order</button>
+        <span
+          ><button class="plain-button" @click="moveAll">Shift by</button
+          ><input v-model="shift" class="plain-field mono" aria-label="Shift keyframes by" @keydown.stop
+        /></span>
+        <span
+          ><button class="plain-button" @click="stretchAll">Stretch in time to</button
+          ><input v-model="stretch" class="plain-field mono" aria-label="Stretch keyframes to" @keydown.stop
+        /></span>
+        <span
+          ><button class="plain-button" @click="scaleAll">Values × and +</button
+          ><input v-model="factor" class="plain-field mono" aria-label="Scale values to" @keydown.stop /><input
+            v-model="add"
+            class="plain-field mono"
+            aria-label="Add to values"
+            @keydown.stop
+        /></span>
+        <button class="plain-button" :disabled="!bench.shot?.markers.length" @click="toMarkers">
+          Put on the markers, in order
+        </button>
         <button class="plain-button" @click="selection.copy()">Copy</button>
         <button class="plain-button" @click="selection.remove()">Delete</button>
       </div>

@@ -14,7 +14,8 @@ const offset = ref('5f');
 const length = ref('1.5s');
 const others = computed(() => bench.shot!.layers.filter((layer) => layer.id !== bench.layerId));
 const frames = (text: string) => parseQuantity(text, { current: 0, rate: bench.shot!.rate });
-const relate = (relation: TimeRelation) => bench.editLayer((project, at) => relateLayer(project, { ...at, frame: bench.frame }, relation));
+const relate = (relation: TimeRelation) =>
+  bench.editLayer((project, at) => relateLayer(project, { ...at, frame: bench.frame }, relation));
 const RELATIONS = [
   { kind: 'start-with', label: 'Start with' },
   { kind: 'end-with', label: 'End with' },
@@ -31,10 +32,25 @@ const RELATIONS = [
     <v-list class="sheet">
       <v-list-item title="Split at the playhead" subtitle="S" @click="selection.split()" />
       <v-list-item title="Copy" subtitle="Ctrl+C" @click="selection.copy()" />
-      <v-list-item title="Paste at the playhead" subtitle="Ctrl+V" :disabled="!selection.clipboard" @click="selection.paste()" />
-      <v-list-item title="Paste keyframes reversed" subtitle="Ctrl+Shift+V" :disabled="selection.clipboard?.kind !== 'keys'" @click="selection.paste(true)" />
+      <v-list-item
+        title="Paste at the playhead"
+        subtitle="Ctrl+V"
+        :disabled="!selection.clipboard"
+        @click="selection.paste()"
+      />
+      <v-list-item
+        title="Paste keyframes reversed"
+        subtitle="Ctrl+Shift+V"
+        :disabled="selection.clipboard?.kind !== 'keys'"
+        @click="selection.paste(true)"
+      />
       <div class="line">
-        <button class="plain-button" @click="frames(offset) !== null && selection.duplicate(Math.round(frames(offset)!))">Duplicate, later by</button>
+        <button
+          class="plain-button"
+          @click="frames(offset) !== null && selection.duplicate(Math.round(frames(offset)!))"
+        >
+          Duplicate, later by
+        </button>
         <input v-model="offset" class="plain-field mono" aria-label="Offset of the duplicate" @keydown.stop />
       </div>
       <v-list-item title="Delete, leave the gap" subtitle="Delete" @click="selection.remove()" />
@@ -44,13 +60,28 @@ const RELATIONS = [
       <v-list-item title="Freeze from here" @click="bench.editLayer(freezeHere)" />
       <v-list-item title="Fill the shot" @click="relate({ kind: 'fill' })" />
       <div class="line">
-        <button class="plain-button" @click="frames(length) !== null && relate({ kind: 'from-here', frames: frames(length)! })">From here, for</button>
+        <button
+          class="plain-button"
+          @click="frames(length) !== null && relate({ kind: 'from-here', frames: frames(length)! })"
+        >
+          From here, for
+        </button>
         <input v-model="length" class="plain-field mono" aria-label="Length from here" @keydown.stop />
       </div>
-      <v-list-item v-for="relation in RELATIONS" :key="relation.kind" :title="`${relation.label}…`" :disabled="!others.length">
+      <v-list-item
+        v-for="relation in RELATIONS"
+        :key="relation.kind"
+        :title="`${relation.label}…`"
+        :disabled="!others.length"
+      >
         <v-menu activator="parent" location="end" submenu>
           <v-list>
-            <v-list-item v-for="other in others" :key="other.id" :title="other.name" @click="relate({ kind: relation.kind, other: other.id })" />
+            <v-list-item
+              v-for="other in others"
+              :key="other.id"
+              :title="other.name"
+              @click="relate({ kind: relation.kind, other: other.id })"
+            />
           </v-list>
         </v-menu>
       </v-list-item>

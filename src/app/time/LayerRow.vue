@@ -1,7 +1,18 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useObjectUrl } from '@vueuse/core';
-import { mdiChevronDown, mdiChevronRight, mdiDragVertical, mdiEye, mdiEyeOff, mdiLock, mdiLockOpenVariantOutline, mdiMusicNote, mdiStar, mdiStarOutline } from '@mdi/js';
+import {
+  mdiChevronDown,
+  mdiChevronRight,
+  mdiDragVertical,
+  mdiEye,
+  mdiEyeOff,
+  mdiLock,
+  mdiLockOpenVariantOutline,
+  mdiMusicNote,
+  mdiStar,
+  mdiStarOutline,
+} from '@mdi/js';
 import { orderLayer, renameLayer, switchLayer } from '../../core/document/edits/layers';
 import { moveLayer, nudgeLayers, trimEnd, trimStart } from '../../core/document/edits/time';
 import type { Layer } from '../../core/document/schema';
@@ -18,7 +29,13 @@ import { followPointer } from '../controls/pointer';
 import { snapTargets, snapped, snappedSpan } from './snap';
 
 /** One layer: its name and switches, and its span as a bar to move and trim. */
-const props = defineProps<{ layer: Layer; perFrame: number; labels: number; /** frames in view */ from: number; to: number }>();
+const props = defineProps<{
+  layer: Layer;
+  perFrame: number;
+  labels: number;
+  /** frames in view */ from: number;
+  to: number;
+}>();
 const bench = useBench();
 const selection = useSelection();
 const store = useProject();
@@ -30,8 +47,12 @@ const animated = computed(() => selection.animated(props.layer));
 const opened = computed(() => selection.open.has(props.layer.id));
 /** Where its keyframes are, whatever they are of. */
 const ticks = computed(() => {
-  const frames = new Set(animated.value.flatMap((entry) => keysOf(valueIn(props.layer, entry.path)!).map((key) => key.at)));
-  return [...frames].filter((frame) => frame + props.layer.span.start >= props.from && frame + props.layer.span.start <= props.to).slice(0, 400);
+  const frames = new Set(
+    animated.value.flatMap((entry) => keysOf(valueIn(props.layer, entry.path)!).map((key) => key.at)),
+  );
+  return [...frames]
+    .filter((frame) => frame + props.layer.span.start >= props.from && frame + props.layer.span.start <= props.to)
+    .slice(0, 400);
 });
 
 const at = computed(() => ({ shot: bench.shotId!, layer: props.layer.id }));
@@ -40,7 +61,10 @@ const peaks = computed(() => (stock.value && store.media.get(stock.value)?.peaks
 const isSound = computed(() => store.project?.stock.find((item) => item.id === stock.value)?.kind === 'sound');
 const posterUrl = useObjectUrl(computed(() => (stock.value && store.media.get(stock.value)?.poster) || null));
 const missing = computed(() => stock.value !== null && !store.media.has(stock.value));
-const bar = computed(() => ({ left: `${props.layer.span.start * props.perFrame}px`, width: `${Math.max(3, props.layer.span.length * props.perFrame)}px` }));
+const bar = computed(() => ({
+  left: `${props.layer.span.start * props.perFrame}px`,
+  width: `${Math.max(3, props.layer.span.length * props.perFrame)}px`,
+}));
 /** What is heard along the layer; of a clip that is quiet as a whole the loudest part is at full height. */
 const wave = computed(() => {
   const item = store.project?.stock.find((entry) => entry.id === stock.value);
@@ -50,7 +74,12 @@ const wave = computed(() => {
   const loudest = Math.max(0.05, ...peaks.value);
   const { time, sound, span } = props.layer;
   const bins = Math.max(1, Math.min(800, Math.round((span.length * props.perFrame) / 2)));
-  return layerPeaks(peaks.value.map((peak) => peak / loudest), frames, { length: span.length, time, gain: sound.muted ? { still: 0 } : sound.gain }, bins);
+  return layerPeaks(
+    peaks.value.map((peak) => peak / loudest),
+    frames,
+    { length: span.length, time, gain: sound.muted ? { still: 0 } : sound.gain },
+    bins,
+  );
 });
 
 function drag(event: PointerEvent, part: 'move' | 'start' | 'end'): void {
@@ -67,12 +96,18 @@ function drag(event: PointerEvent, part: 'move' | 'start' | 'end'): void {
       const by = (now.clientX - event.clientX) / props.perFrame;
       const reach = now.altKey ? -1 : SNAP_PIXELS / props.perFrame;
       const project = store.current();
-      if (part === 'start') store.edit(trimStart(project, at.value, snapped(start + by, marks, reach) ?? start + by), 'bar');
-      else if (part === 'end') store.edit(trimEnd(project, at.value, snapped(start + length + by, marks, reach) ?? start + length + by), 'bar');
+      if (part === 'start')
+        store.edit(trimStart(project, at.value, snapped(start + by, marks, reach) ?? start + by), 'bar');
+      else if (part === 'end')
+        store.edit(
+          trimEnd(project, at.value, snapped(start + length + by, marks, reach) ?? start + length + by),
+          'bar',
+        );
       else {
         const next = snappedSpan(start + by, length, marks, reach);
         if (others.length < 2) store.edit(moveLayer(project, at.value, next), 'bar');
-        else if (next - start !== moved) store.edit(nudgeLayers(bench.shot!.id, others, (moved = next - start)), 'bars');
+        else if (next - start !== moved)
+          store.edit(nudgeLayers(bench.shot!.id, others, (moved = next - start)), 'bars');
       }
     },
     () => store.endGesture(),
@@ -105,30 +140,117 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
 
 <template>
   <div>
-  <div class="row" :class="{ chosen, hidden: !layer.shown }" role="group" :aria-label="`Layer ${layer.name}`">
-    <div class="label" :style="{ width: `${labels}px` }">
-      <button class="grip icon-button" :aria-label="`Reorder ${layer.name}: arrow up or down`" @keydown.up.stop.prevent="moveInStack(-1)" @keydown.down.stop.prevent="moveInStack(1)"><Icon :path="mdiDragVertical" /></button>
-      <button class="icon-button open" :class="{ none: !animated.length }" :aria-expanded="opened" :disabled="!animated.length" :aria-label="`Animated values of ${layer.name}`" @click="selection.toggleOpen(layer.id)"><Icon :path="opened ? mdiChevronDown : mdiChevronRight" /></button>
-      <IconButton :label="`${layer.shown ? 'Hide' : 'Show'} ${layer.name}`" :icon="layer.shown ? (isSound ? mdiMusicNote : mdiEye) : mdiEyeOff" @click="flip('shown')" />
-      <input v-if="renaming" class="rename" :value="layer.name" maxlength="200" :aria-label="`Name of ${layer.name}`" @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()" @change="rename" @blur="renaming = false" @keydown.enter="rename" @keydown.esc="renaming = false" />
-      <button v-else class="name" :aria-pressed="chosen" title="Double-click to rename" @click="selection.pickLayer(layer.id, $event.shiftKey || $event.ctrlKey)" @dblclick="renaming = !layer.locked">{{ layer.name }}</button>
-      <IconButton :label="`Solo ${layer.name}`" class="switch" :class="{ on: layer.solo }" :pressed="layer.solo" :icon="layer.solo ? mdiStar : mdiStarOutline" @click="flip('solo')" />
-      <IconButton :label="`${layer.locked ? 'Unlock' : 'Lock'} ${layer.name}`" class="switch" :class="{ on: layer.locked }" :pressed="layer.locked" :icon="layer.locked ? mdiLock : mdiLockOpenVariantOutline" @click="flip('locked')" />
-    </div>
-    <div class="track">
-      <div class="bar" role="group" tabindex="0" :aria-label="`Bar of ${layer.name}: arrow keys move it`" :class="{ missing, locked: layer.locked }" :style="bar" @keydown="press($event, 'move')" @focus="selection.layers.includes(layer.id) || selection.pickLayer(layer.id, false)" :title="`${layer.name}: frames ${layer.span.start} to ${layer.span.start + layer.span.length - 1}`" @pointerdown="drag($event, 'move')">
-        <span v-if="wave" class="wave"><Waveform :peaks="wave" absolute /></span>
-        <img v-if="posterUrl && layer.span.length * perFrame > 90" class="poster" :src="posterUrl" alt="" draggable="false" />
-        <span class="text">{{ missing ? `${layer.name}: media missing` : layer.name }}</span>
-        <span class="edge left" role="slider" tabindex="0" :aria-label="`Start of ${layer.name}`" :aria-valuenow="layer.span.start" @pointerdown.stop="drag($event, 'start')" @keydown="press($event, 'start')" />
-        <span class="edge right" role="slider" tabindex="0" :aria-label="`End of ${layer.name}`" :aria-valuenow="layer.span.start + layer.span.length - 1" @pointerdown.stop="drag($event, 'end')" @keydown="press($event, 'end')" />
-        <span v-for="frame in ticks" :key="frame" class="tick" :style="{ left: `${(frame + 0.5) * perFrame}px` }" />
+    <div class="row" :class="{ chosen, hidden: !layer.shown }" role="group" :aria-label="`Layer ${layer.name}`">
+      <div class="label" :style="{ width: `${labels}px` }">
+        <button
+          class="grip icon-button"
+          :aria-label="`Reorder ${layer.name}: arrow up or down`"
+          @keydown.up.stop.prevent="moveInStack(-1)"
+          @keydown.down.stop.prevent="moveInStack(1)"
+        >
+          <Icon :path="mdiDragVertical" />
+        </button>
+        <button
+          class="icon-button open"
+          :class="{ none: !animated.length }"
+          :aria-expanded="opened"
+          :disabled="!animated.length"
+          :aria-label="`Animated values of ${layer.name}`"
+          @click="selection.toggleOpen(layer.id)"
+        >
+          <Icon :path="opened ? mdiChevronDown : mdiChevronRight" />
+        </button>
+        <IconButton
+          :label="`${layer.shown ? 'Hide' : 'Show'} ${layer.name}`"
+          :icon="layer.shown ? (isSound ? mdiMusicNote : mdiEye) : mdiEyeOff"
+          @click="flip('shown')"
+        />
+        <input
+          v-if="renaming"
+          class="rename"
+          :value="layer.name"
+          maxlength="200"
+          :aria-label="`Name of ${layer.name}`"
+          @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()"
+          @change="rename"
+          @blur="renaming = false"
+          @keydown.enter="rename"
+          @keydown.esc="renaming = false"
+        />
+        <button
+          v-else
+          class="name"
+          :aria-pressed="chosen"
+          title="Double-click to rename"
+          @click="selection.pickLayer(layer.id, $event.shiftKey || $event.ctrlKey)"
+          @dblclick="renaming = !layer.locked"
+        >
+          {{ layer.name }}
+        </button>
+        <IconButton
+          :label="`Solo ${layer.name}`"
+          class="switch"
+          :class="{ on: layer.solo }"
+          :pressed="layer.solo"
+          :icon="layer.solo ? mdiStar : mdiStarOutline"
+          @click="flip('solo')"
+        />
+        <IconButton
+          :label="`${layer.locked ? 'Unlock' : 'Lock'} ${layer.name}`"
+          class="switch"
+          :class="{ on: layer.locked }"
+          :pressed="layer.locked"
+          :icon="layer.locked ? mdiLock : mdiLockOpenVariantOutline"
+          @click="flip('locked')"
+        />
+      </div>
+      <div class="track">
+        <div
+          class="bar"
+          role="group"
+          tabindex="0"
+          :aria-label="`Bar of ${layer.name}: arrow keys move it`"
+          :class="{ missing, locked: layer.locked }"
+          :style="bar"
+          @keydown="press($event, 'move')"
+          @focus="selection.layers.includes(layer.id) || selection.pickLayer(layer.id, false)"
+          :title="`${layer.name}: frames ${layer.span.start} to ${layer.span.start + layer.span.length - 1}`"
+          @pointerdown="drag($event, 'move')"
+        >
+          <span v-if="wave" class="wave"><Waveform :peaks="wave" absolute /></span>
+          <img
+            v-if="posterUrl && layer.span.length * perFrame > 90"
+            class="poster"
+            :src="posterUrl"
+            alt=""
+            draggable="false"
+          />
+          <span class="text">{{ missing ? `${layer.name}: media missing` : layer.name }}</span>
+          <span
+            class="edge left"
+            role="slider"
+            tabindex="0"
+            :aria-label="`Start of ${layer.name}`"
+            :aria-valuenow="layer.span.start"
+            @pointerdown.stop="drag($event, 'start')"
+            @keydown="press($event, 'start')"
+          />
+          <span
+            class="edge right"
+            role="slider"
+            tabindex="0"
+            :aria-label="`End of ${layer.name}`"
+            :aria-valuenow="layer.span.start + layer.span.length - 1"
+            @pointerdown.stop="drag($event, 'end')"
+            @keydown="press($event, 'end')"
+          />
+          <span v-for="frame in ticks" :key="frame" class="tick" :style="{ left: `${(frame + 0.5) * perFrame}px` }" />
+        </div>
       </div>
     </div>
-  </div>
-  <template v-if="opened">
-    <KeyRow v-for="entry in animated" :key="entry.path" v-bind="{ layer, entry, perFrame, labels, from, to }" />
-  </template>
+    <template v-if="opened">
+      <KeyRow v-for="entry in animated" :key="entry.path" v-bind="{ layer, entry, perFrame, labels, from, to }" />
+    </template>
   </div>
 </template>
 

@@ -18,7 +18,19 @@ const APART = 54;
 const step = computed(() => {
   const { rate } = props.shot;
   const second = Math.round(rate.num / rate.den);
-  const steps = [1, 2, 5, second / 2, second, 2 * second, 5 * second, 10 * second, 30 * second, 60 * second, 300 * second].filter(Number.isInteger);
+  const steps = [
+    1,
+    2,
+    5,
+    second / 2,
+    second,
+    2 * second,
+    5 * second,
+    10 * second,
+    30 * second,
+    60 * second,
+    300 * second,
+  ].filter(Number.isInteger);
   return steps.find((frames) => frames * props.perFrame >= APART) ?? 600 * second;
 });
 const marks = computed(() => {
@@ -26,15 +38,28 @@ const marks = computed(() => {
   const last = Math.min(props.shot.length, props.to);
   return Array.from({ length: Math.max(0, Math.ceil(last / step.value) - first) }, (_, i) => (first + i) * step.value);
 });
-const seen = computed(() => props.shot.markers.filter((marker) => marker.at >= props.from - 100 && marker.at <= props.to));
+const seen = computed(() =>
+  props.shot.markers.filter((marker) => marker.at >= props.from - 100 && marker.at <= props.to),
+);
 
 /** Frames that are ready, and those that were left out while playing, as one line each. */
-const ready = computed(() => player.readyRuns.map(([first, end]) => `M${first * props.perFrame} 0h${(end - first) * props.perFrame}v3H${first * props.perFrame}Z`).join(''));
-const dropped = computed(() => player.droppedFrames.map((frame) => `M${frame * props.perFrame} 0h${Math.max(1, Math.min(props.perFrame, 2))}v3h-1Z`).join(''));
+const ready = computed(() =>
+  player.readyRuns
+    .map(
+      ([first, end]) => `M${first * props.perFrame} 0h${(end - first) * props.perFrame}v3H${first * props.perFrame}Z`,
+    )
+    .join(''),
+);
+const dropped = computed(() =>
+  player.droppedFrames
+    .map((frame) => `M${frame * props.perFrame} 0h${Math.max(1, Math.min(props.perFrame, 2))}v3h-1Z`)
+    .join(''),
+);
 
 function scrub(event: PointerEvent): void {
   const ruler = event.currentTarget as HTMLElement;
-  const go = (now: PointerEvent) => emit('seek', Math.floor((now.clientX - ruler.getBoundingClientRect().left) / props.perFrame));
+  const go = (now: PointerEvent) =>
+    emit('seek', Math.floor((now.clientX - ruler.getBoundingClientRect().left) / props.perFrame));
   go(event);
   followPointer(event, go);
 }
@@ -43,7 +68,10 @@ function dragMarker(event: PointerEvent, marker: Marker): void {
   followPointer(
     event,
     (now) => {
-      const next = Math.max(0, Math.min(props.shot.length - 1, marker.at + Math.round((now.clientX - event.clientX) / props.perFrame)));
+      const next = Math.max(
+        0,
+        Math.min(props.shot.length - 1, marker.at + Math.round((now.clientX - event.clientX) / props.perFrame)),
+      );
       if (next === at) return;
       store.edit(changeMarker(props.shot.id, marker.at, { at: next }), 'marker');
       at = next;
@@ -55,7 +83,8 @@ function dragMarker(event: PointerEvent, marker: Marker): void {
 function pressMarker(event: KeyboardEvent, marker: Marker): void {
   const way = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
   const to = Math.max(0, Math.min(props.shot.length - 1, marker.at + way * (event.shiftKey ? 10 : 1)));
-  if (event.key === 'Delete' || event.key === 'Backspace') store.edit(toggleMarker(store.current(), props.shot.id, marker));
+  if (event.key === 'Delete' || event.key === 'Backspace')
+    store.edit(toggleMarker(store.current(), props.shot.id, marker));
   else if (event.key === 'F2') editing.value = marker;
   else if (way && to !== marker.at) {
     store.edit(changeMarker(props.shot.id, marker.at, { at: to }));
@@ -64,7 +93,8 @@ function pressMarker(event: KeyboardEvent, marker: Marker): void {
   event.preventDefault();
   event.stopPropagation();
 }
-const arrow = (event: KeyboardEvent): number => (event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0) * (event.shiftKey ? 10 : 1);
+const arrow = (event: KeyboardEvent): number =>
+  (event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0) * (event.shiftKey ? 10 : 1);
 function pressRange(event: KeyboardEvent, end: 'from' | 'to'): void {
   if (!arrow(event)) return;
   const range = props.shot.range!;
@@ -79,14 +109,43 @@ function rename(event: Event): void {
 }
 function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
   const range = props.shot.range!;
-  followPointer(event, (now) => store.edit(setRange(props.shot.id, { ...range, [end]: range[end] + Math.round((now.clientX - event.clientX) / props.perFrame) }), 'range'), store.endGesture);
+  followPointer(
+    event,
+    (now) =>
+      store.edit(
+        setRange(props.shot.id, {
+          ...range,
+          [end]: range[end] + Math.round((now.clientX - event.clientX) / props.perFrame),
+        }),
+        'range',
+      ),
+    store.endGesture,
+  );
 }
 </script>
 
 <template>
-  <div class="ruler" role="group" :style="{ width: `${shot.length * perFrame}px` }" aria-label="Ruler" @pointerdown="scrub">
-    <span class="keys" role="slider" tabindex="0" aria-label="Playhead" aria-valuemin="0" :aria-valuemax="shot.length - 1" :aria-valuenow="frame" @keydown.home.stop.prevent="emit('seek', 0)" @keydown.end.stop.prevent="emit('seek', shot.length - 1)" />
-    <span v-for="mark in marks" :key="mark" class="mono mark" :style="{ left: `${mark * perFrame}px` }">{{ mark }}</span>
+  <div
+    class="ruler"
+    role="group"
+    :style="{ width: `${shot.length * perFrame}px` }"
+    aria-label="Ruler"
+    @pointerdown="scrub"
+  >
+    <span
+      class="keys"
+      role="slider"
+      tabindex="0"
+      aria-label="Playhead"
+      aria-valuemin="0"
+      :aria-valuemax="shot.length - 1"
+      :aria-valuenow="frame"
+      @keydown.home.stop.prevent="emit('seek', 0)"
+      @keydown.end.stop.prevent="emit('seek', shot.length - 1)"
+    />
+    <span v-for="mark in marks" :key="mark" class="mono mark" :style="{ left: `${mark * perFrame}px` }">{{
+      mark
+    }}</span>
     <svg class="strip" aria-hidden="true" :width="shot.length * perFrame" height="3" data-testid="ready strip">
       <path class="ready" :d="ready" />
       <path class="dropped" :d="dropped" />
@@ -94,8 +153,26 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
     <template v-if="shot.range">
       <span class="out" :style="{ left: 0, width: `${shot.range.from * perFrame}px` }" />
       <span class="out" :style="{ left: `${shot.range.to * perFrame}px`, right: 0 }" />
-      <span class="edge in" role="slider" tabindex="0" aria-label="In point" :aria-valuenow="shot.range.from" @keydown="pressRange($event, 'from')" :style="{ left: `${shot.range.from * perFrame}px` }" @pointerdown.stop="dragRange($event, 'from')" />
-      <span class="edge" role="slider" tabindex="0" aria-label="Out point" :aria-valuenow="shot.range.to - 1" @keydown="pressRange($event, 'to')" :style="{ left: `${shot.range.to * perFrame - 5}px` }" @pointerdown.stop="dragRange($event, 'to')" />
+      <span
+        class="edge in"
+        role="slider"
+        tabindex="0"
+        aria-label="In point"
+        :aria-valuenow="shot.range.from"
+        @keydown="pressRange($event, 'from')"
+        :style="{ left: `${shot.range.from * perFrame}px` }"
+        @pointerdown.stop="dragRange($event, 'from')"
+      />
+      <span
+        class="edge"
+        role="slider"
+        tabindex="0"
+        aria-label="Out point"
+        :aria-valuenow="shot.range.to - 1"
+        @keydown="pressRange($event, 'to')"
+        :style="{ left: `${shot.range.to * perFrame - 5}px` }"
+        @pointerdown.stop="dragRange($event, 'to')"
+      />
     </template>
     <button
       v-for="marker in seen"
@@ -114,9 +191,31 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
       <span>{{ marker.name }}</span>
     </button>
     <div v-if="editing" class="edit" :style="{ left: `${editing.at * perFrame}px` }" @pointerdown.stop>
-      <input :value="editing.name" maxlength="200" aria-label="Name of the marker" placeholder="name" @vue:mounted="({ el }: { el: HTMLInputElement }) => el.focus()" @keydown.stop @keydown.enter="rename($event)" @keydown.esc="editing = null" @blur="rename($event)" />
-      <button v-for="colour in MARKER_COLOURS" :key="colour" class="dot" :class="colour" :aria-label="`Colour ${colour}`" @click="(store.edit(changeMarker(shot.id, editing.at, { colour })), (editing = null))" />
-      <button aria-label="Remove the marker" @click="(store.edit(toggleMarker(store.current(), shot.id, editing)), (editing = null))">remove</button>
+      <input
+        :value="editing.name"
+        maxlength="200"
+        aria-label="Name of the marker"
+        placeholder="name"
+        @vue:mounted="({ el }: { el: HTMLInputElement }) => el.focus()"
+        @keydown.stop
+        @keydown.enter="rename($event)"
+        @keydown.esc="editing = null"
+        @blur="rename($event)"
+      />
+      <button
+        v-for="colour in MARKER_COLOURS"
+        :key="colour"
+        class="dot"
+        :class="colour"
+        :aria-label="`Colour ${colour}`"
+        @click="(store.edit(changeMarker(shot.id, editing.at, { colour })), (editing = null))"
+      />
+      <button
+        aria-label="Remove the marker"
+        @click="(store.edit(toggleMarker(store.current(), shot.id, editing)), (editing = null))"
+      >
+        remove
+      </button>
       <button aria-label="Close" @click="editing = null">✓</button>
     </div>
   </div>

@@ -1,6 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { mdiArrowExpandVertical, mdiChevronLeft, mdiChevronRight, mdiContentCut, mdiFastForwardOutline, mdiPlay, mdiRepeat, mdiSkipNext, mdiSkipPrevious, mdiStop } from '@mdi/js';
+import {
+  mdiArrowExpandVertical,
+  mdiChevronLeft,
+  mdiChevronRight,
+  mdiContentCut,
+  mdiFastForwardOutline,
+  mdiPlay,
+  mdiRepeat,
+  mdiSkipNext,
+  mdiSkipPrevious,
+  mdiStop,
+} from '@mdi/js';
 import { rangeOf } from '../../core/document/edits/markers';
 import { timecode } from '../../core/time/timecode';
 import IconButton from '../controls/IconButton.vue';
@@ -29,25 +40,62 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
 <template>
   <div class="transport">
     <IconButton label="First frame" keys="Home" :icon="mdiSkipPrevious" @click="bench.seek(range.from)" />
-    <IconButton :label="player.playing ? 'Stop' : 'Play'" keys="Space" :icon="player.playing ? mdiStop : mdiPlay" @click="player.toggle" />
+    <IconButton
+      :label="player.playing ? 'Stop' : 'Play'"
+      keys="Space"
+      :icon="player.playing ? mdiStop : mdiPlay"
+      @click="player.toggle"
+    />
     <IconButton label="Last frame" keys="End" :icon="mdiSkipNext" @click="bench.seek(range.to - 1)" />
-    <IconButton label="Previous keyframe of the layer" keys="," :icon="mdiChevronLeft" :disabled="selection.neighbour(-1) === null" @click="selection.toNeighbour(-1)" />
-    <IconButton label="Next keyframe of the layer" keys="." :icon="mdiChevronRight" :disabled="selection.neighbour(1) === null" @click="selection.toNeighbour(1)" />
+    <IconButton
+      label="Previous keyframe of the layer"
+      keys=","
+      :icon="mdiChevronLeft"
+      :disabled="selection.neighbour(-1) === null"
+      @click="selection.toNeighbour(-1)"
+    />
+    <IconButton
+      label="Next keyframe of the layer"
+      keys="."
+      :icon="mdiChevronRight"
+      :disabled="selection.neighbour(1) === null"
+      @click="selection.toNeighbour(1)"
+    />
     <IconButton label="Loop" :pressed="player.loop" :icon="mdiRepeat" @click="player.loop = !player.loop" />
-    <IconButton :label="player.readies ? 'Frames ahead are got ready while you work' : 'Frames are computed only when they are shown'" :pressed="player.readies" :icon="mdiFastForwardOutline" @click="player.readies = !player.readies" />
+    <IconButton
+      :label="
+        player.readies ? 'Frames ahead are got ready while you work' : 'Frames are computed only when they are shown'
+      "
+      :pressed="player.readies"
+      :icon="mdiFastForwardOutline"
+      @click="player.readies = !player.readies"
+    />
     <strong class="mono code">{{ timecode(bench.frame, shot.rate) }}</strong>
-    <span class="mono dim">f <span aria-label="Frame" role="status">{{ bench.frame }}</span> / {{ shot.length }}</span>
+    <span class="mono dim"
+      >f <span aria-label="Frame" role="status">{{ bench.frame }}</span> / {{ shot.length }}</span
+    >
     <span class="gap" />
-    <IconButton label="Split at the playhead" keys="S" :icon="mdiContentCut" :disabled="!bench.layer" @click="selection.split()" />
+    <IconButton
+      label="Split at the playhead"
+      keys="S"
+      :icon="mdiContentCut"
+      :disabled="!bench.layer"
+      @click="selection.split()"
+    />
     <LayerMenu v-if="bench.layer" />
     <KeysBar v-if="selection.keys.length" />
-    <span v-else class="mono dim state" role="status">cached {{ player.readyCount }} of {{ range.to - range.from }} · dropped {{ player.dropped }}</span>
+    <span v-else class="mono dim state" role="status"
+      >cached {{ player.readyCount }} of {{ range.to - range.from }} · dropped {{ player.dropped }}</span
+    >
     <span class="end">
       <span class="segmented" role="group" aria-label="Time panel shows">
         <button :aria-pressed="selection.mode === 'rows'" @click="selection.mode = 'rows'">Rows</button>
         <button :aria-pressed="selection.mode === 'curves'" @click="selection.mode = 'curves'">Curves</button>
       </span>
-      <label class="dim preview" title="When a frame is not ready while playing: leave it out and keep time with the sound, or wait for it, slower and without sound">
+      <label
+        class="dim preview"
+        title="When a frame is not ready while playing: leave it out and keep time with the sound, or wait for it, slower and without sound"
+      >
         Plays
         <select v-model="player.keeps" aria-label="Playing keeps">
           <option value="time">in time</option>
@@ -57,11 +105,24 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
       <label class="dim preview">
         Preview
         <select v-model="bench.scale" aria-label="Preview scale">
-          <option v-for="scale in SCALES" :key="scale.label" :value="scale.value">{{ scale.label }}{{ scale.value === 'auto' ? ` (${scaleNow})` : '' }}</option>
+          <option v-for="scale in SCALES" :key="scale.label" :value="scale.value">
+            {{ scale.label }}{{ scale.value === 'auto' ? ` (${scaleNow})` : '' }}
+          </option>
         </select>
       </label>
       <IconButton label="Row height" :icon="mdiArrowExpandVertical" @click="selection.nextRowHeight()" />
-      <label class="dim preview">Zoom <input v-model.number="zoom" class="zoom" type="range" min="1" max="20" step="0.1" aria-label="Zoom of the time panel" @keydown.stop /></label>
+      <label class="dim preview"
+        >Zoom
+        <input
+          v-model.number="zoom"
+          class="zoom"
+          type="range"
+          min="1"
+          max="20"
+          step="0.1"
+          aria-label="Zoom of the time panel"
+          @keydown.stop
+      /></label>
     </span>
   </div>
 </template>

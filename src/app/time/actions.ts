@@ -9,7 +9,9 @@ import { useProject } from '../stores/project';
 /** Trims the chosen layer to the playhead; its end includes the frame that is showing. */
 export function trimHere(side: 'start' | 'end'): void {
   const bench = useBench();
-  bench.editLayer((project, at) => (side === 'start' ? trimStart(project, at, bench.frame) : trimEnd(project, at, bench.frame + 1)));
+  bench.editLayer((project, at) =>
+    side === 'start' ? trimStart(project, at, bench.frame) : trimEnd(project, at, bench.frame + 1),
+  );
 }
 
 /** Puts stock on the stack as a layer. @param start shot frame @param index place in the stack, 0 = top */
@@ -17,7 +19,8 @@ export function stackStock(stock: Stock, start = 0, index = 0): void {
   const bench = useBench();
   const { shot } = bench;
   if (!shot) return;
-  const length = stock.facts.seconds === undefined ? Math.max(1, shot.length - start) : framesIn(stock.facts.seconds, shot.rate);
+  const length =
+    stock.facts.seconds === undefined ? Math.max(1, shot.length - start) : framesIn(stock.facts.seconds, shot.rate);
   const layer = newLayer(newId<LayerId>(), stock.name, { kind: 'stock', stock: stock.id }, { start, length });
   useProject().edit(addLayer(shot.id, layer, stock.kind === 'sound' ? shot.layers.length : index));
   bench.choose(layer.id, stock.kind === 'sound' ? 'source' : 'place');
@@ -28,7 +31,12 @@ export function stackColour(): void {
   const bench = useBench();
   const { shot } = bench;
   if (!shot) return;
-  const source = { kind: 'colour' as const, colour: { still: [0.5, 0.5, 0.5] as [number, number, number] }, width: shot.width, height: shot.height };
+  const source = {
+    kind: 'colour' as const,
+    colour: { still: [0.5, 0.5, 0.5] as [number, number, number] },
+    width: shot.width,
+    height: shot.height,
+  };
   const layer = newLayer(newId<LayerId>(), 'plain colour', source, { start: 0, length: shot.length });
   useProject().edit(addLayer(shot.id, layer));
   bench.choose(layer.id, 'source');

@@ -17,7 +17,8 @@ export interface Curve {
   stroke: string;
 }
 /** One number of a value. */
-export const number = (value: unknown, part: number): number => (typeof value === 'number' ? value : (value as number[])[part]!);
+export const number = (value: unknown, part: number): number =>
+  typeof value === 'number' ? value : (value as number[])[part]!;
 
 /** What the curves of the chosen layer look like: lines, keyframes and handles in pixels of the panel. */
 export function useCurvePlot(props: { perFrame: number; height: number; from: number; to: number }) {
@@ -32,7 +33,15 @@ export function useCurvePlot(props: { perFrame: number; height: number; from: nu
     return selection
       .animated(layer)
       .filter((entry) => entry.parts.length)
-      .flatMap((entry) => entry.parts.map((part, i) => ({ id: `${entry.path} ${i}`, entry, part: i, name: part ? `${entry.label} ${part}` : entry.label, value: valueIn(layer, entry.path) as Curve['value'] })))
+      .flatMap((entry) =>
+        entry.parts.map((part, i) => ({
+          id: `${entry.path} ${i}`,
+          entry,
+          part: i,
+          name: part ? `${entry.label} ${part}` : entry.label,
+          value: valueIn(layer, entry.path) as Curve['value'],
+        })),
+      )
       .map((curve, i) => ({ ...curve, stroke: STROKES[i % STROKES.length]! }));
   });
   const shown = computed(() => curves.value.filter((curve) => !hidden.value.has(curve.id)));
@@ -57,7 +66,10 @@ export function useCurvePlot(props: { perFrame: number; height: number; from: nu
       own.set(curve.id, low === high ? [low - 1, high + 1] : [low, high]);
     }
     if (normalised.value) return own;
-    const all: [number, number] = [Math.min(...[...own.values()].map((v) => v[0])), Math.max(...[...own.values()].map((v) => v[1]))];
+    const all: [number, number] = [
+      Math.min(...[...own.values()].map((v) => v[0])),
+      Math.max(...[...own.values()].map((v) => v[1])),
+    ];
     return new Map([...own.keys()].map((id) => [id, all]));
   });
   const x = (frame: number) => (frame + start.value + 0.5) * props.perFrame;
@@ -73,7 +85,12 @@ export function useCurvePlot(props: { perFrame: number; height: number; from: nu
     shown.value.map((curve) => {
       const step = Math.max(0.25, 2 / props.perFrame);
       const points: string[] = [];
-      for (let frame = Math.max(-start.value, props.from - start.value); frame <= Math.min(bench.shot!.length, props.to) - start.value; frame += step) points.push(`${x(frame).toFixed(1)} ${y(curve, plotted(curve, frame)).toFixed(1)}`);
+      for (
+        let frame = Math.max(-start.value, props.from - start.value);
+        frame <= Math.min(bench.shot!.length, props.to) - start.value;
+        frame += step
+      )
+        points.push(`${x(frame).toFixed(1)} ${y(curve, plotted(curve, frame)).toFixed(1)}`);
       return { curve, d: points.length ? `M${points.join('L')}` : '' };
     }),
   );
@@ -83,10 +100,22 @@ export function useCurvePlot(props: { perFrame: number; height: number; from: nu
       curve.value.keys
         .filter((key) => key.at + start.value >= props.from && key.at + start.value <= props.to)
         .slice(0, 400)
-        .map((key) => ({ curve, key, index: curve.value.keys.indexOf(key), x: x(key.at), y: y(curve, number(key.value, curve.part) * curve.entry.factor), picked: selection.has({ layer: bench.layerId!, path: curve.entry.path, at: key.at }) })),
+        .map((key) => ({
+          curve,
+          key,
+          index: curve.value.keys.indexOf(key),
+          x: x(key.at),
+          y: y(curve, number(key.value, curve.part) * curve.entry.factor),
+          picked: selection.has({ layer: bench.layerId!, path: curve.entry.path, at: key.at }),
+        })),
     );
   });
-  const handlesOf = (ease: Ease): [number, number, number, number] | null => (typeof ease === 'object' && 'cubic' in ease ? ease.cubic : ease === 'hold' || (typeof ease === 'object' && 'bounce' in ease) ? null : [1 / 3, 1 / 3, 2 / 3, 2 / 3]);
+  const handlesOf = (ease: Ease): [number, number, number, number] | null =>
+    typeof ease === 'object' && 'cubic' in ease
+      ? ease.cubic
+      : ease === 'hold' || (typeof ease === 'object' && 'bounce' in ease)
+        ? null
+        : [1 / 3, 1 / 3, 2 / 3, 2 / 3];
   /** Both handles of the spans that a chosen keyframe begins. */
   const handles = computed(() =>
     keyPoints.value
@@ -95,13 +124,24 @@ export function useCurvePlot(props: { perFrame: number; height: number; from: nu
         const next = curve.value.keys[curve.value.keys.indexOf(key) + 1];
         const cubic = handlesOf(key.ease);
         if (!next || !cubic) return [];
-        const [v0, v1] = [number(key.value, curve.part) * curve.entry.factor, number(next.value, curve.part) * curve.entry.factor];
+        const [v0, v1] = [
+          number(key.value, curve.part) * curve.entry.factor,
+          number(next.value, curve.part) * curve.entry.factor,
+        ];
         return ([0, 2] as const).map((i) => {
           const end = i === 0 ? key : next;
           return {
-            curve, key, next, cubic, i, v0, v1,
-            x: x(key.at + (next.at - key.at) * cubic[i]), y: y(curve, v0 + (v1 - v0) * cubic[(i + 1) as 1 | 3]),
-            fromX: x(end.at), fromY: y(curve, number(end.value, curve.part) * curve.entry.factor),
+            curve,
+            key,
+            next,
+            cubic,
+            i,
+            v0,
+            v1,
+            x: x(key.at + (next.at - key.at) * cubic[i]),
+            y: y(curve, v0 + (v1 - v0) * cubic[(i + 1) as 1 | 3]),
+            fromX: x(end.at),
+            fromY: y(curve, number(end.value, curve.part) * curve.entry.factor),
           };
         });
       }),

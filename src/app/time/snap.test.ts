@@ -11,9 +11,13 @@ describe('snapping', () => {
   test('goes to the nearest target within reach, or nowhere', () => {
     fc.assert(
       fc.property(frame, targets, fc.integer({ min: 0, max: 9 }), (at, list, reach) => {
-        const near = list.filter((target) => Math.abs(target - at) <= reach).sort((a, b) => Math.abs(a - at) - Math.abs(b - at))[0];
+        const near = list
+          .filter((target) => Math.abs(target - at) <= reach)
+          .sort((a, b) => Math.abs(a - at) - Math.abs(b - at))[0];
         const got = snapped(at, list, reach);
-        expect(got === null ? undefined : Math.abs(got - at)).toBe(near === undefined ? undefined : Math.abs(near - at));
+        expect(got === null ? undefined : Math.abs(got - at)).toBe(
+          near === undefined ? undefined : Math.abs(near - at),
+        );
       }),
     );
   });
@@ -41,7 +45,15 @@ describe('what there is to snap to', () => {
     markers: [{ at: 17, name: 'horn', colour: 'sand' }],
     range: { from: 5, to: 80 },
     layers: [
-      layerOf('a', colourSource([0, 0, 0]), { span: { start: 10, length: 20 }, opacity: { keys: [{ at: 3, value: 0, ease: 'linear' }, { at: 9, value: 1, ease: 'linear' }] } }),
+      layerOf('a', colourSource([0, 0, 0]), {
+        span: { start: 10, length: 20 },
+        opacity: {
+          keys: [
+            { at: 3, value: 0, ease: 'linear' },
+            { at: 9, value: 1, ease: 'linear' },
+          ],
+        },
+      }),
       layerOf('b', colourSource([0, 0, 0]), { span: { start: 40, length: 7 } }),
     ],
   });

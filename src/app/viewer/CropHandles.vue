@@ -18,9 +18,13 @@ const store = useProject();
 type Side = 'left' | 'top' | 'right' | 'bottom';
 
 const svg = ref<SVGElement>();
-const space = useSourceSpace(() => props.frame, () => svg.value);
+const space = useSourceSpace(
+  () => props.frame,
+  () => svg.value,
+);
 const cut = computed(() => {
-  const value = (side: Side) => steadyAt(bench.pass!.values[side] as Value<number>, bench.frame - bench.layer!.span.start);
+  const value = (side: Side) =>
+    steadyAt(bench.pass!.values[side] as Value<number>, bench.frame - bench.layer!.span.start);
   return { left: value('left'), top: value('top'), right: value('right'), bottom: value('bottom') };
 });
 const onStage = (x: number, y: number) => {
@@ -33,13 +37,24 @@ const edges = computed(() => {
   return [onStage(left, top), onStage(w - right, top), onStage(w - right, h - bottom), onStage(left, h - bottom)];
 });
 const grips = computed(() => {
-  const middle = (a: number, b: number) => ({ x: (edges.value[a]!.x + edges.value[b]!.x) / 2, y: (edges.value[a]!.y + edges.value[b]!.y) / 2 });
-  return { top: middle(0, 1), right: middle(1, 2), bottom: middle(2, 3), left: middle(3, 0) } satisfies Record<Side, { x: number; y: number }>;
+  const middle = (a: number, b: number) => ({
+    x: (edges.value[a]!.x + edges.value[b]!.x) / 2,
+    y: (edges.value[a]!.y + edges.value[b]!.y) / 2,
+  });
+  return { top: middle(0, 1), right: middle(1, 2), bottom: middle(2, 3), left: middle(3, 0) } satisfies Record<
+    Side,
+    { x: number; y: number }
+  >;
 });
 
 function drag(event: PointerEvent, side: Side): void {
   const { w, h } = bench.size!;
-  const opposite = { left: w - cut.value.right, right: w - cut.value.left, top: h - cut.value.bottom, bottom: h - cut.value.top }[side];
+  const opposite = {
+    left: w - cut.value.right,
+    right: w - cut.value.left,
+    top: h - cut.value.bottom,
+    bottom: h - cut.value.top,
+  }[side];
   const move = (now: PointerEvent) => {
     const [x, y] = space.at(now);
     const depth = { left: w / 2 + x, right: w / 2 - x, top: h / 2 + y, bottom: h / 2 - y }[side];

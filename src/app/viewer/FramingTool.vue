@@ -2,7 +2,17 @@
 import { computed, ref, watch } from 'vue';
 import { mdiClose } from '@mdi/js';
 import { setFraming } from '../../core/document/edits/layers';
-import { FRAMING_MOVES, framingAt, framingOfPlace, framingsOf, inside, spanOf, type Framing, type FramingMove, type FramingStop } from '../../core/document/framing';
+import {
+  FRAMING_MOVES,
+  framingAt,
+  framingOfPlace,
+  framingsOf,
+  inside,
+  spanOf,
+  type Framing,
+  type FramingMove,
+  type FramingStop,
+} from '../../core/document/framing';
 import { placeAt } from '../../core/document/place';
 import type { Ease } from '../../core/document/value';
 import { EASINGS } from '../../core/time/easing';
@@ -25,8 +35,13 @@ const layer = computed(() => bench.layer!);
 const shotSize = computed(() => ({ w: bench.shot!.width, h: bench.shot!.height }));
 const source = computed(() => bench.size!);
 /** The whole source is shown fitted into the picture's area. */
-const scale = computed(() => Math.min(props.frame.width / source.value.w, props.frame.height / source.value.h) * FRAMING_ROOM);
-const middle = computed(() => ({ x: props.frame.x + props.frame.width / 2, y: props.frame.y + props.frame.height / 2 }));
+const scale = computed(
+  () => Math.min(props.frame.width / source.value.w, props.frame.height / source.value.h) * FRAMING_ROOM,
+);
+const middle = computed(() => ({
+  x: props.frame.x + props.frame.width / 2,
+  y: props.frame.y + props.frame.height / 2,
+}));
 
 const MOST = 24;
 /** What is set, or as long as nothing is: what shows now, at the first and the last frame. */
@@ -38,7 +53,10 @@ const stops = computed<readonly FramingStop[]>(() => {
   });
 });
 const index = ref(0);
-watch(() => stops.value.length, (length) => (index.value = Math.min(index.value, length - 1)));
+watch(
+  () => stops.value.length,
+  (length) => (index.value = Math.min(index.value, length - 1)),
+);
 const chosen = computed(() => stops.value[index.value]!);
 
 const boxOf = ({ x, y, width }: Framing) => {
@@ -48,17 +66,29 @@ const boxOf = ({ x, y, width }: Framing) => {
 };
 const box = computed(() => boxOf(chosen.value));
 /** Tabs of stops with the same middle stand side by side. */
-const tabs = computed(() => stops.value.map((stop, i) => {
-  const { x, y } = boxOf(stop).centre;
-  const beside = stops.value.slice(0, i).filter((other) => Math.hypot(boxOf(other).centre.x - x, boxOf(other).centre.y - y) < 24).length;
-  return { i, stop, x, y, left: x + beside * 26, name: `Stop ${i + 1}, frame ${stop.at + layer.value.span.start}` };
+const tabs = computed(() =>
+  stops.value.map((stop, i) => {
+    const { x, y } = boxOf(stop).centre;
+    const beside = stops.value
+      .slice(0, i)
+      .filter((other) => Math.hypot(boxOf(other).centre.x - x, boxOf(other).centre.y - y) < 24).length;
+    return { i, stop, x, y, left: x + beside * 26, name: `Stop ${i + 1}, frame ${stop.at + layer.value.span.start}` };
+  }),
+);
+const ground = computed(() => ({
+  x: middle.value.x - (source.value.w * scale.value) / 2,
+  y: middle.value.y - (source.value.h * scale.value) / 2,
+  w: source.value.w * scale.value,
+  h: source.value.h * scale.value,
 }));
-const ground = computed(() => ({ x: middle.value.x - (source.value.w * scale.value) / 2, y: middle.value.y - (source.value.h * scale.value) / 2, w: source.value.w * scale.value, h: source.value.h * scale.value }));
 const rectPath = ({ x, y, w, h }: { x: number; y: number; w: number; h: number }) => `M${x} ${y}h${w}v${h}h${-w}Z`;
 
-const write = (next: readonly FramingStop[], gesture?: string): void => bench.editLayer((project, at) => setFraming(project, at, next), gesture);
+const write = (next: readonly FramingStop[], gesture?: string): void =>
+  bench.editLayer((project, at) => setFraming(project, at, next), gesture);
 function change(i: number, part: Partial<FramingStop>, gesture?: string): void {
-  const next = stops.value.map((stop, k) => (k === i ? { ...stop, ...part, ...inside({ ...stop, ...part }, source.value, shotSize.value) } : stop));
+  const next = stops.value.map((stop, k) =>
+    k === i ? { ...stop, ...part, ...inside({ ...stop, ...part }, source.value, shotSize.value) } : stop,
+  );
   const sorted = next.toSorted((a, b) => a.at - b.at);
   if (sorted.some((stop, k) => k > 0 && stop.at === sorted[k - 1]!.at)) return;
   write(sorted, gesture);
@@ -79,7 +109,14 @@ function drag(event: PointerEvent, i: number, part: 'move' | 'size'): void {
 function press(event: KeyboardEvent, i: number): void {
   const step = event.shiftKey ? 10 : 1;
   const { x, y, width } = stops.value[i]!;
-  const moves: Record<string, Partial<Framing>> = { ArrowLeft: { x: x - step }, ArrowRight: { x: x + step }, ArrowUp: { y: y - step }, ArrowDown: { y: y + step }, '+': { width: width * 1.02 }, '-': { width: width / 1.02 } };
+  const moves: Record<string, Partial<Framing>> = {
+    ArrowLeft: { x: x - step },
+    ArrowRight: { x: x + step },
+    ArrowUp: { y: y - step },
+    ArrowDown: { y: y + step },
+    '+': { width: width * 1.02 },
+    '-': { width: width / 1.02 },
+  };
   const move = moves[event.key];
   if (event.key === 'Enter' || event.key === ' ') index.value = i;
   else if (event.key === 'Delete') remove(i);
@@ -90,13 +127,22 @@ function press(event: KeyboardEvent, i: number): void {
 }
 function preset(name: FramingMove): void {
   const spots = spanOf(layer.value, bench.shot!);
-  write(framingsOf(name, source.value, shotSize.value).map((framing, i) => ({ ...framing, at: spots[i]!, ease: 'linear' as const })));
+  write(
+    framingsOf(name, source.value, shotSize.value).map((framing, i) => ({
+      ...framing,
+      at: spots[i]!,
+      ease: 'linear' as const,
+    })),
+  );
 }
 const here = computed(() => bench.frame - layer.value.span.start);
 /** A further stop at the playhead, framed as it shows there now. */
 function add(): void {
   const framing = framingAt(stops.value, here.value);
-  const next = [...stops.value, { x: framing.x, y: framing.y, width: framing.width, at: here.value, ease: 'linear' as const }].sort((a, b) => a.at - b.at);
+  const next = [
+    ...stops.value,
+    { x: framing.x, y: framing.y, width: framing.width, at: here.value, ease: 'linear' as const },
+  ].sort((a, b) => a.at - b.at);
   write(next);
   index.value = next.findIndex((stop) => stop.at === here.value);
 }
@@ -111,19 +157,52 @@ const PACES: { title: string; value: string; ease: Ease }[] = [
   { title: 'starting and ending gently', value: 'both', ease: EASINGS.both(0.5) },
   { title: 'as a jump', value: 'hold', ease: 'hold' },
 ];
-const pace = computed(() => PACES.find(({ ease }) => JSON.stringify(ease) === JSON.stringify(chosen.value.ease))?.value ?? null);
-const setPace = (value: string): void => change(index.value, { ease: PACES.find((entry) => entry.value === value)!.ease });
+const pace = computed(
+  () => PACES.find(({ ease }) => JSON.stringify(ease) === JSON.stringify(chosen.value.ease))?.value ?? null,
+);
+const setPace = (value: string): void =>
+  change(index.value, { ease: PACES.find((entry) => entry.value === value)!.ease });
 </script>
 
 <template>
   <div class="framing">
     <svg role="group" aria-label="Framing stops">
       <path class="dimmed" fill-rule="evenodd" :d="rectPath(ground) + rectPath(box)" />
-      <rect class="box" :x="box.x" :y="box.y" :width="box.w" :height="box.h" aria-hidden="true" @pointerdown.stop="drag($event, index, 'move')" />
+      <rect
+        class="box"
+        :x="box.x"
+        :y="box.y"
+        :width="box.w"
+        :height="box.h"
+        aria-hidden="true"
+        @pointerdown.stop="drag($event, index, 'move')"
+      />
       <polyline class="way" :points="tabs.map((tab) => `${tab.x},${tab.y}`).join(' ')" />
       <path class="corner" :d="`M${box.x + box.w - 14} ${box.y + box.h} h14 v-14`" />
-      <rect class="grip" :x="box.x + box.w - 12" :y="box.y + box.h - 12" width="24" height="24" role="button" tabindex="0" :aria-label="`Size of stop ${index + 1}`" @pointerdown.stop="drag($event, index, 'size')" @keydown="press($event, index)" />
-      <g v-for="tab in tabs" :key="tab.i" class="tab" :class="{ chosen: tab.i === index }" role="button" tabindex="0" :aria-label="tab.name" :aria-pressed="tab.i === index" @pointerdown.stop="drag($event, tab.i, 'move')" @keydown="press($event, tab.i)">
+      <rect
+        class="grip"
+        :x="box.x + box.w - 12"
+        :y="box.y + box.h - 12"
+        width="24"
+        height="24"
+        role="button"
+        tabindex="0"
+        :aria-label="`Size of stop ${index + 1}`"
+        @pointerdown.stop="drag($event, index, 'size')"
+        @keydown="press($event, index)"
+      />
+      <g
+        v-for="tab in tabs"
+        :key="tab.i"
+        class="tab"
+        :class="{ chosen: tab.i === index }"
+        role="button"
+        tabindex="0"
+        :aria-label="tab.name"
+        :aria-pressed="tab.i === index"
+        @pointerdown.stop="drag($event, tab.i, 'move')"
+        @keydown="press($event, tab.i)"
+      >
         <rect :x="tab.left - 12" :y="tab.y - 12" width="24" height="24" />
         <text :x="tab.left" :y="tab.y + 5" text-anchor="middle">{{ tab.i + 1 }}</text>
       </g>
@@ -131,13 +210,40 @@ const setPace = (value: string): void => change(index.value, { ease: PACES.find(
     <div class="strip" role="group" aria-label="Framing">
       <div class="line">
         <span class="mono">Stop {{ index + 1 }} of {{ stops.length }}</span>
-        <NumberField label="Frame of the stop" unit="f" :value="chosen.at + layer.span.start" :rate="bench.shot!.rate" :min="-1000000" :max="1000000" :digits="0" @change="(v, d) => change(index, { at: Math.round(v) - layer.span.start }, d ? 'stop' : undefined)" @end="store.endGesture" />
-        <v-select v-if="index < stops.length - 1" class="pace" :model-value="pace" :items="PACES" label="Goes on" placeholder="by its own easing" @update:model-value="setPace" />
-        <IconButton :label="`Remove stop ${index + 1}`" :icon="mdiClose" :disabled="stops.length < 2" @click="remove(index)" />
-        <v-btn size="small" :disabled="stops.some((stop) => stop.at === here) || stops.length >= MOST" @click="add">Stop here</v-btn>
+        <NumberField
+          label="Frame of the stop"
+          unit="f"
+          :value="chosen.at + layer.span.start"
+          :rate="bench.shot!.rate"
+          :min="-1000000"
+          :max="1000000"
+          :digits="0"
+          @change="(v, d) => change(index, { at: Math.round(v) - layer.span.start }, d ? 'stop' : undefined)"
+          @end="store.endGesture"
+        />
+        <v-select
+          v-if="index < stops.length - 1"
+          class="pace"
+          :model-value="pace"
+          :items="PACES"
+          label="Goes on"
+          placeholder="by its own easing"
+          @update:model-value="setPace"
+        />
+        <IconButton
+          :label="`Remove stop ${index + 1}`"
+          :icon="mdiClose"
+          :disabled="stops.length < 2"
+          @click="remove(index)"
+        />
+        <v-btn size="small" :disabled="stops.some((stop) => stop.at === here) || stops.length >= MOST" @click="add"
+          >Stop here</v-btn
+        >
         <v-menu>
           <template #activator="{ props: menu }"><v-btn v-bind="menu" size="small">Moves</v-btn></template>
-          <v-list><v-list-item v-for="move in FRAMING_MOVES" :key="move.name" :title="move.label" @click="preset(move.name)" /></v-list>
+          <v-list
+            ><v-list-item v-for="move in FRAMING_MOVES" :key="move.name" :title="move.label" @click="preset(move.name)"
+          /></v-list>
         </v-menu>
         <v-btn size="small" color="primary" variant="flat" @click="bench.framing = false">Done</v-btn>
       </div>
@@ -190,7 +296,9 @@ svg {
   stroke: #86b6ef;
 }
 .tab text {
-  font: 600 12px 'JetBrains Mono Variable', monospace;
+  font:
+    600 12px 'JetBrains Mono Variable',
+    monospace;
   fill: #cfe2fa;
   pointer-events: none;
 }

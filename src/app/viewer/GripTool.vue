@@ -19,32 +19,51 @@ const masking = useMasking();
 const store = useProject();
 const player = usePlayer();
 const svg = ref<SVGSVGElement>();
-const space = useSourceSpace(() => props.frame, () => svg.value);
+const space = useSourceSpace(
+  () => props.frame,
+  () => svg.value,
+);
 
 const mask = computed(() => masking.mask!);
 const hue = computed(() => MASK_HUES[mask.value.colour]);
-const grips = computed(() => gripsOf(mask.value.shape, masking.now).map((grip) => ({ ...grip, stage: space.toStage(grip.at) })));
+const grips = computed(() =>
+  gripsOf(mask.value.shape, masking.now).map((grip) => ({ ...grip, stage: space.toStage(grip.at) })),
+);
 const FAR = 20_000;
 /** Lines in source pixels that show the shape. */
 const outlines = computed<XY[][]>(() => {
   const { shape } = mask.value;
-  const pairs = (ring: Float64Array): XY[] => Array.from({ length: ring.length / 2 }, (_, i) => [ring[i * 2]!, ring[i * 2 + 1]!]);
+  const pairs = (ring: Float64Array): XY[] =>
+    Array.from({ length: ring.length / 2 }, (_, i) => [ring[i * 2]!, ring[i * 2 + 1]!]);
   if (shape.kind === 'linear') return [[masking.now(shape.from), masking.now(shape.to)]];
   if (!('centre' in shape)) return [];
   const placed = { centre: masking.now(shape.centre), rotation: masking.now(shape.rotation) };
-  const rings = (list: Float64Array[]) => placedRings(list, placed, 1, [0, 0]).map((ring) => [...pairs(ring), pairs(ring)[0]!]);
-  if (shape.kind === 'line') return placedRings([Float64Array.of(-FAR, 0, FAR, 0), Float64Array.of(0, 0, 0, 40)], placed, 1, [0, 0]).map(pairs);
+  const rings = (list: Float64Array[]) =>
+    placedRings(list, placed, 1, [0, 0]).map((ring) => [...pairs(ring), pairs(ring)[0]!]);
+  if (shape.kind === 'line')
+    return placedRings([Float64Array.of(-FAR, 0, FAR, 0), Float64Array.of(0, 0, 0, 40)], placed, 1, [0, 0]).map(pairs);
   if (shape.kind === 'text') return [];
   const size = masking.now(shape.size);
   if (shape.kind === 'rectangle') return rings([rectangleRing(size, masking.now(shape.radius))]);
-  const core = shape.kind === 'radial' ? [ellipseRing([size[0] * masking.now(shape.core), size[1] * masking.now(shape.core)])] : [];
+  const core =
+    shape.kind === 'radial'
+      ? [ellipseRing([size[0] * masking.now(shape.core), size[1] * masking.now(shape.core)])]
+      : [];
   return rings([ellipseRing(size), ...core]);
 });
 
 function write(values: Record<string, unknown>, dragging: boolean): void {
   const { id, name } = mask.value;
   if (dragging) player.touching = true;
-  bench.editLayer((_, at) => setValues(at, Object.fromEntries(Object.entries(values).map(([key, value]) => [`mask.${id}.${key}`, value])), `Move ${name}`), dragging ? `grip ${id}` : undefined);
+  bench.editLayer(
+    (_, at) =>
+      setValues(
+        at,
+        Object.fromEntries(Object.entries(values).map(([key, value]) => [`mask.${id}.${key}`, value])),
+        `Move ${name}`,
+      ),
+    dragging ? `grip ${id}` : undefined,
+  );
 }
 function drag(event: PointerEvent, grip: Grip): void {
   if (event.button !== 0 || bench.layer?.locked) return;
@@ -54,7 +73,14 @@ function drag(event: PointerEvent, grip: Grip): void {
     (now) => {
       const there = space.at(now);
       const aim: XY = [grip.at[0] + there[0] - begun[0], grip.at[1] + there[1] - begun[1]];
-      write(grip.put(now.ctrlKey || grip.name === 'Rotation' ? aim : snapPoint(aim, [], bench.size!, SNAP * space.perStage.value).point), true);
+      write(
+        grip.put(
+          now.ctrlKey || grip.name === 'Rotation'
+            ? aim
+            : snapPoint(aim, [], bench.size!, SNAP * space.perStage.value).point,
+        ),
+        true,
+      );
     },
     () => {
       player.touching = false;
@@ -72,7 +98,11 @@ const nudge = (event: KeyboardEvent, grip: Grip, dx: number, dy: number): void =
   <svg ref="svg" class="tool" role="group" :aria-label="`${mask.name} on the picture`">
     <template v-for="(line, i) in outlines" :key="i">
       <polyline class="shadow" :points="line.map((p) => space.toStage(p).join(',')).join(' ')" />
-      <polyline class="outline" :style="{ stroke: hue }" :points="line.map((p) => space.toStage(p).join(',')).join(' ')" />
+      <polyline
+        class="outline"
+        :style="{ stroke: hue }"
+        :points="line.map((p) => space.toStage(p).join(',')).join(' ')"
+      />
     </template>
     <g
       v-for="grip in grips"

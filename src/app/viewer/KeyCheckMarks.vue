@@ -16,10 +16,20 @@ const KINDS = [
 <template>
   <div class="check">
     <svg aria-hidden="true">
-      <circle v-for="(island, i) in check.islands" :key="i" :class="island.kind" :cx="frame.x + island.x * frame.width" :cy="frame.y + island.y * frame.height" :r="Math.max(7, island.radius * frame.width + 5)" />
+      <circle
+        v-for="(island, i) in check.islands"
+        :key="i"
+        :class="island.kind"
+        :cx="frame.x + island.x * frame.width"
+        :cy="frame.y + island.y * frame.height"
+        :r="Math.max(7, island.radius * frame.width + 5)"
+      />
     </svg>
     <div class="legend" role="status" aria-label="Key check">
-      <span v-for="kind in KINDS" :key="kind.name"><i :style="{ background: css(CHECK_TONES[kind.name]) }" />{{ kind.label }} <b class="mono">{{ percent(check[kind.name]) }}</b></span>
+      <span v-for="kind in KINDS" :key="kind.name"
+        ><i :style="{ background: css(CHECK_TONES[kind.name]) }" />{{ kind.label }}
+        <b class="mono">{{ percent(check[kind.name]) }}</b></span
+      >
       <span>{{ check.count ? `${check.count} ${check.count === 1 ? 'island' : 'islands'}` : 'no islands' }}</span>
     </div>
   </div>

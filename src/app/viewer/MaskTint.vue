@@ -28,7 +28,15 @@ const plan = computed(() => {
   const { layer, shot, size } = bench;
   if (!masking.mask || !layer || !shot || !size || !store.project) return null;
   const reduction = Math.max(1, Math.ceil(Math.max(size.w, size.h) / MOST_SIDE));
-  const own = planCoverage(store.project, shot, layer, [masking.mask.id], masking.frame, { w: size.w / reduction, h: size.h / reduction }, reduction);
+  const own = planCoverage(
+    store.project,
+    shot,
+    layer,
+    [masking.mask.id],
+    masking.frame,
+    { w: size.w / reduction, h: size.h / reduction },
+    reduction,
+  );
   return { ...own, masks: own.masks.map((mask) => ({ ...mask, mode: 'add' as const })) };
 });
 const box = computed(() => {
@@ -51,7 +59,11 @@ const draw = latestOnly(
 );
 function paint(w: number, h: number, values: Uint8Array): void {
   if (!canvas.value || !masking.mask) return;
-  const [r, g, b] = MASK_HUES[masking.mask.colour].match(/[0-9a-f]{2}/g)!.map((part) => parseInt(part, 16)) as [number, number, number];
+  const [r, g, b] = MASK_HUES[masking.mask.colour].match(/[0-9a-f]{2}/g)!.map((part) => parseInt(part, 16)) as [
+    number,
+    number,
+    number,
+  ];
   const image = new ImageData(w, h);
   const whole = new Uint32Array(image.data.buffer);
   const colour = r | (g << 8) | (b << 16);

@@ -42,21 +42,33 @@ const dots = computed(() => {
   const [first, last] = [keys.value[0]!.at, keys.value.at(-1)!.at];
   const now = bench.frame - start.value;
   const [from, to] = [Math.max(first, now - DOTS), Math.min(last, now + DOTS)];
-  return Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => ({ at: from + i, ...stage(steadyAt(value.value, from + i)) }));
+  return Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => ({
+    at: from + i,
+    ...stage(steadyAt(value.value, from + i)),
+  }));
 });
 const line = computed(() => dots.value.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' '));
 const ref = (at: number): KeyRef => ({ layer: layer.value.id, path: PATH, at });
-const points = computed(() => keys.value.map((key) => ({ key, ...stage(key.value), picked: selection.has(ref(key.at)) })));
+const points = computed(() =>
+  keys.value.map((key) => ({ key, ...stage(key.value), picked: selection.has(ref(key.at)) })),
+);
 /** The handles of chosen keyframes; a keyframe without any offers them a third of the way to its neighbours. */
 const handles = computed(() =>
   points.value.flatMap(({ key, x, y, picked }) => {
     if (!picked) return [];
     const i = keys.value.indexOf(key);
-    const offered = (other: Key<[number, number]> | undefined): [number, number] => (other ? [(other.value[0] - key.value[0]) / 3, (other.value[1] - key.value[1]) / 3] : [0, 0]);
+    const offered = (other: Key<[number, number]> | undefined): [number, number] =>
+      other ? [(other.value[0] - key.value[0]) / 3, (other.value[1] - key.value[1]) / 3] : [0, 0];
     const bend = key.bend ?? { in: offered(keys.value[i - 1]), out: offered(keys.value[i + 1]) };
     return (['in', 'out'] as const)
       .filter((side) => keys.value[side === 'in' ? i - 1 : i + 1])
-      .map((side) => ({ key, side, bend, from: { x, y }, ...stage([key.value[0] + bend[side][0], key.value[1] + bend[side][1]]) }));
+      .map((side) => ({
+        key,
+        side,
+        bend,
+        from: { x, y },
+        ...stage([key.value[0] + bend[side][0], key.value[1] + bend[side][1]]),
+      }));
   }),
 );
 const tenths = (v: number) => Math.round(v * 10) / 10;
@@ -69,7 +81,16 @@ function dragKey(event: PointerEvent, key: Key<[number, number]>): void {
     event,
     (now) => {
       const [dx, dy] = unstage(now.clientX - event.clientX, now.clientY - event.clientY);
-      store.edit({ name: `Move ${layer.value.name} at a keyframe`, apply: (draft) => [key.value[0] + dx, key.value[1] + dy].forEach((v, part) => setKeyValue(shot!.id, ref(key.at), part, tenths(v)).apply(draft)) }, 'path key');
+      store.edit(
+        {
+          name: `Move ${layer.value.name} at a keyframe`,
+          apply: (draft) =>
+            [key.value[0] + dx, key.value[1] + dy].forEach((v, part) =>
+              setKeyValue(shot!.id, ref(key.at), part, tenths(v)).apply(draft),
+            ),
+        },
+        'path key',
+      );
     },
     (moved) => {
       store.endGesture();
@@ -88,8 +109,13 @@ function dragHandle(event: PointerEvent, { key, side, bend }: (typeof handles.va
       const own: [number, number] = [tenths(bend[side][0] + dx), tenths(bend[side][1] + dy)];
       const long = Math.hypot(...bend[other]);
       const size = Math.hypot(...own) || 1;
-      const turned: [number, number] = now.altKey ? bend[other] : [tenths((-own[0] / size) * long), tenths((-own[1] / size) * long)];
-      store.edit(bendKey(bench.shot!.id, ref(key.at), side === 'in' ? { in: own, out: turned } : { in: turned, out: own }), 'bend');
+      const turned: [number, number] = now.altKey
+        ? bend[other]
+        : [tenths((-own[0] / size) * long), tenths((-own[1] / size) * long)];
+      store.edit(
+        bendKey(bench.shot!.id, ref(key.at), side === 'in' ? { in: own, out: turned } : { in: turned, out: own }),
+        'bend',
+      );
     },
     store.endGesture,
   );
@@ -99,10 +125,28 @@ function dragHandle(event: PointerEvent, { key, side, bend }: (typeof handles.va
 <template>
   <svg class="path" role="group" aria-label="Motion path">
     <polyline :points="line" />
-    <circle v-for="dot in dots" :key="dot.at" :cx="dot.x" :cy="dot.y" :r="dot.at === bench.frame - start ? 3.5 : 1.6" class="dot" :class="{ now: dot.at === bench.frame - start }" />
+    <circle
+      v-for="dot in dots"
+      :key="dot.at"
+      :cx="dot.x"
+      :cy="dot.y"
+      :r="dot.at === bench.frame - start ? 3.5 : 1.6"
+      class="dot"
+      :class="{ now: dot.at === bench.frame - start }"
+    />
     <template v-for="handle in handles" :key="`${handle.key.at} ${handle.side}`">
       <line :x1="handle.from.x" :y1="handle.from.y" :x2="handle.x" :y2="handle.y" />
-      <circle :cx="handle.x" :cy="handle.y" r="5.5" class="handle" role="button" tabindex="0" :aria-label="`${handle.side === 'in' ? 'Arriving' : 'Leaving'} handle of the path at ${handle.key.at + start}`" @pointerdown.stop="dragHandle($event, handle)" @dblclick.stop="store.edit(bendKey(bench.shot!.id, ref(handle.key.at), null))" />
+      <circle
+        :cx="handle.x"
+        :cy="handle.y"
+        r="5.5"
+        class="handle"
+        role="button"
+        tabindex="0"
+        :aria-label="`${handle.side === 'in' ? 'Arriving' : 'Leaving'} handle of the path at ${handle.key.at + start}`"
+        @pointerdown.stop="dragHandle($event, handle)"
+        @dblclick.stop="store.edit(bendKey(bench.shot!.id, ref(handle.key.at), null))"
+      />
     </template>
     <rect
       v-for="point in points"

@@ -20,21 +20,43 @@ const store = useProject();
 const player = usePlayer();
 const selecting = useSelecting();
 const svg = ref<SVGSVGElement>();
-const space = useSourceSpace(() => props.frame, () => svg.value);
+const space = useSourceSpace(
+  () => props.frame,
+  () => svg.value,
+);
 /** where the brush is, in stage pixels; the arrow keys move it too */
 const cursor = ref<XY | null>(null);
 const stroke = shallowRef<[number, number, number][]>([]);
 
 const mask = computed(() => masking.mask!);
 const hinting = computed(() => masking.tool === 'keep' || masking.tool === 'drop');
-const hints = computed(() => (mask.value.shape.kind === 'matte' ? mask.value.shape.hints.filter((hint) => hint.at === masking.frame) : []));
+const hints = computed(() =>
+  mask.value.shape.kind === 'matte' ? mask.value.shape.hints.filter((hint) => hint.at === masking.frame) : [],
+);
 const radius = computed(() => masking.brush.size / 2 / space.perStage.value);
-const tone = computed(() => (masking.tool === 'drop' || masking.tool === 'erase' ? '#ff7b6e' : hinting.value ? '#9cc77f' : MASK_HUES[mask.value.colour]));
-const polyline = (points: readonly (readonly [number, number, ...number[]])[]) => points.map((p) => space.toStage([p[0], p[1]]).map((v) => v.toFixed(1)).join(',')).join(' ');
+const tone = computed(() =>
+  masking.tool === 'drop' || masking.tool === 'erase'
+    ? '#ff7b6e'
+    : hinting.value
+      ? '#9cc77f'
+      : MASK_HUES[mask.value.colour],
+);
+const polyline = (points: readonly (readonly [number, number, ...number[]])[]) =>
+  points
+    .map((p) =>
+      space
+        .toStage([p[0], p[1]])
+        .map((v) => v.toFixed(1))
+        .join(','),
+    )
+    .join(' ');
 
 function paint(event: PointerEvent): void {
   if (event.button !== 0 || bench.layer?.locked) return;
-  const touch = (at: PointerEvent): [number, number, number] => [...(space.at(at).map(tenths) as [number, number]), at.pointerType === 'pen' ? Math.round(at.pressure * 100) / 100 : 1];
+  const touch = (at: PointerEvent): [number, number, number] => [
+    ...(space.at(at).map(tenths) as [number, number]),
+    at.pointerType === 'pen' ? Math.round(at.pressure * 100) / 100 : 1,
+  ];
   stroke.value = [touch(event)];
   begun = strokesNow();
   move(event);
@@ -64,16 +86,29 @@ function write(dragging: boolean): void {
   player.touching = dragging;
   const { size, hardness, opacity } = masking.brush;
   const made: Stroke = { points: stroke.value, size, hardness, opacity, erase: masking.tool === 'erase' };
-  bench.editLayer((_, at) => setValues(at, { [`mask.${id}.strokes`]: [...begun, made] }, made.erase ? 'Erase' : 'Paint'), dragging ? `paint ${id}` : undefined);
+  bench.editLayer(
+    (_, at) => setValues(at, { [`mask.${id}.strokes`]: [...begun, made] }, made.erase ? 'Erase' : 'Paint'),
+    dragging ? `paint ${id}` : undefined,
+  );
 }
-const strokesNow = (): readonly Stroke[] => (mask.value.shape.kind === 'brush' ? (masking.now(mask.value.shape.strokes) as Stroke[]) : []);
+const strokesNow = (): readonly Stroke[] =>
+  mask.value.shape.kind === 'brush' ? (masking.now(mask.value.shape.strokes) as Stroke[]) : [];
 
 async function hint(): Promise<void> {
   const { id, shape } = mask.value;
   if (shape.kind !== 'matte') return;
-  const made: Hint = { at: masking.frame, keep: masking.tool === 'keep', size: masking.brush.size, points: stroke.value.map(([x, y]) => [x, y] as [number, number]) };
+  const made: Hint = {
+    at: masking.frame,
+    keep: masking.tool === 'keep',
+    size: masking.brush.size,
+    points: stroke.value.map(([x, y]) => [x, y] as [number, number]),
+  };
   const all = [...shape.hints, made];
-  bench.editLayer((project, at) => setShape(project, at, id, { ...shape, hints: all }, made.keep ? 'Keep stroke on' : 'Drop stroke on'), `hint ${id}`);
+  bench.editLayer(
+    (project, at) =>
+      setShape(project, at, id, { ...shape, hints: all }, made.keep ? 'Keep stroke on' : 'Drop stroke on'),
+    `hint ${id}`,
+  );
   await selecting.update(id);
   store.endGesture();
 }
@@ -114,8 +149,19 @@ function dab(): void {
     @keydown.enter.stop.prevent="dab"
   >
     <template v-if="hinting">
-      <polyline v-for="(item, i) in hints" :key="i" class="hint" :points="polyline(item.points.length > 1 ? item.points : [item.points[0]!, item.points[0]!])" :style="{ stroke: item.keep ? '#9cc77f' : '#ff7b6e', strokeWidth: item.size / space.perStage.value }" />
-      <polyline v-if="stroke.length" class="hint" :points="polyline(stroke)" :style="{ stroke: tone, strokeWidth: 2 * radius }" />
+      <polyline
+        v-for="(item, i) in hints"
+        :key="i"
+        class="hint"
+        :points="polyline(item.points.length > 1 ? item.points : [item.points[0]!, item.points[0]!])"
+        :style="{ stroke: item.keep ? '#9cc77f' : '#ff7b6e', strokeWidth: item.size / space.perStage.value }"
+      />
+      <polyline
+        v-if="stroke.length"
+        class="hint"
+        :points="polyline(stroke)"
+        :style="{ stroke: tone, strokeWidth: 2 * radius }"
+      />
     </template>
     <g v-if="cursor" class="cursor" :transform="`translate(${cursor[0]} ${cursor[1]})`">
       <circle :r="radius" class="shadow" />

@@ -14,7 +14,20 @@ const masking = useMasking();
 
 const corners = computed(() => {
   const { left, top, right, bottom } = props.box;
-  return ([[left, top, 'top left'], [right, top, 'top right'], [right, bottom, 'bottom right'], [left, bottom, 'bottom left']] as const).map(([x, y, name]) => ({ x, y, name, at: props.space.toStage([x, y]), opposite: [left + right - x, top + bottom - y] as const }));
+  return (
+    [
+      [left, top, 'top left'],
+      [right, top, 'top right'],
+      [right, bottom, 'bottom right'],
+      [left, bottom, 'bottom left'],
+    ] as const
+  ).map(([x, y, name]) => ({
+    x,
+    y,
+    name,
+    at: props.space.toStage([x, y]),
+    opposite: [left + right - x, top + bottom - y] as const,
+  }));
 });
 const arm = computed(() => {
   const [a, b] = corners.value;
@@ -28,10 +41,16 @@ function scale(event: PointerEvent, { opposite, x, y }: { opposite: XY; x: numbe
     event,
     (now) => {
       const there = props.space.at(now);
-      const by = (k: 0 | 1, at: number) => (Math.abs(at - opposite[k]) < 1e-6 ? 1 : (there[k] - opposite[k]) / (at - opposite[k]));
+      const by = (k: 0 | 1, at: number) =>
+        Math.abs(at - opposite[k]) < 1e-6 ? 1 : (there[k] - opposite[k]) / (at - opposite[k]);
       const [sx, sy] = [by(0, x), by(1, y)];
       const even = Math.max(Math.abs(sx), Math.abs(sy));
-      emit('write', now.shiftKey ? scaledBy(from, masking.vertices, opposite, even, even) : scaledBy(from, masking.vertices, opposite, sx, sy));
+      emit(
+        'write',
+        now.shiftKey
+          ? scaledBy(from, masking.vertices, opposite, even, even)
+          : scaledBy(from, masking.vertices, opposite, sx, sy),
+      );
     },
     () => emit('end'),
   );
@@ -45,7 +64,11 @@ function turn(event: PointerEvent): void {
     return Math.atan2(y - about[1], x - about[0]);
   };
   const start = angle(event);
-  followPointer(event, (now) => emit('write', turnedBy(from, masking.vertices, about, angle(now) - start)), () => emit('end'));
+  followPointer(
+    event,
+    (now) => emit('write', turnedBy(from, masking.vertices, about, angle(now) - start)),
+    () => emit('end'),
+  );
 }
 </script>
 
@@ -53,8 +76,25 @@ function turn(event: PointerEvent): void {
   <g class="box">
     <polygon :points="corners.map((c) => c.at.join(',')).join(' ')" />
     <line :x1="arm.from[0]" :y1="arm.from[1]" :x2="arm.at[0]" :y2="arm.at[1]" />
-    <rect v-for="grip in corners" :key="grip.name" :x="grip.at[0] - 5" :y="grip.at[1] - 5" width="10" height="10" role="button" :aria-label="`Scale the chosen vertices by the ${grip.name}`" @pointerdown.stop="scale($event, grip)" />
-    <circle :cx="arm.at[0]" :cy="arm.at[1]" r="6" role="button" aria-label="Turn the chosen vertices" @pointerdown.stop="turn" />
+    <rect
+      v-for="grip in corners"
+      :key="grip.name"
+      :x="grip.at[0] - 5"
+      :y="grip.at[1] - 5"
+      width="10"
+      height="10"
+      role="button"
+      :aria-label="`Scale the chosen vertices by the ${grip.name}`"
+      @pointerdown.stop="scale($event, grip)"
+    />
+    <circle
+      :cx="arm.at[0]"
+      :cy="arm.at[1]"
+      r="6"
+      role="button"
+      aria-label="Turn the chosen vertices"
+      @pointerdown.stop="turn"
+    />
   </g>
 </template>
 

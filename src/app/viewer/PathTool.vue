@@ -16,20 +16,41 @@ const props = defineProps<{ frame: ViewFrame }>();
 const bench = useBench();
 const masking = useMasking();
 const svg = ref<SVGSVGElement>();
-const space = useSourceSpace(() => props.frame, () => svg.value);
+const space = useSourceSpace(
+  () => props.frame,
+  () => svg.value,
+);
 
 const pen = usePen(space, () => svg.value!);
 const { line } = pen;
-const { guide, marquee, closed, drawing, write, end, pick, dragVertex, dragHandle, onSegment, select, convert, nudge } = usePathDrag(space, () => svg.value!);
+const { guide, marquee, closed, drawing, write, end, pick, dragVertex, dragHandle, onSegment, select, convert, nudge } =
+  usePathDrag(space, () => svg.value!);
 
 const mask = computed(() => masking.mask!);
 const path = computed(() => masking.path);
 const hue = computed(() => MASK_HUES[mask.value.colour]);
-const points = computed(() => path.value.map((v, i) => ({ i, v, at: space.toStage([v[0], v[1]]), picked: masking.vertices.has(i), smooth: isSmooth(v) })));
+const points = computed(() =>
+  path.value.map((v, i) => ({
+    i,
+    v,
+    at: space.toStage([v[0], v[1]]),
+    picked: masking.vertices.has(i),
+    smooth: isSmooth(v),
+  })),
+);
 const svgPath = (vertices: readonly Vertex[], whole: boolean): string => {
   if (!vertices.length) return '';
-  const p = (at: XY) => space.toStage(at).map((v) => v.toFixed(1)).join(' ');
-  const pieces = vertices.slice(0, whole ? undefined : -1).map((_, i) => segment(vertices, i).slice(1).map((at) => p(at)).join(', '));
+  const p = (at: XY) =>
+    space
+      .toStage(at)
+      .map((v) => v.toFixed(1))
+      .join(' ');
+  const pieces = vertices.slice(0, whole ? undefined : -1).map((_, i) =>
+    segment(vertices, i)
+      .slice(1)
+      .map((at) => p(at))
+      .join(', '),
+  );
   return `M ${p([vertices[0]![0], vertices[0]![1]])} ${pieces.map((piece) => `C ${piece}`).join(' ')}${whole ? ' Z' : ''}`;
 };
 const outline = computed(() => svgPath(path.value, closed.value));
@@ -39,10 +60,24 @@ const onion = computed(() => {
   const keys = keysOf(mask.value.shape.path);
   const before = keys.filter((key) => key.at < masking.frame).slice(-2);
   const after = keys.filter((key) => key.at > masking.frame).slice(0, 2);
-  return [...before, ...after].map((key) => ({ at: key.at, past: key.at < masking.frame, d: svgPath(key.value as readonly Vertex[], closed.value) }));
+  return [...before, ...after].map((key) => ({
+    at: key.at,
+    past: key.at < masking.frame,
+    d: svgPath(key.value as readonly Vertex[], closed.value),
+  }));
 });
 const handles = computed(() =>
-  points.value.filter((p) => p.picked && p.smooth).flatMap(({ i, v, at }) => (['in', 'out'] as const).map((side) => ({ i, v, side, from: at, at: space.toStage(side === 'in' ? [v[0] + v[2], v[1] + v[3]] : [v[0] + v[4], v[1] + v[5]]) }))),
+  points.value
+    .filter((p) => p.picked && p.smooth)
+    .flatMap(({ i, v, at }) =>
+      (['in', 'out'] as const).map((side) => ({
+        i,
+        v,
+        side,
+        from: at,
+        at: space.toStage(side === 'in' ? [v[0] + v[2], v[1] + v[3]] : [v[0] + v[4], v[1] + v[5]]),
+      })),
+    ),
 );
 const box = computed(() => boxOf(path.value, masking.vertices));
 function onGround(event: PointerEvent): void {
@@ -59,18 +94,61 @@ const close = masking.closeDrawn;
 </script>
 
 <template>
-  <svg ref="svg" class="tool" :class="{ drawing: drawing || masking.tool === 'freehand' }" role="group" :aria-label="`Path of ${mask.name} on the picture`" @pointerdown="onGround">
+  <svg
+    ref="svg"
+    class="tool"
+    :class="{ drawing: drawing || masking.tool === 'freehand' }"
+    role="group"
+    :aria-label="`Path of ${mask.name} on the picture`"
+    @pointerdown="onGround"
+  >
     <path v-for="shape in onion" :key="shape.at" class="onion" :class="{ past: shape.past }" :d="shape.d" />
     <path class="shadow" :d="outline" />
     <path class="outline" :d="outline" :style="{ stroke: hue }" />
-    <path v-if="!drawing" class="segment" :d="outline" @pointerdown="onSegment"><title>Click to add a vertex, drag to move the path</title></path>
-    <line v-if="guide.x !== null" class="guide" :x1="space.toStage([guide.x, 0])[0]" y1="0" :x2="space.toStage([guide.x, 0])[0]" y2="100%" />
-    <line v-if="guide.y !== null" class="guide" x1="0" :y1="space.toStage([0, guide.y])[1]" x2="100%" :y2="space.toStage([0, guide.y])[1]" />
-    <polyline v-if="line.length" class="outline" :style="{ stroke: hue }" :points="line.map((p) => space.toStage(p).join(',')).join(' ')" />
-    <PathBox v-if="box && !drawing" :box="box" :path="path" :space="space" @write="write($event, true)" @end="end(false)" />
+    <path v-if="!drawing" class="segment" :d="outline" @pointerdown="onSegment">
+      <title>Click to add a vertex, drag to move the path</title>
+    </path>
+    <line
+      v-if="guide.x !== null"
+      class="guide"
+      :x1="space.toStage([guide.x, 0])[0]"
+      y1="0"
+      :x2="space.toStage([guide.x, 0])[0]"
+      y2="100%"
+    />
+    <line
+      v-if="guide.y !== null"
+      class="guide"
+      x1="0"
+      :y1="space.toStage([0, guide.y])[1]"
+      x2="100%"
+      :y2="space.toStage([0, guide.y])[1]"
+    />
+    <polyline
+      v-if="line.length"
+      class="outline"
+      :style="{ stroke: hue }"
+      :points="line.map((p) => space.toStage(p).join(',')).join(' ')"
+    />
+    <PathBox
+      v-if="box && !drawing"
+      :box="box"
+      :path="path"
+      :space="space"
+      @write="write($event, true)"
+      @end="end(false)"
+    />
     <template v-for="handle in handles" :key="`${handle.i} ${handle.side}`">
       <line class="arm" :x1="handle.from[0]" :y1="handle.from[1]" :x2="handle.at[0]" :y2="handle.at[1]" />
-      <circle class="grip" :cx="handle.at[0]" :cy="handle.at[1]" r="5" role="button" :aria-label="`${handle.side === 'in' ? 'Arriving' : 'Leaving'} handle of vertex ${handle.i + 1}`" @pointerdown.stop="dragHandle($event, handle)" />
+      <circle
+        class="grip"
+        :cx="handle.at[0]"
+        :cy="handle.at[1]"
+        r="5"
+        role="button"
+        :aria-label="`${handle.side === 'in' ? 'Arriving' : 'Leaving'} handle of vertex ${handle.i + 1}`"
+        @pointerdown.stop="dragHandle($event, handle)"
+      />
     </template>
     <g
       v-for="point in points"
@@ -85,7 +163,9 @@ const close = masking.closeDrawn;
       :aria-pressed="point.picked"
       @pointerdown.stop="dragVertex($event, point.i)"
       @dblclick.stop="convert(point.i)"
-      @keydown.enter.stop.prevent="drawing && point.i === 0 && path.length >= 3 ? close() : pick(point.i, $event.shiftKey)"
+      @keydown.enter.stop.prevent="
+        drawing && point.i === 0 && path.length >= 3 ? close() : pick(point.i, $event.shiftKey)
+      "
       @keydown.space.stop.prevent="pick(point.i, true)"
       @keydown.left.stop.prevent="nudge($event, point.i, -1, 0)"
       @keydown.right.stop.prevent="nudge($event, point.i, 1, 0)"
@@ -96,7 +176,14 @@ const close = masking.closeDrawn;
       <circle v-if="point.smooth" r="4.5" class="mark" :style="{ stroke: hue }" />
       <rect v-else x="-4" y="-4" width="8" height="8" class="mark" :style="{ stroke: hue }" />
     </g>
-    <rect v-if="marquee" class="marquee" :x="Math.min(marquee.from[0], marquee.to[0])" :y="Math.min(marquee.from[1], marquee.to[1])" :width="Math.abs(marquee.to[0] - marquee.from[0])" :height="Math.abs(marquee.to[1] - marquee.from[1])" />
+    <rect
+      v-if="marquee"
+      class="marquee"
+      :x="Math.min(marquee.from[0], marquee.to[0])"
+      :y="Math.min(marquee.from[1], marquee.to[1])"
+      :width="Math.abs(marquee.to[0] - marquee.from[0])"
+      :height="Math.abs(marquee.to[1] - marquee.from[1])"
+    />
   </svg>
 </template>
 

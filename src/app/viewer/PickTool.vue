@@ -32,7 +32,15 @@ const RARE = 0.04;
 const RARE_AT_RIM = 0.2;
 
 const picksScreen = computed(() => bench.picking === 'screen');
-const area = computed(() => from.value && { x: Math.min(from.value.x, to.value.x), y: Math.min(from.value.y, to.value.y), w: Math.abs(to.value.x - from.value.x), h: Math.abs(to.value.y - from.value.y) });
+const area = computed(
+  () =>
+    from.value && {
+      x: Math.min(from.value.x, to.value.x),
+      y: Math.min(from.value.y, to.value.y),
+      w: Math.abs(to.value.x - from.value.x),
+      h: Math.abs(to.value.y - from.value.y),
+    },
+);
 
 function place(event: PointerEvent): { x: number; y: number } {
   const bounds = (event.currentTarget as HTMLElement).getBoundingClientRect();
@@ -66,12 +74,18 @@ async function colourOf(part: { x: number; y: number; w: number; h: number }): P
   const { shot, layer, pass } = bench;
   if (!shot || !layer || !pass || !store.project) return null;
   const { frame } = props;
-  const inShot = { x: (part.x - frame.x) / frame.scale, y: (part.y - frame.y) / frame.scale, w: part.w / frame.scale, h: part.h / frame.scale };
+  const inShot = {
+    x: (part.x - frame.x) / frame.scale,
+    y: (part.y - frame.y) / frame.scale,
+    w: part.w / frame.scale,
+    h: part.h / frame.scale,
+  };
   if (param.value.from === 'shot') return colourWithout(store.project, shot, layer.id, bench.frame, inShot);
   const plan = planBefore(store.project, shot, layer, pass.id, bench.frame);
   const back = plan && intoPicture(plan);
   if (!plan || !back) return null;
-  const inLayer = (x: number, y: number) => project(back, (x - props.frame.x) / props.frame.scale, (y - props.frame.y) / props.frame.scale);
+  const inLayer = (x: number, y: number) =>
+    project(back, (x - props.frame.x) / props.frame.scale, (y - props.frame.y) / props.frame.scale);
   const ends = [inLayer(part.x, part.y), inLayer(part.x + part.w, part.y + part.h)] as const;
   const x = Math.min(ends[0][0], ends[1][0]);
   const y = Math.min(ends[0][1], ends[1][1]);
@@ -81,7 +95,9 @@ async function colourOf(part: { x: number; y: number; w: number; h: number }): P
     notices.say(`That is outside ${layer.name}. Pick on the layer itself.`, 'problem');
     return null;
   }
-  const [r, g, b] = await (await useEngine()).mean(plan, { x: x - (w === CLICK ? CLICK / 2 : 0), y: y - (h === CLICK ? CLICK / 2 : 0), w, h });
+  const [r, g, b] = await (
+    await useEngine()
+  ).mean(plan, { x: x - (w === CLICK ? CLICK / 2 : 0), y: y - (h === CLICK ? CLICK / 2 : 0), w, h });
   return [r, g, b];
 }
 
@@ -90,7 +106,9 @@ function keep(colour: Colour, adding: boolean): void {
   if (!pass || !layer || !picking) return;
   const old = valueAt(pass.values[picking] as Value<Colour[]>, bench.frame - layer.span.start);
   const colours = adding && old.length < param.value.most ? [...old, colour] : [colour];
-  const rounded = colours.map((c) => c.map((v) => Math.min(1, Math.max(0, Math.round(v * 10000) / 10000)))) as unknown as Colour[];
+  const rounded = colours.map((c) =>
+    c.map((v) => Math.min(1, Math.max(0, Math.round(v * 10000) / 10000))),
+  ) as unknown as Colour[];
   if (picking === 'screen') void warn(rounded);
   bench.editLayer((project, at) => setPassValue(project, at, pass.id, picking, rounded));
   if (!adding) bench.picking = null;
@@ -102,19 +120,51 @@ async function warn(picked: readonly Colour[]): Promise<void> {
   const colour = picked.at(-1)!;
   const { difference } = screenOf(colour);
   const saturation = `${Math.round(100 * (1 - Math.min(...colour) / Math.max(...colour, 1e-6)))} %`;
-  if (difference < LEAST) return notices.say(`The picked colour is almost grey: its saturation is ${saturation}, its colour difference ${(difference * 100).toFixed(1)} % where a screen has 10 % or more. Pick a more saturated place.`, 'problem');
+  if (difference < LEAST)
+    return notices.say(
+      `The picked colour is almost grey: its saturation is ${saturation}, its colour difference ${(difference * 100).toFixed(1)} % where a screen has 10 % or more. Pick a more saturated place.`,
+      'problem',
+    );
   const plan = planBefore(store.current(), shot!, layer!, pass!.id, bench.frame);
   if (!plan) return;
   const { seen, rim } = await (await useEngine()).screenShare(plan, picked);
   const percent = (v: number) => `${(v * 100).toFixed(v < 0.1 ? 1 : 0)} %`;
-  if (seen < RARE || rim < RARE_AT_RIM) notices.say(`This hue (saturation ${saturation}) covers ${percent(seen)} of ${layer!.name} and ${percent(rim)} of its border, so it may be the subject rather than the screen. Pick again if the wrong part goes clear.`, 'problem');
+  if (seen < RARE || rim < RARE_AT_RIM)
+    notices.say(
+      `This hue (saturation ${saturation}) covers ${percent(seen)} of ${layer!.name} and ${percent(rim)} of its border, so it may be the subject rather than the screen. Pick again if the wrong part goes clear.`,
+      'problem',
+    );
 }
 </script>
 
 <template>
-  <div class="pick" :aria-label="picksScreen ? 'Pick the screen colour on the picture' : `Pick ${param.label.toLowerCase()} on the picture`" role="application" @pointerdown="down" @pointermove="move" @pointerup="up" @keydown.esc="bench.picking = null">
-    <span class="hint">{{ picksScreen ? 'Pick the screen: click, or drag over an area. Shift adds a sample.' : `${param.label}: click on the picture, or drag over an area.` }}</span>
-    <span v-if="area" class="area" :style="{ left: `${area.x}px`, top: `${area.y}px`, width: `${area.w}px`, height: `${area.h}px`, borderColor: HANDLE.line }" />
+  <div
+    class="pick"
+    :aria-label="
+      picksScreen ? 'Pick the screen colour on the picture' : `Pick ${param.label.toLowerCase()} on the picture`
+    "
+    role="application"
+    @pointerdown="down"
+    @pointermove="move"
+    @pointerup="up"
+    @keydown.esc="bench.picking = null"
+  >
+    <span class="hint">{{
+      picksScreen
+        ? 'Pick the screen: click, or drag over an area. Shift adds a sample.'
+        : `${param.label}: click on the picture, or drag over an area.`
+    }}</span>
+    <span
+      v-if="area"
+      class="area"
+      :style="{
+        left: `${area.x}px`,
+        top: `${area.y}px`,
+        width: `${area.w}px`,
+        height: `${area.h}px`,
+        borderColor: HANDLE.line,
+      }"
+    />
   </div>
 </template>
 

@@ -17,7 +17,8 @@ const store = useProject();
 const text = ref('');
 const INTERVAL = 60;
 
-const rgb = ([r, g, b]: readonly number[]) => [r!, g!, b!].map((v) => String(Math.round(v * 255)).padStart(3, ' ')).join(' ');
+const rgb = ([r, g, b]: readonly number[]) =>
+  [r!, g!, b!].map((v) => String(Math.round(v * 255)).padStart(3, ' ')).join(' ');
 async function read(): Promise<void> {
   const { pointer, frame } = props;
   const { shot, layer } = bench;

@@ -15,15 +15,43 @@ const bench = useBench();
 const store = useProject();
 const player = usePlayer();
 const svg = ref<SVGSVGElement>();
-const space = useSourceSpace(() => props.frame, () => svg.value);
+const space = useSourceSpace(
+  () => props.frame,
+  () => svg.value,
+);
 
 const shotSize = computed(() => ({ w: bench.shot!.width, h: bench.shot!.height }));
 const now = computed(() => placeAt(bench.layer!.place, bench.frame - bench.layer!.span.start, shotSize.value));
 const half = computed(() => ({ w: bench.size!.w / 2, h: bench.size!.h / 2 }));
-const SIDES = [[-1, -1], [0, -1], [1, -1], [1, 0], [1, 1], [0, 1], [-1, 1], [-1, 0]] as const;
-const NAMES = ['Top left corner', 'Top side', 'Top right corner', 'Right side', 'Bottom right corner', 'Bottom side', 'Bottom left corner', 'Left side'] as const;
-const grips = computed(() => SIDES.map(([x, y], i) => ({ x, y, name: NAMES[i]!, at: space.toStage([x * half.value.w, y * half.value.h]) })));
-const outline = computed(() => grips.value.filter(({ x, y }) => x && y).map(({ at }) => at.join()).join(' '));
+const SIDES = [
+  [-1, -1],
+  [0, -1],
+  [1, -1],
+  [1, 0],
+  [1, 1],
+  [0, 1],
+  [-1, 1],
+  [-1, 0],
+] as const;
+const NAMES = [
+  'Top left corner',
+  'Top side',
+  'Top right corner',
+  'Right side',
+  'Bottom right corner',
+  'Bottom side',
+  'Bottom left corner',
+  'Left side',
+] as const;
+const grips = computed(() =>
+  SIDES.map(([x, y], i) => ({ x, y, name: NAMES[i]!, at: space.toStage([x * half.value.w, y * half.value.h]) })),
+);
+const outline = computed(() =>
+  grips.value
+    .filter(({ x, y }) => x && y)
+    .map(({ at }) => at.join())
+    .join(' '),
+);
 const anchor = computed(() => space.toStage(now.value.anchor as [number, number]));
 const STALK = 26;
 /** Away from the middle, beyond the top side. */
@@ -47,12 +75,26 @@ function own([dx, dy]: XY): [number, number] {
   const det = a * d - b * c || 1;
   return [(d * dx - c * dy) / det, (a * dy - b * dx) / det];
 }
-const shifted = ([dx, dy]: XY, from = now.value.position): PlaceChange => ({ position: [tenths(from[0] + dx), tenths(from[1] + dy)] });
+const shifted = ([dx, dy]: XY, from = now.value.position): PlaceChange => ({
+  position: [tenths(from[0] + dx), tenths(from[1] + dy)],
+});
 
 function move(event: PointerEvent): void {
   if (event.button !== 0) return;
   const from = now.value.position;
-  followPointer(event, (to) => write(shifted(own([(to.clientX - event.clientX) / props.frame.scale, (to.clientY - event.clientY) / props.frame.scale]), from), 'Move', true), done);
+  followPointer(
+    event,
+    (to) =>
+      write(
+        shifted(
+          own([(to.clientX - event.clientX) / props.frame.scale, (to.clientY - event.clientY) / props.frame.scale]),
+          from,
+        ),
+        'Move',
+        true,
+      ),
+    done,
+  );
 }
 /** From the anchor in the source's pixels, by the map as it was when the drag began. */
 function fromAnchor(): (to: PointerEvent) => [number, number] {
@@ -100,7 +142,12 @@ function turn(event: PointerEvent): void {
     done,
   );
 }
-const ARROWS: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+const ARROWS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 function press(event: KeyboardEvent, what: 'move' | 'turn' | readonly [number, number]): void {
   const arrow = ARROWS[event.key];
   if (!arrow || event.altKey || event.ctrlKey) return;
@@ -112,20 +159,59 @@ function press(event: KeyboardEvent, what: 'move' | 'turn' | readonly [number, n
   else if (what === 'turn') write({ rotation: tenths(now.value.rotation + way * step) }, 'Turn', false);
   else {
     const grow = 1 + 0.01 * step * (arrow[0] - arrow[1]);
-    write({ scale: [thousandths(now.value.scale[0] * (what[0] ? grow : 1)), thousandths(now.value.scale[1] * (what[1] ? grow : 1))] }, 'Scale', false);
+    write(
+      {
+        scale: [
+          thousandths(now.value.scale[0] * (what[0] ? grow : 1)),
+          thousandths(now.value.scale[1] * (what[1] ? grow : 1)),
+        ],
+      },
+      'Scale',
+      false,
+    );
   }
 }
 </script>
 
 <template>
-  <svg ref="svg" class="handles" role="group" aria-label="Place on the picture" :style="{ '--line': HANDLE.line, '--fill': HANDLE.fill }">
-    <polygon class="outline" :points="outline" role="button" tabindex="0" aria-label="Layer on the picture: drag or arrow keys move it" @pointerdown="move" @keydown="press($event, 'move')" />
+  <svg
+    ref="svg"
+    class="handles"
+    role="group"
+    aria-label="Place on the picture"
+    :style="{ '--line': HANDLE.line, '--fill': HANDLE.fill }"
+  >
+    <polygon
+      class="outline"
+      :points="outline"
+      role="button"
+      tabindex="0"
+      aria-label="Layer on the picture: drag or arrow keys move it"
+      @pointerdown="move"
+      @keydown="press($event, 'move')"
+    />
     <line class="stalk" :x1="stalk.from[0]" :y1="stalk.from[1]" :x2="stalk.to[0]" :y2="stalk.to[1]" />
-    <g role="button" tabindex="0" aria-label="Turn" class="turn" @pointerdown.stop="turn" @keydown="press($event, 'turn')">
+    <g
+      role="button"
+      tabindex="0"
+      aria-label="Turn"
+      class="turn"
+      @pointerdown.stop="turn"
+      @keydown="press($event, 'turn')"
+    >
       <circle class="room" :cx="stalk.to[0]" :cy="stalk.to[1]" r="12" />
       <circle :cx="stalk.to[0]" :cy="stalk.to[1]" r="5" />
     </g>
-    <g v-for="grip in grips" :key="grip.name" role="button" tabindex="0" :aria-label="grip.name" class="grip" @pointerdown.stop="size($event, [grip.x, grip.y])" @keydown="press($event, [grip.x, grip.y])">
+    <g
+      v-for="grip in grips"
+      :key="grip.name"
+      role="button"
+      tabindex="0"
+      :aria-label="grip.name"
+      class="grip"
+      @pointerdown.stop="size($event, [grip.x, grip.y])"
+      @keydown="press($event, [grip.x, grip.y])"
+    >
       <rect class="room" :x="grip.at[0] - 12" :y="grip.at[1] - 12" width="24" height="24" />
       <rect :x="grip.at[0] - 4.5" :y="grip.at[1] - 4.5" width="9" height="9" />
     </g>

@@ -1,6 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { mdiCrosshairsGps, mdiFitToScreenOutline, mdiMagnifyMinusOutline, mdiMagnifyPlusOutline, mdiVectorCurve } from '@mdi/js';
+import {
+  mdiCrosshairsGps,
+  mdiFitToScreenOutline,
+  mdiMagnifyMinusOutline,
+  mdiMagnifyPlusOutline,
+  mdiVectorCurve,
+} from '@mdi/js';
 import IconButton from '../controls/IconButton.vue';
 import { GROUNDS, useBench, VIEWS } from '../stores/bench';
 
@@ -16,17 +22,37 @@ const judged = computed(() => (bench.view === 'alone' || bench.view === 'matte' 
   <div class="bar">
     <span class="left">
       <span class="segmented" role="group" aria-label="View">
-        <button v-for="(view, i) in VIEWS" :key="view.name" :aria-pressed="bench.view === view.name" :title="`${view.help} (${i + 1})`" @click="bench.view = view.name">{{ view.label }}</button>
+        <button
+          v-for="(view, i) in VIEWS"
+          :key="view.name"
+          :aria-pressed="bench.view === view.name"
+          :title="`${view.help} (${i + 1})`"
+          @click="bench.view = view.name"
+        >
+          {{ view.label }}
+        </button>
       </span>
       <select v-if="judged" v-model="bench.ground[judged]" class="plain-field" aria-label="Judged on">
         <option v-for="ground in GROUNDS[judged]" :key="ground.name" :value="ground.name">{{ ground.label }}</option>
       </select>
     </span>
     <span class="right">
-      <IconButton label="Pixel values under the pointer" :icon="mdiCrosshairsGps" :pressed="readout" @click="readout = !readout" />
+      <IconButton
+        label="Pixel values under the pointer"
+        :icon="mdiCrosshairsGps"
+        :pressed="readout"
+        @click="readout = !readout"
+      />
       <IconButton label="Edge at 200 %" :icon="mdiVectorCurve" :disabled="!bench.size" @click="emit('edge')" />
       <IconButton label="Zoom out" keys="−" :icon="mdiMagnifyMinusOutline" @click="emit('zoom', scale / 1.25)" />
-      <button class="mono zoom" title="Show at 100 %" :aria-label="`${Math.round(scale * 100)} %: zoom to 100 %`" @click="emit('zoom', 1)">{{ Math.round(scale * 100) }} %</button>
+      <button
+        class="mono zoom"
+        title="Show at 100 %"
+        :aria-label="`${Math.round(scale * 100)} %: zoom to 100 %`"
+        @click="emit('zoom', 1)"
+      >
+        {{ Math.round(scale * 100) }} %
+      </button>
       <IconButton label="Zoom in" keys="+" :icon="mdiMagnifyPlusOutline" @click="emit('zoom', scale * 1.25)" />
       <IconButton label="Fit" keys="F" :icon="mdiFitToScreenOutline" @click="emit('zoom', null)" />
     </span>

@@ -17,8 +17,15 @@ export function useEdges() {
     const { shot, layer } = bench;
     if (!shot || !layer || !store.project) return null;
     const reduction = 4;
-    const layers = shot.layers.map((item) => ({ ...item, solo: false, shown: item.id === layer.id, ...(item.id === layer.id ? { opacity: { still: 1 }, blend: 'normal' as const } : {}) }));
-    const plan = planFrame({ ...store.project, shots: [{ ...shot, background: null, layers }] }, shot.id, bench.frame, { reduction });
+    const layers = shot.layers.map((item) => ({
+      ...item,
+      solo: false,
+      shown: item.id === layer.id,
+      ...(item.id === layer.id ? { opacity: { still: 1 }, blend: 'normal' as const } : {}),
+    }));
+    const plan = planFrame({ ...store.project, shots: [{ ...shot, background: null, layers }] }, shot.id, bench.frame, {
+      reduction,
+    });
     const pixels = await (await useEngine()).pixels(plan);
     const found: { x: number; y: number }[] = [];
     for (let y = 1; y < plan.height - 1; y++) {
@@ -28,7 +35,9 @@ export function useEdges() {
       }
     }
     if (!found.length) return null;
-    const [cx, cy] = ['x', 'y'].map((axis) => found.reduce((sum, spot) => sum + spot[axis as 'x'], 0) / found.length) as [number, number];
+    const [cx, cy] = ['x', 'y'].map(
+      (axis) => found.reduce((sum, spot) => sum + spot[axis as 'x'], 0) / found.length,
+    ) as [number, number];
     const round = found.sort((a, b) => Math.atan2(a.y - cy, a.x - cx) - Math.atan2(b.y - cy, b.x - cx));
     return round[Math.floor(((turn++ % PLACES) / PLACES) * round.length)]!;
   }

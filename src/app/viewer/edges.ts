@@ -11,9 +11,15 @@ export function usePullToEdges(): (path: readonly Vertex[], chosen: ReadonlySet<
   const bench = useBench();
   const store = useProject();
   return async (path, chosen) => {
-    const plan = store.project && bench.shot && bench.layer && planLayer(store.project, bench.shot, { ...bench.layer, passes: [] }, bench.frame, 1);
+    const plan =
+      store.project &&
+      bench.shot &&
+      bench.layer &&
+      planLayer(store.project, bench.shot, { ...bench.layer, passes: [] }, bench.frame, 1);
     if (!plan) return null;
     const luma = await (await useEngine()).luma(plan);
-    return pulledToEdges(path, chosen, luma).map((v) => v.map((part, i) => (i < 2 ? tenths(part) : part)) as unknown as Vertex);
+    return pulledToEdges(path, chosen, luma).map(
+      (v) => v.map((part, i) => (i < 2 ? tenths(part) : part)) as unknown as Vertex,
+    );
   };
 }

@@ -40,7 +40,11 @@ export function gripsOf(shape: Shape, now: Now): Grip[] {
   if (shape.kind === 'line') return [middle, turn(STALK * 2)];
   if (shape.kind === 'text') {
     const tall = now(shape.height);
-    const grow: Grip = { name: 'Height', at: plus(centre, turned([0, -tall / 2], rotation)), put: (to) => ({ height: Math.max(1, tenths(2 * Math.hypot(to[0] - centre[0], to[1] - centre[1]))) }) };
+    const grow: Grip = {
+      name: 'Height',
+      at: plus(centre, turned([0, -tall / 2], rotation)),
+      put: (to) => ({ height: Math.max(1, tenths(2 * Math.hypot(to[0] - centre[0], to[1] - centre[1]))) }),
+    };
     return [middle, turn(tall + STALK), grow];
   }
   const [w, h] = now(shape.size);
@@ -51,8 +55,18 @@ export function gripsOf(shape: Shape, now: Now): Grip[] {
     put: (to) => {
       const opposite = plus(centre, turned([(-sx * w) / 2, (-sy * h) / 2], rotation));
       const [dx, dy] = turned([to[0] - opposite[0], to[1] - opposite[1]], -rotation);
-      return { size: [Math.max(1, tenths(sx * dx)), Math.max(1, tenths(sy * dy))], centre: pair([(to[0] + opposite[0]) / 2, (to[1] + opposite[1]) / 2]) };
+      return {
+        size: [Math.max(1, tenths(sx * dx)), Math.max(1, tenths(sy * dy))],
+        centre: pair([(to[0] + opposite[0]) / 2, (to[1] + opposite[1]) / 2]),
+      };
     },
   });
-  return [middle, cornerAt('Top left corner', -1, -1), cornerAt('Top right corner', 1, -1), cornerAt('Bottom right corner', 1, 1), cornerAt('Bottom left corner', -1, 1), turn(w / 2 + STALK)];
+  return [
+    middle,
+    cornerAt('Top left corner', -1, -1),
+    cornerAt('Top right corner', 1, -1),
+    cornerAt('Bottom right corner', 1, 1),
+    cornerAt('Bottom left corner', -1, 1),
+    turn(w / 2 + STALK),
+  ];
 }

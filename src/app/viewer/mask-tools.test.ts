@@ -34,7 +34,9 @@ describe('editing chosen vertices', () => {
         const all = new Set([0, 1, 2]);
         const turned = turnedBy(curved, all, [2, 1], angle);
         turned.forEach((v, i) => {
-          expect(Math.abs(Math.hypot(v[0] - 2, v[1] - 1) - Math.hypot(curved[i]![0] - 2, curved[i]![1] - 1))).toBeLessThan(0.1);
+          expect(
+            Math.abs(Math.hypot(v[0] - 2, v[1] - 1) - Math.hypot(curved[i]![0] - 2, curved[i]![1] - 1)),
+          ).toBeLessThan(0.1);
           expect(Math.hypot(v[2], v[3])).toBeCloseTo(Math.hypot(curved[i]![2], curved[i]![3]), 6);
         });
         const back = turnedBy(turned, all, [2, 1], -angle);
@@ -74,15 +76,24 @@ describe('grips of shapes', () => {
 
   test('a dragged corner leaves the opposite one, whatever the rotation', () => {
     fc.assert(
-      fc.property(fc.integer({ min: -180, max: 180 }), fc.integer({ min: -60, max: 60 }), fc.integer({ min: -40, max: 40 }), (rotation, dx, dy) => {
-        const shape = { ...newShape('rectangle', { w: 640, h: 360 }), rotation: still(rotation) } as Shape;
-        const corners = (of: Shape) => gripsOf(of, now).filter((grip) => grip.name.endsWith('corner'));
-        const [before, grip] = [corners(shape), corners(shape).find((item) => item.name === 'Bottom right corner')!];
-        const changed = Object.fromEntries(Object.entries(grip.put([grip.at[0] + dx, grip.at[1] + dy])).map(([name, value]) => [name, still(value)]));
-        const after = corners({ ...shape, ...changed } as Shape);
-        const opposite = (list: typeof before) => list.find((item) => item.name === 'Top left corner')!.at;
-        expect(Math.hypot(opposite(after)[0] - opposite(before)[0], opposite(after)[1] - opposite(before)[1])).toBeLessThan(0.2);
-      }),
+      fc.property(
+        fc.integer({ min: -180, max: 180 }),
+        fc.integer({ min: -60, max: 60 }),
+        fc.integer({ min: -40, max: 40 }),
+        (rotation, dx, dy) => {
+          const shape = { ...newShape('rectangle', { w: 640, h: 360 }), rotation: still(rotation) } as Shape;
+          const corners = (of: Shape) => gripsOf(of, now).filter((grip) => grip.name.endsWith('corner'));
+          const [before, grip] = [corners(shape), corners(shape).find((item) => item.name === 'Bottom right corner')!];
+          const changed = Object.fromEntries(
+            Object.entries(grip.put([grip.at[0] + dx, grip.at[1] + dy])).map(([name, value]) => [name, still(value)]),
+          );
+          const after = corners({ ...shape, ...changed } as Shape);
+          const opposite = (list: typeof before) => list.find((item) => item.name === 'Top left corner')!.at;
+          expect(
+            Math.hypot(opposite(after)[0] - opposite(before)[0], opposite(after)[1] - opposite(before)[1]),
+          ).toBeLessThan(0.2);
+        },
+      ),
     );
   });
 

@@ -29,7 +29,10 @@ export function usePathDrag(space: SourceSpace, stage: () => Element) {
   function write(next: readonly Vertex[], dragging: boolean): void {
     if (dragging) player.touching = true;
     const { id } = mask.value;
-    bench.editLayer((project, at) => setPath(project, at, id, next, masking.pathReach), dragging ? `path ${id}` : undefined);
+    bench.editLayer(
+      (project, at) => setPath(project, at, id, next, masking.pathReach),
+      dragging ? `path ${id}` : undefined,
+    );
   }
   /** Ends a drag; with the option on, what was moved goes on to the nearest strong edge. */
   async function end(moved = true): Promise<void> {
@@ -64,7 +67,9 @@ export function usePathDrag(space: SourceSpace, stage: () => Element) {
         const there = space.at(now);
         const begun = space.at(event);
         const aim: XY = [start[0] + there[0] - begun[0], start[1] + there[1] - begun[1]];
-        const snap = now.ctrlKey ? { point: aim, x: null, y: null } : snapPoint(aim, others, bench.size!, SNAP * space.perStage.value);
+        const snap = now.ctrlKey
+          ? { point: aim, x: null, y: null }
+          : snapPoint(aim, others, bench.size!, SNAP * space.perStage.value);
         guide.value = { x: snap.x, y: snap.y };
         write(movedBy(from, masking.vertices, snap.point[0] - start[0], snap.point[1] - start[1]), true);
       },
@@ -80,7 +85,10 @@ export function usePathDrag(space: SourceSpace, stage: () => Element) {
       event,
       (now) => {
         const [x, y] = space.at(now);
-        write(from.map((old, k) => (k === i ? withHandle(v, side, [tenths(x - v[0]), tenths(y - v[1])], now.altKey) : old)), true);
+        write(
+          from.map((old, k) => (k === i ? withHandle(v, side, [tenths(x - v[0]), tenths(y - v[1])], now.altKey) : old)),
+          true,
+        );
       },
       () => void end(false),
     );
@@ -121,7 +129,9 @@ export function usePathDrag(space: SourceSpace, stage: () => Element) {
         const [x0, x1] = [Math.min(area.from[0], area.to[0]), Math.max(area.from[0], area.to[0])];
         const [y0, y1] = [Math.min(area.from[1], area.to[1]), Math.max(area.from[1], area.to[1])];
         const within = ([x, y]: XY) => x >= x0 && x <= x1 && y >= y0 && y <= y1;
-        const inside = [...path.value.keys()].filter((i) => within(space.toStage([path.value[i]![0], path.value[i]![1]])));
+        const inside = [...path.value.keys()].filter((i) =>
+          within(space.toStage([path.value[i]![0], path.value[i]![1]])),
+        );
         masking.vertices = new Set([...(event.shiftKey ? masking.vertices : []), ...inside]);
       },
     );
@@ -131,7 +141,10 @@ export function usePathDrag(space: SourceSpace, stage: () => Element) {
     return [event.clientX - bounds.left, event.clientY - bounds.top];
   }
   function convert(i: number): void {
-    write(path.value.map((v, k) => (k === i ? converted(path.value, i, isSmooth(v) ? 'corner' : 'smooth') : v)), false);
+    write(
+      path.value.map((v, k) => (k === i ? converted(path.value, i, isSmooth(v) ? 'corner' : 'smooth') : v)),
+      false,
+    );
   }
   function nudge(event: KeyboardEvent, i: number, dx: number, dy: number): void {
     const far = event.shiftKey ? 10 : 1;
@@ -139,5 +152,19 @@ export function usePathDrag(space: SourceSpace, stage: () => Element) {
     write(movedBy(path.value, masking.vertices, dx * far, dy * far), false);
   }
 
-  return { guide, marquee, closed, drawing, write, end, pick, dragVertex, dragHandle, onSegment, select, convert, nudge };
+  return {
+    guide,
+    marquee,
+    closed,
+    drawing,
+    write,
+    end,
+    pick,
+    dragVertex,
+    dragHandle,
+    onSegment,
+    select,
+    convert,
+    nudge,
+  };
 }

@@ -22,7 +22,8 @@ export function boxOf(path: readonly Vertex[], chosen: ReadonlySet<number>): Box
   return { left: Math.min(...xs), right: Math.max(...xs), top: Math.min(...ys), bottom: Math.max(...ys) };
 }
 
-const change = (path: readonly Vertex[], chosen: ReadonlySet<number>, to: (v: Vertex) => Vertex): Vertex[] => path.map((v, i) => (chosen.has(i) ? to(v) : v));
+const change = (path: readonly Vertex[], chosen: ReadonlySet<number>, to: (v: Vertex) => Vertex): Vertex[] =>
+  path.map((v, i) => (chosen.has(i) ? to(v) : v));
 
 export const movedBy = (path: readonly Vertex[], chosen: ReadonlySet<number>, dx: number, dy: number): Vertex[] =>
   change(path, chosen, (v) => {
@@ -31,7 +32,12 @@ export const movedBy = (path: readonly Vertex[], chosen: ReadonlySet<number>, dx
   });
 
 /** Chosen vertices and their handles through a linear map about a point. */
-function mapped(path: readonly Vertex[], chosen: ReadonlySet<number>, [cx, cy]: XY, [a, b, c, d]: readonly [number, number, number, number]): Vertex[] {
+function mapped(
+  path: readonly Vertex[],
+  chosen: ReadonlySet<number>,
+  [cx, cy]: XY,
+  [a, b, c, d]: readonly [number, number, number, number],
+): Vertex[] {
   const turn = (x: number, y: number): XY => [a * x + c * y, b * x + d * y];
   return change(path, chosen, (v) => {
     const [x, y] = turn(v[0] - cx, v[1] - cy);
@@ -40,8 +46,19 @@ function mapped(path: readonly Vertex[], chosen: ReadonlySet<number>, [cx, cy]: 
     return [tenths(cx + x), tenths(cy + y), inX, inY, outX, outY, v[6]];
   });
 }
-export const scaledBy = (path: readonly Vertex[], chosen: ReadonlySet<number>, about: XY, sx: number, sy: number): Vertex[] => mapped(path, chosen, about, [sx, 0, 0, sy]);
-export const turnedBy = (path: readonly Vertex[], chosen: ReadonlySet<number>, about: XY, radians: number): Vertex[] => {
+export const scaledBy = (
+  path: readonly Vertex[],
+  chosen: ReadonlySet<number>,
+  about: XY,
+  sx: number,
+  sy: number,
+): Vertex[] => mapped(path, chosen, about, [sx, 0, 0, sy]);
+export const turnedBy = (
+  path: readonly Vertex[],
+  chosen: ReadonlySet<number>,
+  about: XY,
+  radians: number,
+): Vertex[] => {
   const [c, s] = [Math.cos(radians), Math.sin(radians)];
   return mapped(path, chosen, about, [c, s, -s, c]);
 };
@@ -59,7 +76,12 @@ export function withHandle(v: Vertex, side: 'in' | 'out', [x, y]: XY, apart: boo
  * A point moved onto the nearest line of other points, of the source's middle or of its borders, when one is near.
  * @returns the point, and the lines it lies on now
  */
-export function snapPoint([x, y]: XY, targets: readonly XY[], { w, h }: { w: number; h: number }, within: number): { point: [number, number]; x: number | null; y: number | null } {
+export function snapPoint(
+  [x, y]: XY,
+  targets: readonly XY[],
+  { w, h }: { w: number; h: number },
+  within: number,
+): { point: [number, number]; x: number | null; y: number | null } {
   const onX = snapped(x, [-w / 2, 0, w / 2, ...targets.map((p) => p[0])], within);
   const onY = snapped(y, [-h / 2, 0, h / 2, ...targets.map((p) => p[1])], within);
   return { point: [onX ?? tenths(x), onY ?? tenths(y)], x: onX, y: onY };

@@ -13,7 +13,14 @@ import { SNAP, snapPoint } from './path-edit';
 const CLOSING = 10;
 
 /** Draws the chosen path: point by point, or freehand in one go. */
-export function usePen(space: SourceSpace, stage: () => Element): { line: ShallowRef<XY[]>; point(event: PointerEvent, first: XY | undefined): boolean; freehand(event: PointerEvent): void } {
+export function usePen(
+  space: SourceSpace,
+  stage: () => Element,
+): {
+  line: ShallowRef<XY[]>;
+  point(event: PointerEvent, first: XY | undefined): boolean;
+  freehand(event: PointerEvent): void;
+} {
   const bench = useBench();
   const masking = useMasking();
   const store = useProject();
@@ -22,16 +29,27 @@ export function usePen(space: SourceSpace, stage: () => Element): { line: Shallo
   /** Adds a point; a drag pulls its handles out. @param first the path's first point on the stage @returns false when the click closes the path */
   function point(event: PointerEvent, first: XY | undefined): boolean {
     const bounds = stage().getBoundingClientRect();
-    if (first && masking.path.length >= 3 && Math.hypot(event.clientX - bounds.left - first[0], event.clientY - bounds.top - first[1]) <= CLOSING) return false;
+    if (
+      first &&
+      masking.path.length >= 3 &&
+      Math.hypot(event.clientX - bounds.left - first[0], event.clientY - bounds.top - first[1]) <= CLOSING
+    )
+      return false;
     const { id } = masking.mask!;
     const others = masking.path.map((v) => [v[0], v[1]] as const);
-    const [x, y] = event.ctrlKey ? space.at(event) : snapPoint(space.at(event), others, bench.size!, SNAP * space.perStage.value).point;
+    const [x, y] = event.ctrlKey
+      ? space.at(event)
+      : snapPoint(space.at(event), others, bench.size!, SNAP * space.perStage.value).point;
     bench.editLayer((project, at) => appendVertex(project, at, id, corner(x, y)), `draw ${id}`);
     followPointer(
       event,
       (now) => {
         const [hx, hy] = space.at(now);
-        bench.editLayer((project, at) => appendVertex(project, at, id, [x, y, tenths(x - hx), tenths(y - hy), tenths(hx - x), tenths(hy - y), 0]), `draw ${id}`);
+        bench.editLayer(
+          (project, at) =>
+            appendVertex(project, at, id, [x, y, tenths(x - hx), tenths(y - hy), tenths(hx - x), tenths(hy - y), 0]),
+          `draw ${id}`,
+        );
       },
       () => store.endGesture(),
     );
@@ -44,12 +62,26 @@ export function usePen(space: SourceSpace, stage: () => Element): { line: Shallo
       event,
       (now) => (line.value = [...line.value, space.at(now)]),
       () => {
-        const drawn = fromFreehand(line.value, 1.5 * space.perStage.value).map((v) => v.map(tenths) as unknown as Vertex);
+        const drawn = fromFreehand(line.value, 1.5 * space.perStage.value).map(
+          (v) => v.map(tenths) as unknown as Vertex,
+        );
         line.value = [];
         if (drawn.length < 3) return;
         const { id } = masking.mask!;
         const key = { at: masking.frame, value: drawn, ease: 'linear' as const };
-        bench.editLayer((project, at) => setShape(project, at, id, { kind: 'path', closed: true, path: (masking.reach === 'here' ? { keys: [key] } : { still: drawn }) as never }, 'Draw'));
+        bench.editLayer((project, at) =>
+          setShape(
+            project,
+            at,
+            id,
+            {
+              kind: 'path',
+              closed: true,
+              path: (masking.reach === 'here' ? { keys: [key] } : { still: drawn }) as never,
+            },
+            'Draw',
+          ),
+        );
         masking.tool = 'edit';
       },
     );

@@ -28,10 +28,23 @@ export function useSelecting() {
     const shape = bench.layer?.masks.find((mask) => mask.id === id)?.shape;
     return shape?.kind === 'matte' ? shape : null;
   };
-  const planAt = (local: number) => planLayer(store.current(), bench.shot!, { ...bench.layer!, passes: [], matte: null }, local + bench.layer!.span.start, 1)!;
+  const planAt = (local: number) =>
+    planLayer(
+      store.current(),
+      bench.shot!,
+      { ...bench.layer!, passes: [], matte: null },
+      local + bench.layer!.span.start,
+      1,
+    )!;
   const hintsAt = (shape: MatteShape, at: number): SelectHint[] => {
     const { w, h } = bench.size!;
-    return shape.hints.filter((hint: Hint) => hint.at === at).map(({ keep, size, points }) => ({ keep, radius: size / 2, points: points.map(([x, y]) => [x + w / 2, y + h / 2] as const) }));
+    return shape.hints
+      .filter((hint: Hint) => hint.at === at)
+      .map(({ keep, size, points }) => ({
+        keep,
+        radius: size / 2,
+        points: points.map(([x, y]) => [x + w / 2, y + h / 2] as const),
+      }));
   };
   const matteAt = (shape: MatteShape, at: number): DrawnMatte | null => {
     const own = keysOf(shape.matte).find((key) => key.at === at)?.value;
@@ -44,10 +57,20 @@ export function useSelecting() {
     if (!shape) return;
     const single = 'still' in shape.matte && shape.hints.every((hint) => hint.at === at) && gesture.startsWith('hint');
     const keyed = <T>(value: MatteShape['matte' | 'confidence'], next: T) => {
-      const others = 'still' in value ? [...new Set(shape.hints.map((hint) => hint.at))].filter((other) => other !== at).slice(0, 1).map((other) => ({ at: other, value: value.still, ease: 'hold' as const })) : value.keys;
+      const others =
+        'still' in value
+          ? [...new Set(shape.hints.map((hint) => hint.at))]
+              .filter((other) => other !== at)
+              .slice(0, 1)
+              .map((other) => ({ at: other, value: value.still, ease: 'hold' as const }))
+          : value.keys;
       return withKeys(value as never, [...(others as Key<T>[]), { at, value: next, ease: 'hold' }], next as never);
     };
-    const next = { ...shape, matte: single ? still(found.matte) : keyed(shape.matte, found.matte), confidence: single ? still(found.confidence) : keyed(shape.confidence, found.confidence) } as MatteShape;
+    const next = {
+      ...shape,
+      matte: single ? still(found.matte) : keyed(shape.matte, found.matte),
+      confidence: single ? still(found.confidence) : keyed(shape.confidence, found.confidence),
+    } as MatteShape;
     bench.editLayer((project, where) => setShape(project, where, id, next, 'Select with'), gesture);
   }
 
@@ -60,7 +83,13 @@ export function useSelecting() {
       // strokes after the first frame correct what was carried there
       const held = keysOf(shape.matte).find((key) => key.at === at)?.value;
       const plan = planAt(at);
-      const found = await (await useEngine()).select(plan, hintsAt(shape, at), held?.data && at !== keysOf(shape.matte)[0]?.at ? { layer: plan, matte: held } : null);
+      const found = await (
+        await useEngine()
+      ).select(
+        plan,
+        hintsAt(shape, at),
+        held?.data && at !== keysOf(shape.matte)[0]?.at ? { layer: plan, matte: held } : null,
+      );
       write(id, at, found, `hint ${id}`);
     } catch (error) {
       notices.problem(error);
@@ -78,13 +107,27 @@ export function useSelecting() {
       for (let at = start + 1; at <= end && !cancelled; at++) {
         const shape = shapeOf(id);
         const before = shape && matteAt(shape, at - 1);
-        if (!shape || !before) return notices.say('Draw keep and drop strokes on this frame first; the selection goes on from here.', 'problem');
-        if (at === start + 1 && 'still' in shape.matte) write(id, start, { matte: before, confidence: 'still' in shape.confidence ? shape.confidence.still : 1 }, `go on ${id}`);
+        if (!shape || !before)
+          return notices.say(
+            'Draw keep and drop strokes on this frame first; the selection goes on from here.',
+            'problem',
+          );
+        if (at === start + 1 && 'still' in shape.matte)
+          write(
+            id,
+            start,
+            { matte: before, confidence: 'still' in shape.confidence ? shape.confidence.still : 1 },
+            `go on ${id}`,
+          );
         const found = await engine.select(planAt(at), hintsAt(shape, at), { layer: planAt(at - 1), matte: before });
         write(id, at, found, `go on ${id}`);
         progress.value = { done: at - start, of: end - start };
         bench.seek(at + bench.layer!.span.start);
-        if (found.confidence < UNSURE) return notices.say(`The selection is unsure on frame ${bench.frame} (${Math.round(found.confidence * 100)} %). Add keep and drop strokes here, then go on.`, 'problem');
+        if (found.confidence < UNSURE)
+          return notices.say(
+            `The selection is unsure on frame ${bench.frame} (${Math.round(found.confidence * 100)} %). Add keep and drop strokes here, then go on.`,
+            'problem',
+          );
       }
     } catch (error) {
       notices.problem(error);

@@ -13,11 +13,18 @@ export function useSight(stage: Ref<HTMLElement | undefined>, shot: () => { widt
   const zoom = ref<number | null>(null);
   const pan = ref({ x: 0, y: 0 });
 
-  const fitted = computed(() => Math.max(0.02, Math.min((width.value - MARGIN) / shot().width, (height.value - MARGIN) / shot().height)));
+  const fitted = computed(() =>
+    Math.max(0.02, Math.min((width.value - MARGIN) / shot().width, (height.value - MARGIN) / shot().height)),
+  );
   const scale = computed(() => zoom.value ?? fitted.value);
   const frame = computed<ViewFrame>(() => {
     const size = { width: shot().width * scale.value, height: shot().height * scale.value };
-    return { ...size, scale: scale.value, x: Math.round((width.value - size.width) / 2 + pan.value.x), y: Math.round((height.value - size.height) / 2 + pan.value.y) };
+    return {
+      ...size,
+      scale: scale.value,
+      x: Math.round((width.value - size.width) / 2 + pan.value.x),
+      y: Math.round((height.value - size.height) / 2 + pan.value.y),
+    };
   });
 
   /** @param next null fits @param at the place in the stage that stays where it is; without one, the middle */
@@ -40,7 +47,11 @@ export function useSight(stage: Ref<HTMLElement | undefined>, shot: () => { widt
   }
   function wheel(event: WheelEvent): void {
     const bounds = stage.value!.getBoundingClientRect();
-    if (event.ctrlKey || !event.shiftKey) zoomTo(scale.value * 1.2 ** -Math.sign(event.deltaY), { x: event.clientX - bounds.left, y: event.clientY - bounds.top });
+    if (event.ctrlKey || !event.shiftKey)
+      zoomTo(scale.value * 1.2 ** -Math.sign(event.deltaY), {
+        x: event.clientX - bounds.left,
+        y: event.clientY - bounds.top,
+      });
   }
   /** The middle button shifts the picture. */
   function dragPan(event: PointerEvent): void {
@@ -48,7 +59,10 @@ export function useSight(stage: Ref<HTMLElement | undefined>, shot: () => { widt
     event.preventDefault();
     const start = pan.value;
     zoom.value ??= fitted.value;
-    followPointer(event, (now) => (pan.value = { x: start.x + now.clientX - event.clientX, y: start.y + now.clientY - event.clientY }));
+    followPointer(
+      event,
+      (now) => (pan.value = { x: start.x + now.clientX - event.clientX, y: start.y + now.clientY - event.clientY }),
+    );
   }
   return { width, height, scale, frame, zoomTo, centreOn, wheel, dragPan };
 }

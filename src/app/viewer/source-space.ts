@@ -25,10 +25,12 @@ export function useSourceSpace(frame: () => ViewFrame, stage: () => Element | un
     const [u, v] = project(map.value, x + bench.size!.w / 2, y + bench.size!.h / 2);
     return [frame().x + u * frame().scale, frame().y + v * frame().scale];
   };
-  const through = (map: Projective, { x: left, y: top, scale }: ViewFrame, { w, h }: { w: number; h: number }) => ([x, y]: XY): [number, number] => {
-    const [u, v] = project(map, (x - left) / scale, (y - top) / scale);
-    return [u - w / 2, v - h / 2];
-  };
+  const through =
+    (map: Projective, { x: left, y: top, scale }: ViewFrame, { w, h }: { w: number; h: number }) =>
+    ([x, y]: XY): [number, number] => {
+      const [u, v] = project(map, (x - left) / scale, (y - top) / scale);
+      return [u - w / 2, v - h / 2];
+    };
   const toSource = (p: XY): [number, number] => through(back.value, frame(), bench.size!)(p);
   const frozen = () => through(back.value, frame(), bench.size!);
   const at = (event: PointerEvent | MouseEvent) => {

@@ -31,17 +31,26 @@ const ready = ref(false);
 /** Sizes of the panes in percent: the upper part; stock and dials. Kept in the browser. */
 const wide = window.innerWidth;
 const tall = window.innerHeight - rem(44);
-const panes = useStorage('jackplane panes', { upper: 100 - (Math.min(rem(236), tall * 0.45) / tall) * 100, stock: (Math.min(rem(208), wide * 0.22) / wide) * 100, dials: (Math.min(rem(292), wide * 0.36) / wide) * 100 });
+const panes = useStorage('jackplane panes', {
+  upper: 100 - (Math.min(rem(236), tall * 0.45) / tall) * 100,
+  stock: (Math.min(rem(208), wide * 0.22) / wide) * 100,
+  dials: (Math.min(rem(292), wide * 0.36) / wide) * 100,
+});
 const LEAST = { upper: 40, stock: 10, dials: 16 };
 const MOST = { upper: 84, stock: 40, dials: 45 };
-const bounded = (name: keyof typeof LEAST, size: number) => (panes.value[name] = Math.min(MOST[name], Math.max(LEAST[name], size)));
+const bounded = (name: keyof typeof LEAST, size: number) =>
+  (panes.value[name] = Math.min(MOST[name], Math.max(LEAST[name], size)));
 function resized(event: { panes: { size: number }[] }, names: readonly (keyof typeof LEAST | null)[]): void {
   event.panes.forEach(({ size }, i) => names[i] && bounded(names[i], size));
 }
 /** The dividers can be moved by arrow keys. */
 const dividers = useTemplateRef<HTMLElement>('root');
 function nameDividers(): void {
-  const named = [['horizontal', 'Height of the time panel'], ['stock', 'Width of the stock'], ['dials', 'Width of the dials']] as const;
+  const named = [
+    ['horizontal', 'Height of the time panel'],
+    ['stock', 'Width of the stock'],
+    ['dials', 'Width of the dials'],
+  ] as const;
   const found = [...(dividers.value?.querySelectorAll<HTMLElement>('.splitpanes__splitter') ?? [])];
   const inner = found.filter((element) => element.parentElement!.classList.contains('splitpanes--vertical'));
   const outer = found.find((element) => element.parentElement!.classList.contains('splitpanes--horizontal'));
@@ -49,7 +58,15 @@ function nameDividers(): void {
     if (!element || element.dataset['named']) return;
     element.dataset['named'] = 'true';
     const size = () => Math.round([panes.value.upper, panes.value.stock, panes.value.dials][i]!);
-    const attributes = { tabindex: 0, role: 'separator', 'aria-label': named[i]![1], 'aria-orientation': i ? 'vertical' : 'horizontal', 'aria-valuemin': 0, 'aria-valuemax': 100, 'aria-valuenow': size() };
+    const attributes = {
+      tabindex: 0,
+      role: 'separator',
+      'aria-label': named[i]![1],
+      'aria-orientation': i ? 'vertical' : 'horizontal',
+      'aria-valuemin': 0,
+      'aria-valuemax': 100,
+      'aria-valuenow': size(),
+    };
     Object.entries(attributes).forEach(([attribute, value]) => element.setAttribute(attribute, String(value)));
     element.addEventListener('keydown', (event) => {
       const by = { ArrowLeft: -1, ArrowUp: -1, ArrowRight: 1, ArrowDown: 1 }[event.key];
@@ -96,9 +113,14 @@ function drop(event: DragEvent): void {
   if (event.dataTransfer?.files.length) void imports.take([...event.dataTransfer.files]);
 }
 // scrolling, wheeling and dragging have the processor to themselves
-useEventListener(window, ['wheel', 'scroll', 'pointerdown', 'pointermove'], (event: Event) => {
-  if (event.type !== 'pointermove' || (event as PointerEvent).buttons) player.yieldToHand();
-}, { passive: true, capture: true });
+useEventListener(
+  window,
+  ['wheel', 'scroll', 'pointerdown', 'pointermove'],
+  (event: Event) => {
+    if (event.type !== 'pointermove' || (event as PointerEvent).buttons) player.yieldToHand();
+  },
+  { passive: true, capture: true },
+);
 const settle = () => void store.flush();
 onMounted(() => addEventListener('pagehide', settle));
 onBeforeUnmount(async () => {
@@ -114,27 +136,32 @@ onBeforeUnmount(async () => {
 <template>
   <div ref="root" class="bench" @dragover.prevent @drop.prevent="drop">
     <Rail />
-    <p v-if="store.readOnly" class="banner" role="status">This project is open in another tab. Here it can be looked at; it becomes editable when the other tab closes it.</p>
+    <p v-if="store.readOnly" class="banner" role="status">
+      This project is open in another tab. Here it can be looked at; it becomes editable when the other tab closes it.
+    </p>
     <main v-if="ready && bench.shot" class="panes">
-    <h1 class="visually-hidden">{{ store.project?.name }}: {{ bench.shot.name }}</h1>
-    <Splitpanes horizontal @ready="nameDividers" @resized="resized($event, ['upper', null])">
-      <Pane :size="panes.upper" :min-size="40">
-        <Splitpanes @ready="nameDividers" @resized="resized($event, ['stock', null, 'dials'])">
-          <Pane :size="panes.stock" :min-size="10"><StockPanel /></Pane>
-          <Pane :size="100 - panes.stock - panes.dials" :min-size="30">
-            <div class="middle">
-              <Viewer />
-              <PassLine />
-            </div>
-          </Pane>
-          <Pane :size="panes.dials" :min-size="16"><DialsPanel /></Pane>
-        </Splitpanes>
-      </Pane>
-      <Pane :size="100 - panes.upper" :min-size="16"><TimePanel /></Pane>
-    </Splitpanes>
+      <h1 class="visually-hidden">{{ store.project?.name }}: {{ bench.shot.name }}</h1>
+      <Splitpanes horizontal @ready="nameDividers" @resized="resized($event, ['upper', null])">
+        <Pane :size="panes.upper" :min-size="40">
+          <Splitpanes @ready="nameDividers" @resized="resized($event, ['stock', null, 'dials'])">
+            <Pane :size="panes.stock" :min-size="10"><StockPanel /></Pane>
+            <Pane :size="100 - panes.stock - panes.dials" :min-size="30">
+              <div class="middle">
+                <Viewer />
+                <PassLine />
+              </div>
+            </Pane>
+            <Pane :size="panes.dials" :min-size="16"><DialsPanel /></Pane>
+          </Splitpanes>
+        </Pane>
+        <Pane :size="100 - panes.upper" :min-size="16"><TimePanel /></Pane>
+      </Splitpanes>
     </main>
     <NewShot v-else-if="ready" first />
-    <div v-else class="loading" role="status">Opening the project… <v-progress-linear aria-label="Opening the project" indeterminate color="primary" height="2" /></div>
+    <div v-else class="loading" role="status">
+      Opening the project…
+      <v-progress-linear aria-label="Opening the project" indeterminate color="primary" height="2" />
+    </div>
     <FirstClip />
   </div>
 </template>

@@ -10,7 +10,14 @@ import SiteHead from '../panels/SiteHead.vue';
 import { newId } from '../ids';
 import { exportProject, openDemo, openProjectFile } from '../storage/project-files';
 import { removeMedia, strayMedia } from '../storage/media';
-import { createProject, deleteProject, listAsides, listProjects, storedOriginal, type ProjectCard } from '../storage/projects';
+import {
+  createProject,
+  deleteProject,
+  listAsides,
+  listProjects,
+  storedOriginal,
+  type ProjectCard,
+} from '../storage/projects';
 import { download } from '../stores/renders';
 import { useNotices } from '../stores/notices';
 
@@ -29,7 +36,10 @@ const picker = ref<HTMLInputElement>();
 
 async function refresh(): Promise<void> {
   cards.value.forEach((card) => card.url && URL.revokeObjectURL(card.url));
-  cards.value = (await listProjects()).map((card) => ({ ...card, url: card.poster && URL.createObjectURL(card.poster) }));
+  cards.value = (await listProjects()).map((card) => ({
+    ...card,
+    url: card.poster && URL.createObjectURL(card.poster),
+  }));
   const { usage = 0, quota = 0 } = await navigator.storage.estimate();
   storage.value = { used: usage, total: quota };
   stray.value = await strayMedia();
@@ -63,18 +73,28 @@ async function openFiles(files: FileList | null): Promise<void> {
 }
 
 const loadDemo = () => during('Opening the demo', openDemo);
-const save = (card: ProjectCard) => during(`Writing ${card.name}`, async () => download(...(await exportProject(card.id))));
-const remove = (card: ProjectCard) => during(`Deleting ${card.name}`, () => deleteProject(card.id, card.name)).then(() => (deleting.value = null));
+const save = (card: ProjectCard) =>
+  during(`Writing ${card.name}`, async () => download(...(await exportProject(card.id))));
+const remove = (card: ProjectCard) =>
+  during(`Deleting ${card.name}`, () => deleteProject(card.id, card.name)).then(() => (deleting.value = null));
 
-const original = (card: ProjectCard) => during(`Writing the original of ${card.name}`, async () => download(new Blob([await storedOriginal(card.id)], { type: 'application/json' }), `${card.name} original.json`));
+const original = (card: ProjectCard) =>
+  during(`Writing the original of ${card.name}`, async () =>
+    download(new Blob([await storedOriginal(card.id)], { type: 'application/json' }), `${card.name} original.json`),
+  );
 const tidy = () => during('Removing what belongs to no project', () => removeMedia(stray.value?.keys ?? []));
 
-const megabytes = (bytes: number) => (bytes >= 1e9 ? `${(bytes / 1e9).toFixed(1)} GB` : `${Math.round(bytes / 1e6)} MB`);
-const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+const megabytes = (bytes: number) =>
+  bytes >= 1e9 ? `${(bytes / 1e9).toFixed(1)} GB` : `${Math.round(bytes / 1e6)} MB`;
+const day = (iso: string) =>
+  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
 onMounted(() =>
   during('Looking for projects', async () => {
-    const settings = await fetch('/settings.json').then((response) => response.json() as Promise<{ openDemo?: boolean }>, () => null);
+    const settings = await fetch('/settings.json').then(
+      (response) => response.json() as Promise<{ openDemo?: boolean }>,
+      () => null,
+    );
     if (!settings?.openDemo || (await listProjects()).length > 0) return;
     busy.value = 'Opening the demo';
     await openDemo();
@@ -92,9 +112,19 @@ onMounted(() =>
           <v-btn @click="picker?.click()">Open file…</v-btn>
           <v-btn :disabled="busy === 'Opening the demo'" @click="loadDemo">Open the demo</v-btn>
         </span>
-        <input ref="picker" type="file" accept=".jackplane" class="visually-hidden" tabindex="-1" aria-label="Project file" @change="openFiles(($event.target as HTMLInputElement).files)" />
+        <input
+          ref="picker"
+          type="file"
+          accept=".jackplane"
+          class="visually-hidden"
+          tabindex="-1"
+          aria-label="Project file"
+          @change="openFiles(($event.target as HTMLInputElement).files)"
+        />
       </div>
-      <div v-if="busy" class="busy" role="status">{{ busy }}… <v-progress-linear :aria-label="busy" indeterminate color="primary" height="2" /></div>
+      <div v-if="busy" class="busy" role="status">
+        {{ busy }}… <v-progress-linear :aria-label="busy" indeterminate color="primary" height="2" />
+      </div>
       <ul v-if="cards.length" class="cards">
         <li v-for="card in cards" :key="card.id" class="card">
           <router-link :to="{ name: 'bench', params: { project: card.id } }" :aria-label="`Open ${card.name}`">
@@ -107,20 +137,29 @@ onMounted(() =>
               <span class="dim mono small">{{ day(card.modified) }} · {{ megabytes(card.bytes) }}</span>
             </span>
             <span class="tools">
-              <IconButton v-if="asides.includes(card.id)" :label="`Save the unreadable original of ${card.name}`" :icon="mdiFileAlertOutline" @click="original(card)" />
+              <IconButton
+                v-if="asides.includes(card.id)"
+                :label="`Save the unreadable original of ${card.name}`"
+                :icon="mdiFileAlertOutline"
+                @click="original(card)"
+              />
               <IconButton :label="`Save ${card.name} as a file`" :icon="mdiFileDownloadOutline" @click="save(card)" />
               <IconButton :label="`Delete ${card.name}`" :icon="mdiDelete" @click="deleting = card" />
             </span>
           </div>
         </li>
       </ul>
-      <p v-else-if="!busy" class="empty dim">Nothing here yet. Make a project and drop footage into it, or open the demo and look at how a shot is built.</p>
+      <p v-else-if="!busy" class="empty dim">
+        Nothing here yet. Make a project and drop footage into it, or open the demo and look at how a shot is built.
+      </p>
       <p v-if="stray?.keys.length" class="storage" role="note">
-        <span class="mono">{{ megabytes(stray.bytes) }}</span> of media belong to no project; an import or an opening was cut short.
+        <span class="mono">{{ megabytes(stray.bytes) }}</span> of media belong to no project; an import or an opening
+        was cut short.
         <v-btn size="small" @click="tidy">Remove them</v-btn>
       </p>
       <p v-if="storage" class="dim storage">
-        Stored in this browser: <span class="mono">{{ megabytes(storage.used) }}</span> of <span class="mono">{{ megabytes(storage.total) }}</span> available
+        Stored in this browser: <span class="mono">{{ megabytes(storage.used) }}</span> of
+        <span class="mono">{{ megabytes(storage.total) }}</span> available
       </p>
     </main>
     <v-dialog v-model="naming" aria-label="New project">
@@ -139,7 +178,8 @@ onMounted(() =>
     <v-dialog :model-value="deleting !== null" aria-label="Delete project" @update:model-value="deleting = null">
       <v-card v-if="deleting" :title="`Delete “${deleting.name}”?`">
         <v-card-text>
-          The project and its media leave this browser and cannot be brought back. Save it as a file first if you may want it again.
+          The project and its media leave this browser and cannot be brought back. Save it as a file first if you may
+          want it again.
           <div class="choices">
             <v-btn variant="text" @click="deleting = null">Keep it</v-btn>
             <v-btn color="error" variant="flat" @click="remove(deleting)">Delete</v-btn>

@@ -40,8 +40,16 @@ const facts = ({ result }: RenderRecord) =>
           <div>
             <strong>{{ job.name }}</strong>
             <span v-if="job.problem" class="problem">{{ job.problem }}</span>
-            <span v-else class="mono dim">{{ job.state === 'waiting' ? 'waiting' : `frame ${job.done} of ${job.frames}${left(job)}` }}</span>
-            <v-progress-linear :aria-label="`Rendering ${job.name}`" v-if="!job.problem" :model-value="(100 * job.done) / job.frames" color="primary" height="3" />
+            <span v-else class="mono dim">{{
+              job.state === 'waiting' ? 'waiting' : `frame ${job.done} of ${job.frames}${left(job)}`
+            }}</span>
+            <v-progress-linear
+              :aria-label="`Rendering ${job.name}`"
+              v-if="!job.problem"
+              :model-value="(100 * job.done) / job.frames"
+              color="primary"
+              height="3"
+            />
           </div>
           <v-btn size="small" @click="renders.cancel(job.id)">{{ job.problem ? 'Close' : 'Cancel' }}</v-btn>
         </div>
@@ -54,12 +62,18 @@ const facts = ({ result }: RenderRecord) =>
             <video v-if="playing?.id === record.id" :src="playing.url" controls autoplay />
           </div>
           <span class="tools">
-            <v-btn size="small" @click="playing?.id === record.id ? stop() : watchIt(record)">{{ playing?.id === record.id ? 'Close' : 'Watch' }}</v-btn>
-            <v-btn size="small" color="primary" variant="flat" @click="download(record.result.blob, record.name)">Save file</v-btn>
+            <v-btn size="small" @click="playing?.id === record.id ? stop() : watchIt(record)">{{
+              playing?.id === record.id ? 'Close' : 'Watch'
+            }}</v-btn>
+            <v-btn size="small" color="primary" variant="flat" @click="download(record.result.blob, record.name)"
+              >Save file</v-btn
+            >
             <v-btn size="small" @click="renders.remove(record.id)">Delete</v-btn>
           </span>
         </div>
-        <p v-if="!renders.finished.length && !renders.jobs.length" class="dim">No renders yet. Open a shot and choose Render.</p>
+        <p v-if="!renders.finished.length && !renders.jobs.length" class="dim">
+          No renders yet. Open a shot and choose Render.
+        </p>
       </section>
     </main>
   </SiteHead>

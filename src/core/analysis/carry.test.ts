@@ -16,15 +16,24 @@ const bytes = (plane: Float32Array) => Uint8Array.from(plane, (v) => Math.round(
 /** A speckled disc over a speckled ground; both have a pattern of their own to follow. */
 function scene(dx: number, dy: number) {
   const cover = disc(80 + dx, 60 + dy);
-  const speck = (x: number, y: number, k: number) => 0.5 + 0.22 * Math.sin(x / 5 + k) * Math.cos(y / 4 + k) + 0.15 * Math.sin((x + 2 * y) / 9);
-  return pictureOf(bench, { x: 0, y: 0, w: W, h: H }, Array.from({ length: W * H }, (_, i) => {
-    const [x, y] = [i % W, Math.floor(i / W)];
-    const v = cover[i]! * (0.3 + speck(x - dx, y - dy, 1)) * 0.7 + (1 - cover[i]!) * speck(x, y, 3);
-    return [v, v, v, 1];
-  }).flat());
+  const speck = (x: number, y: number, k: number) =>
+    0.5 + 0.22 * Math.sin(x / 5 + k) * Math.cos(y / 4 + k) + 0.15 * Math.sin((x + 2 * y) / 9);
+  return pictureOf(
+    bench,
+    { x: 0, y: 0, w: W, h: H },
+    Array.from({ length: W * H }, (_, i) => {
+      const [x, y] = [i % W, Math.floor(i / W)];
+      const v = cover[i]! * (0.3 + speck(x - dx, y - dy, 1)) * 0.7 + (1 - cover[i]!) * speck(x, y, 3);
+      return [v, v, v, 1];
+    }).flat(),
+  );
 }
 
-test.each([[0, 0], [3, 0], [-4, 2]])('a matte goes along with what moves by %d, %d', (dx, dy) => {
+test.each([
+  [0, 0],
+  [3, 0],
+  [-4, 2],
+])('a matte goes along with what moves by %d, %d', (dx, dy) => {
   const [then, now] = [scene(0, 0), scene(dx, dy)];
   const motion = motionTo(bench, now, then)!;
   then.release();

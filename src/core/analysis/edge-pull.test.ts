@@ -4,9 +4,18 @@ import { fillRings } from '../masks/raster';
 import { pulledToEdges } from './edge-pull';
 
 const [W, H] = [160, 120];
-const square = (r: number, dx = 0): Vertex[] => [corner(-r + dx, -r), corner(r + dx, -r), corner(r + dx, r), corner(-r + dx, r)];
+const square = (r: number, dx = 0): Vertex[] => [
+  corner(-r + dx, -r),
+  corner(r + dx, -r),
+  corner(r + dx, r),
+  corner(-r + dx, r),
+];
 const card = (() => {
-  const plane = fillRings([Float64Array.of(80 - 30.4, 60 - 30.4, 80 + 30.4, 60 - 30.4, 80 + 30.4, 60 + 30.4, 80 - 30.4, 60 + 30.4)], W, H);
+  const plane = fillRings(
+    [Float64Array.of(80 - 30.4, 60 - 30.4, 80 + 30.4, 60 - 30.4, 80 + 30.4, 60 + 30.4, 80 - 30.4, 60 + 30.4)],
+    W,
+    H,
+  );
   return { w: W, h: H, values: Uint8Array.from(plane, (v, i) => 60 + 130 * v + ((i * 7919) % 5)) };
 })();
 

@@ -27,7 +27,13 @@ function bilinear({ w, h, values }: Luma, x: number, y: number): number {
 }
 
 /** The strongest edge across a path, near ones before far ones. @returns how far along the normal, and how strong; null when there is none */
-function edgeAcross(luma: Luma, x: number, y: number, nx: number, ny: number): { off: number; strength: number } | null {
+function edgeAcross(
+  luma: Luma,
+  x: number,
+  y: number,
+  nx: number,
+  ny: number,
+): { off: number; strength: number } | null {
   let best: { off: number; strength: number; score: number } | null = null;
   const at = (d: number) => bilinear(luma, x + nx * d, y + ny * d);
   const slope = (d: number) => Math.abs(at(d + 1) - at(d - 1)) / 2;
@@ -40,7 +46,10 @@ function edgeAcross(luma: Luma, x: number, y: number, nx: number, ny: number): {
   // the top of a parabola through the three slopes about the strongest
   const [a, b, c] = [slope(best.off - STEP), best.strength, slope(best.off + STEP)];
   const bend = a - 2 * b + c;
-  return { off: best.off + (bend < -1e-6 ? Math.max(-1, Math.min(1, (0.5 * (a - c)) / bend)) * STEP : 0), strength: best.strength };
+  return {
+    off: best.off + (bend < -1e-6 ? Math.max(-1, Math.min(1, (0.5 * (a - c)) / bend)) * STEP : 0),
+    strength: best.strength,
+  };
 }
 
 /**
@@ -63,7 +72,10 @@ export function pulledToEdges(path: readonly Vertex[], chosen: ReadonlySet<numbe
       const [x, y] = cubicAt(cubic, t);
       const found = edgeAcross(luma, x + luma.w / 2, y + luma.h / 2, nx, ny);
       if (!found) continue;
-      for (const [vertex, share] of [[i, 1 - t], [(i + 1) % n, t]] as const) {
+      for (const [vertex, share] of [
+        [i, 1 - t],
+        [(i + 1) % n, t],
+      ] as const) {
         const weight = share * share * found.strength;
         const sum = sums[vertex]!;
         sum.xx += weight * nx * nx;

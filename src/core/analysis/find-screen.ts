@@ -9,7 +9,11 @@ const RIM = 4;
  * Colours of a screen, proposed without a pick: of the three strong hues the one that covers most, at the rim above all.
  * @param data straight 8-bit RGBA @returns the median of the screen, and its dark and bright parts where the light is very uneven; null when nothing is saturated enough
  */
-export function findScreen(data: Uint8Array | Uint8ClampedArray, w: number, h: number): { samples: Colour[]; share: number } | null {
+export function findScreen(
+  data: Uint8Array | Uint8ClampedArray,
+  w: number,
+  h: number,
+): { samples: Colour[]; share: number } | null {
   const classes = [0, 1, 2].map(() => ({ weight: 0, pixels: [] as number[] }));
   const step = Math.max(1, Math.floor(Math.sqrt((w * h) / 60_000)));
   let looked = 0;
@@ -34,9 +38,14 @@ export function findScreen(data: Uint8Array | Uint8ClampedArray, w: number, h: n
   const around = (at: number): Colour => {
     const from = Math.max(0, Math.floor(at * sorted.length) - Math.ceil(sorted.length * 0.02));
     const few = sorted.slice(from, from + Math.max(1, Math.ceil(sorted.length * 0.04)));
-    return [0, 1, 2].map((c) => Math.round((few.reduce((sum, i) => sum + data[i + c]!, 0) / few.length / 255) * 10000) / 10000) as unknown as Colour;
+    return [0, 1, 2].map(
+      (c) => Math.round((few.reduce((sum, i) => sum + data[i + c]!, 0) / few.length / 255) * 10000) / 10000,
+    ) as unknown as Colour;
   };
   const [dark, light] = [sorted[Math.floor(sorted.length * 0.15)]!, sorted[Math.floor(sorted.length * 0.85)]!];
   const uneven = bright(light) > 1.6 * bright(dark);
-  return { samples: uneven ? [around(0.5), around(0.15), around(0.85)] : [around(0.5)], share: best.pixels.length / looked };
+  return {
+    samples: uneven ? [around(0.5), around(0.15), around(0.85)] : [around(0.5)],
+    share: best.pixels.length / looked,
+  };
 }

@@ -22,7 +22,8 @@ function scene(dx: number, bx: number): Float32Array {
       const sheet = ((y + 250) * width + Math.min(width - 1, Math.max(0, x + 20 - bx))) * 4;
       const own = (y + 250) * width + Math.min(width - 1, Math.max(0, x + 320 - dx));
       const alpha = foreground[own * 4 + 3]! / 255;
-      for (let c = 0; c < 3; c++) out[(y * W + x) * 4 + c] = (alpha * foreground[own * 4 + c]! + (1 - alpha) * frame[sheet + c]!) / 255;
+      for (let c = 0; c < 3; c++)
+        out[(y * W + x) * 4 + c] = (alpha * foreground[own * 4 + c]! + (1 - alpha) * frame[sheet + c]!) / 255;
       out[(y * W + x) * 4 + 3] = 1;
     }
   }
@@ -33,25 +34,35 @@ function pictureOf(data: Float32Array): Picture {
   bench.arena.floats(picture.at, data.length).set(data);
   return picture;
 }
-const error = (got: Float32Array, wanted: Float32Array) => got.reduce((sum, v, i) => sum + Math.abs(v - wanted[i]!), 0) / got.length;
+const error = (got: Float32Array, wanted: Float32Array) =>
+  got.reduce((sum, v, i) => sum + Math.abs(v - wanted[i]!), 0) / got.length;
 
 describe('frames between', () => {
-  test.each([4, 8, 12])('of a subject moving %i px a frame are at least 40 %% nearer the truth than mixing', (speed) => {
-    const drift = Math.round(speed / 6);
-    const [first, second] = [scene(-speed / 2, drift), scene(speed / 2, -drift)];
-    const wanted = scene(0, 0);
-    const [a, b] = [pictureOf(first), pictureOf(second)];
-    const out = between(bench, a, b, 0.5);
-    const followed = error(bench.arena.floats(out.at, W * H * 4), wanted);
-    const mixed = error(first.map((v, i) => (v + second[i]!) / 2), wanted);
-    [a, b, out].forEach((picture) => picture.release());
-    expect(followed).toBeLessThan(0.6 * mixed);
-  });
+  test.each([4, 8, 12])(
+    'of a subject moving %i px a frame are at least 40 %% nearer the truth than mixing',
+    (speed) => {
+      const drift = Math.round(speed / 6);
+      const [first, second] = [scene(-speed / 2, drift), scene(speed / 2, -drift)];
+      const wanted = scene(0, 0);
+      const [a, b] = [pictureOf(first), pictureOf(second)];
+      const out = between(bench, a, b, 0.5);
+      const followed = error(bench.arena.floats(out.at, W * H * 4), wanted);
+      const mixed = error(
+        first.map((v, i) => (v + second[i]!) / 2),
+        wanted,
+      );
+      [a, b, out].forEach((picture) => picture.release());
+      expect(followed).toBeLessThan(0.6 * mixed);
+    },
+  );
 
   test('at the ends are the frames themselves, and what stands still stays as it is', () => {
     const [first, second] = [scene(-3, 0), scene(3, 0)];
     const [a, b] = [pictureOf(first), pictureOf(second)];
-    for (const [share, wanted] of [[0, first], [1, second]] as const) {
+    for (const [share, wanted] of [
+      [0, first],
+      [1, second],
+    ] as const) {
       const out = between(bench, a, b, share);
       expect(error(bench.arena.floats(out.at, W * H * 4), wanted)).toBeLessThan(0.002);
       out.release();

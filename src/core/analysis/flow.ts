@@ -26,8 +26,16 @@ function pyramid({ kernels, arena }: Tools, picture: Picture, taken: number[]): 
   const whole = take(w * h * 4);
   kernels.lumaPlane(picture.at, w * h, whole);
   const planes: Plane[] = [];
-  for (let from: Plane = { at: whole, w, h }; Math.min(from.w, from.h) >= 2 * SMALLEST || !planes.length; from = planes.at(-1)!) {
-    const next = { at: take(((from.w + 1) >> 1) * ((from.h + 1) >> 1) * 4), w: (from.w + 1) >> 1, h: (from.h + 1) >> 1 };
+  for (
+    let from: Plane = { at: whole, w, h };
+    Math.min(from.w, from.h) >= 2 * SMALLEST || !planes.length;
+    from = planes.at(-1)!
+  ) {
+    const next = {
+      at: take(((from.w + 1) >> 1) * ((from.h + 1) >> 1) * 4),
+      w: (from.w + 1) >> 1,
+      h: (from.h + 1) >> 1,
+    };
     kernels.halvePlane(from.at, from.w, from.h, next.at);
     planes.push(next);
   }

@@ -35,7 +35,8 @@ export const CHECK_TONES = { solid: [232, 221, 196], clear: [42, 50, 58], betwee
 export function checkPicture(alpha: Uint8Array): Uint8ClampedArray<ArrayBuffer> {
   const out = new Uint8ClampedArray(alpha.length * 4);
   for (let i = 0; i < alpha.length; i++) {
-    const tone = alpha[i]! >= SOLID_FROM ? CHECK_TONES.solid : alpha[i]! <= CLEAR_TO ? CHECK_TONES.clear : CHECK_TONES.between;
+    const tone =
+      alpha[i]! >= SOLID_FROM ? CHECK_TONES.solid : alpha[i]! <= CLEAR_TO ? CHECK_TONES.clear : CHECK_TONES.between;
     out[i * 4] = tone[0];
     out[i * 4 + 1] = tone[1];
     out[i * 4 + 2] = tone[2];
@@ -55,11 +56,23 @@ export function checkKey(alpha: Uint8Array, w: number, h: number): KeyCheck {
   const specks = islandsOf(alpha, w, h, (v) => v > CLEAR_TO, 'speck');
   const holes = islandsOf(alpha, w, h, (v) => v < SOLID_FROM, 'hole');
   const all = [...specks, ...holes].sort((a, b) => b.radius - a.radius);
-  return { solid: solid / n, clear: clear / n, between: (n - solid - clear) / n, count: all.length, islands: all.slice(0, MOST) };
+  return {
+    solid: solid / n,
+    clear: clear / n,
+    between: (n - solid - clear) / n,
+    count: all.length,
+    islands: all.slice(0, MOST),
+  };
 }
 
 /** Small connected patches (by sides or corners) of pixels that belong, wholly inside the picture and apart from anything large. */
-function islandsOf(alpha: Uint8Array, w: number, h: number, belongs: (v: number) => boolean, kind: Island['kind']): Island[] {
+function islandsOf(
+  alpha: Uint8Array,
+  w: number,
+  h: number,
+  belongs: (v: number) => boolean,
+  kind: Island['kind'],
+): Island[] {
   /** each pixel's patch; 0 = none */
   const patchAt = new Uint32Array(alpha.length);
   const stack = new Int32Array(alpha.length);
@@ -88,15 +101,27 @@ function islandsOf(alpha: Uint8Array, w: number, h: number, belongs: (v: number)
         }
       }
     }
-    patches.push({ left, right, upper, lower, small: count <= most && left > 0 && upper > 0 && right < w - 1 && lower < h - 1 });
+    patches.push({
+      left,
+      right,
+      upper,
+      lower,
+      small: count <= most && left > 0 && upper > 0 && right < w - 1 && lower < h - 1,
+    });
   }
   const isBesideLarge = ({ left, right, upper, lower }: (typeof patches)[number]) => {
     for (let y = Math.max(0, upper - BESIDE); y <= Math.min(h - 1, lower + BESIDE); y++) {
-      for (let x = Math.max(0, left - BESIDE); x <= Math.min(w - 1, right + BESIDE); x++) if (patches[patchAt[y * w + x]! - 1]?.small === false) return true;
+      for (let x = Math.max(0, left - BESIDE); x <= Math.min(w - 1, right + BESIDE); x++)
+        if (patches[patchAt[y * w + x]! - 1]?.small === false) return true;
     }
     return false;
   };
   return patches
     .filter((patch) => patch.small && !isBesideLarge(patch))
-    .map(({ left, right, upper, lower }) => ({ x: (left + right + 1) / 2, y: (upper + lower + 1) / 2, radius: Math.max(right - left, lower - upper) / 2 + 1, kind }));
+    .map(({ left, right, upper, lower }) => ({
+      x: (left + right + 1) / 2,
+      y: (upper + lower + 1) / 2,
+      radius: Math.max(right - left, lower - upper) / 2 + 1,
+      kind,
+    }));
 }

@@ -32,12 +32,20 @@ export interface ScreenModel {
 }
 
 /** @param channel of the screen's colour @param samples picked, linear light */
-export function modelScreen({ kernels, arena }: Tools, picture: Picture, channel: number, samples: readonly Linear[]): ScreenModel {
+export function modelScreen(
+  { kernels, arena }: Tools,
+  picture: Picture,
+  channel: number,
+  samples: readonly Linear[],
+): ScreenModel {
   const { w: pw, h: ph } = picture.rect;
   const [w, h] = [Math.ceil(pw / CELL), Math.ceil(ph / CELL)];
   const sums = arena.scratch(w * h * 16, (out) =>
     arena.scratch((1 + 3 * samples.length) * 4, (at) => {
-      const shares = samples.flatMap((sample) => [sample[channel]!, ...sample.filter((_, c) => c !== channel).map((part) => part / sample[channel]!)]);
+      const shares = samples.flatMap((sample) => [
+        sample[channel]!,
+        ...sample.filter((_, c) => c !== channel).map((part) => part / sample[channel]!),
+      ]);
       arena.floats(at, 1 + shares.length).set([samples.length, ...shares]);
       arena.floats(out, w * h * 4).fill(0);
       kernels.screenCells(picture.at, pw, ph, channel, at, NEAR, out);
@@ -68,7 +76,13 @@ export function modelScreen({ kernels, arena }: Tools, picture: Picture, channel
 }
 
 /** Unknown cells from coarser and coarser means of the known ones, then evened out until each is the mean of its neighbours. */
-function carriedOn({ kernels, arena }: Tools, cells: Float32Array, known: Uint8Array, w: number, h: number): Float32Array {
+function carriedOn(
+  { kernels, arena }: Tools,
+  cells: Float32Array,
+  known: Uint8Array,
+  w: number,
+  h: number,
+): Float32Array {
   const out = cells.slice();
   fillFromCoarser(out, known.slice(), w, h);
   const places = unknownPlaces(known, w, h);
@@ -90,7 +104,8 @@ function unknownPlaces(known: Uint8Array, w: number, h: number): Uint32Array {
   for (let y = 0, i = 0; y < h; y++) {
     for (let x = 0; x < w; x++, i++) {
       if (known[i]) continue;
-      for (const j of [i, x > 0 ? i - 1 : i, x < w - 1 ? i + 1 : i, y > 0 ? i - w : i, y < h - 1 ? i + w : i]) places[count++] = j * 16;
+      for (const j of [i, x > 0 ? i - 1 : i, x < w - 1 ? i + 1 : i, y > 0 ? i - w : i, y < h - 1 ? i + w : i])
+        places[count++] = j * 16;
     }
   }
   return places.subarray(0, count);

@@ -36,15 +36,20 @@ describe('the model of a screen', () => {
 });
 
 describe('finding the screen', () => {
-  test.each(['even', 'uneven', 'noisy'] as const)('on the %s plate what is found keys as well as a pick', async (plate) => {
-    const [frame] = await truthFrames(plate, 1);
-    const found = findScreen(frame!.frame, frame!.width, frame!.height)!;
-    expect(found.share).toBeGreaterThan(0.5);
-    const [picked, proposed] = [[onePick(frame!)], found.samples].map((samples) => score([frame!], [keyMatte(bench, frame!, samples)]));
-    expect(proposed!.mean).toBeLessThan(picked!.mean + 0.002);
-    expect(proposed!.clear).toBeLessThanOrEqual(0.03);
-    expect(proposed!.solid).toBeGreaterThanOrEqual(0.97);
-  });
+  test.each(['even', 'uneven', 'noisy'] as const)(
+    'on the %s plate what is found keys as well as a pick',
+    async (plate) => {
+      const [frame] = await truthFrames(plate, 1);
+      const found = findScreen(frame!.frame, frame!.width, frame!.height)!;
+      expect(found.share).toBeGreaterThan(0.5);
+      const [picked, proposed] = [[onePick(frame!)], found.samples].map((samples) =>
+        score([frame!], [keyMatte(bench, frame!, samples)]),
+      );
+      expect(proposed!.mean).toBeLessThan(picked!.mean + 0.002);
+      expect(proposed!.clear).toBeLessThanOrEqual(0.03);
+      expect(proposed!.solid).toBeGreaterThanOrEqual(0.97);
+    },
+  );
 
   test('in grey nothing is found', () => {
     expect(findScreen(new Uint8Array(100 * 60 * 4).fill(128), 100, 60)).toBeNull();

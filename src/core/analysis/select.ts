@@ -78,11 +78,28 @@ function reduced({ w, h, data }: Pixels, factor: number): Small {
 }
 
 /** 1 = a keeping stroke, 2 = a dropping one, 3 and 4 = carried over, 0 = nothing said. */
-function seedsOf({ w, h, factor }: Small, hints: readonly SelectHint[], before?: { w: number; h: number; values: Uint8Array }): Uint8Array {
+function seedsOf(
+  { w, h, factor }: Small,
+  hints: readonly SelectHint[],
+  before?: { w: number; h: number; values: Uint8Array },
+): Uint8Array {
   const seeds = new Uint8Array(w * h);
   if (before) {
-    const value = (x: number, y: number) => before.values[min(before.h - 1, floor((y + 0.5) * factor)) * before.w + min(before.w - 1, floor((x + 0.5) * factor))]!;
-    const around = [[0, 0], [-3, 0], [3, 0], [0, -3], [0, 3], [-2, -2], [2, 2], [-2, 2], [2, -2]] as const;
+    const value = (x: number, y: number) =>
+      before.values[
+        min(before.h - 1, floor((y + 0.5) * factor)) * before.w + min(before.w - 1, floor((x + 0.5) * factor))
+      ]!;
+    const around = [
+      [0, 0],
+      [-3, 0],
+      [3, 0],
+      [0, -3],
+      [0, 3],
+      [-2, -2],
+      [2, 2],
+      [-2, 2],
+      [2, -2],
+    ] as const;
     for (let y = 0; y < h; y++) {
       for (let x = 0; x < w; x++) {
         const all = around.map(([dx, dy]) => value(min(w - 1, max(0, x + dx)), min(h - 1, max(0, y + dy))));
@@ -96,21 +113,33 @@ function seedsOf({ w, h, factor }: Small, hints: readonly SelectHint[], before?:
     points.forEach(([bx, by], i) => {
       const [ax, ay] = points[max(0, i - 1)]!;
       const steps = max(1, ceil(max(abs(bx - ax), abs(by - ay)) / factor));
-      for (let k = 0; k <= steps; k++) disc((ax + ((bx - ax) * k) / steps) / factor, (ay + ((by - ay) * k) / steps) / factor, r, w, h, (at) => (seeds[at] = keep ? 1 : 2));
+      for (let k = 0; k <= steps; k++)
+        disc(
+          (ax + ((bx - ax) * k) / steps) / factor,
+          (ay + ((by - ay) * k) / steps) / factor,
+          r,
+          w,
+          h,
+          (at) => (seeds[at] = keep ? 1 : 2),
+        );
     });
   }
   return seeds;
 }
 function disc(cx: number, cy: number, r: number, w: number, h: number, visit: (at: number) => void): void {
   for (let y = max(0, floor(cy - r)); y <= min(h - 1, floor(cy + r)); y++) {
-    for (let x = max(0, floor(cx - r)); x <= min(w - 1, floor(cx + r)); x++) if ((x + 0.5 - cx) ** 2 + (y + 0.5 - cy) ** 2 <= r * r + 0.5) visit(y * w + x);
+    for (let x = max(0, floor(cx - r)); x <= min(w - 1, floor(cx + r)); x++)
+      if ((x + 0.5 - cx) ** 2 + (y + 0.5 - cy) ** 2 <= r * r + 0.5) visit(y * w + x);
   }
 }
 
 const binOf = (colour: Float32Array, i: number): number => {
   const bin = (v: number) => min(BINS - 1, max(0, floor(v * BINS)));
   // opponent colours fill the middle of their range only
-  return (bin(colour[i * 3]!) * BINS + bin((colour[i * 3 + 1]! - 0.5) * 2.2 + 0.5)) * BINS + bin((colour[i * 3 + 2]! - 0.5) * 2.2 + 0.5);
+  return (
+    (bin(colour[i * 3]!) * BINS + bin((colour[i * 3 + 1]! - 0.5) * 2.2 + 0.5)) * BINS +
+    bin((colour[i * 3 + 2]! - 0.5) * 2.2 + 0.5)
+  );
 };
 
 /** How likely each pixel is kept, from soft colour counts under the strokes. Source: Bai and Sapiro 2007. */
@@ -240,7 +269,13 @@ const smooth = (v: number): number => {
 /** How many of the pixels around each one are kept, 0…1: 0 and 1 away from the border, a ramp across it. */
 function nearness(share: Float32Array, w: number, h: number): Float32Array {
   const sums = new Float64Array((w + 1) * (h + 1));
-  for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) sums[(y + 1) * (w + 1) + x + 1] = (share[y * w + x]! >= 0.5 ? 1 : 0) + sums[y * (w + 1) + x + 1]! + sums[(y + 1) * (w + 1) + x]! - sums[y * (w + 1) + x]!;
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++)
+      sums[(y + 1) * (w + 1) + x + 1] =
+        (share[y * w + x]! >= 0.5 ? 1 : 0) +
+        sums[y * (w + 1) + x + 1]! +
+        sums[(y + 1) * (w + 1) + x]! -
+        sums[y * (w + 1) + x]!;
   const out = new Float32Array(w * h);
   for (let y = 0, i = 0; y < h; y++) {
     const y0 = max(0, y - BAND);
@@ -248,7 +283,9 @@ function nearness(share: Float32Array, w: number, h: number): Float32Array {
     for (let x = 0; x < w; x++, i++) {
       const x0 = max(0, x - BAND);
       const x1 = min(w, x + BAND + 1);
-      out[i] = (sums[y1 * (w + 1) + x1]! - sums[y0 * (w + 1) + x1]! - sums[y1 * (w + 1) + x0]! + sums[y0 * (w + 1) + x0]!) / ((x1 - x0) * (y1 - y0));
+      out[i] =
+        (sums[y1 * (w + 1) + x1]! - sums[y0 * (w + 1) + x1]! - sums[y1 * (w + 1) + x0]! + sums[y0 * (w + 1) + x0]!) /
+        ((x1 - x0) * (y1 - y0));
     }
   }
   return out;
@@ -264,7 +301,12 @@ function bilinear(share: Float32Array, { w, h }: Small, x: number, y: number): n
 }
 
 /** At each small pixel of the border the mean colour near it of those on one side, widening until there are some. @returns three floats a pixel, 0…255 */
-function meansOf({ w, h, data }: Pixels, { w: sw, h: sh, factor }: Small, side: Float32Array, which: 0 | 1): Float32Array {
+function meansOf(
+  { w, h, data }: Pixels,
+  { w: sw, h: sh, factor }: Small,
+  side: Float32Array,
+  which: 0 | 1,
+): Float32Array {
   const out = new Float32Array(sw * sh * 3);
   const line = (sw + 1) * 4;
   const sums = new Float64Array(line * (sh + 1));
@@ -273,7 +315,8 @@ function meansOf({ w, h, data }: Pixels, { w: sw, h: sh, factor }: Small, side: 
       const at = (min(h - 1, y * factor + (factor >> 1)) * w + min(w - 1, x * factor + (factor >> 1))) * 4;
       const own = side[i] === which ? 1 : 0;
       const to = (y + 1) * line + (x + 1) * 4;
-      for (let c = 0; c < 3; c++) sums[to + c] = own * data[at + c]! + sums[to - 4 + c]! + sums[to - line + c]! - sums[to - line - 4 + c]!;
+      for (let c = 0; c < 3; c++)
+        sums[to + c] = own * data[at + c]! + sums[to - 4 + c]! + sums[to - line + c]! - sums[to - line - 4 + c]!;
       sums[to + 3] = own + sums[to - 1]! + sums[to - line + 3]! - sums[to - line - 1]!;
     }
   }
@@ -287,7 +330,9 @@ function meansOf({ w, h, data }: Pixels, { w: sw, h: sh, factor }: Small, side: 
         const bottom = min(sh, y + r + 1) * line;
         const n = sums[bottom + right + 3]! - sums[top + right + 3]! - sums[bottom + left + 3]! + sums[top + left + 3]!;
         if (n < 4 && r < max(sw, sh)) continue;
-        for (let c = 0; c < 3 && n; c++) out[i * 3 + c] = (sums[bottom + right + c]! - sums[top + right + c]! - sums[bottom + left + c]! + sums[top + left + c]!) / n;
+        for (let c = 0; c < 3 && n; c++)
+          out[i * 3 + c] =
+            (sums[bottom + right + c]! - sums[top + right + c]! - sums[bottom + left + c]! + sums[top + left + c]!) / n;
         break;
       }
     }

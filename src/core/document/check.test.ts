@@ -20,14 +20,67 @@ const checked = (edit: Edit, base: Project = project) => {
 
 describe('an edit is checked before it is kept', () => {
   test.each<[string, Edit, RegExp]>([
-    ['a name of nothing but spaces', renameLayer(project, at, '  '), /“Rename deck to .*” was not done: name: too small/],
+    [
+      'a name of nothing but spaces',
+      renameLayer(project, at, '  '),
+      /“Rename deck to .*” was not done: name: too small/,
+    ],
     ['an opacity of 70', setOpacity(project, at, 70), /was not done: opacity/],
-    ['stock with a rate beyond all', addStock({ id: 's' as StockId, name: 's', file: 's.wav', kind: 'sound', facts: { codec: 'pcm', alpha: false, bytes: 9, sound: { channels: 2, sampleRate: 2_000_000, codec: 'pcm' } } }), /samplerate: too big/i],
-    ['more masks than a layer can have', pasteMasks(at, Array.from({ length: 201 }, (_, i) => newMask(`m${i}` as MaskId, 'm', newShape('ellipse', { w: 9, h: 9 }))), ((n) => () => `new-${n++}`)(0)), /masks: too big/],
-    ['an id that stands twice', { name: 'Twice', apply: (draft) => void draft.shots[0]!.layers.push(deck()) }, /“deck” stands twice/],
-    ['stock that is not there', { name: 'Gone', apply: (draft) => void (draft.shots[0]!.layers[0]!.source = { kind: 'stock', stock: 'gone' as StockId }) }, /not in the project/],
-    ['a circle', { name: 'Circle', apply: (draft) => draft.shots[0]!.layers.forEach((layer, i, all) => void (layer.parent = { layer: all[1 - i]!.id, rotation: true, scale: true })) }, /follow each other in a circle/],
-    ['a field that there is not', { name: 'Extra', apply: (draft) => void ((draft.shots[0]!.layers[0] as unknown as Record<string, unknown>)['glow'] = 1) }, /Extra/],
+    [
+      'stock with a rate beyond all',
+      addStock({
+        id: 's' as StockId,
+        name: 's',
+        file: 's.wav',
+        kind: 'sound',
+        facts: { codec: 'pcm', alpha: false, bytes: 9, sound: { channels: 2, sampleRate: 2_000_000, codec: 'pcm' } },
+      }),
+      /samplerate: too big/i,
+    ],
+    [
+      'more masks than a layer can have',
+      pasteMasks(
+        at,
+        Array.from({ length: 201 }, (_, i) => newMask(`m${i}` as MaskId, 'm', newShape('ellipse', { w: 9, h: 9 }))),
+        (
+          (n) => () =>
+            `new-${n++}`
+        )(0),
+      ),
+      /masks: too big/,
+    ],
+    [
+      'an id that stands twice',
+      { name: 'Twice', apply: (draft) => void draft.shots[0]!.layers.push(deck()) },
+      /“deck” stands twice/,
+    ],
+    [
+      'stock that is not there',
+      {
+        name: 'Gone',
+        apply: (draft) => void (draft.shots[0]!.layers[0]!.source = { kind: 'stock', stock: 'gone' as StockId }),
+      },
+      /not in the project/,
+    ],
+    [
+      'a circle',
+      {
+        name: 'Circle',
+        apply: (draft) =>
+          draft.shots[0]!.layers.forEach(
+            (layer, i, all) => void (layer.parent = { layer: all[1 - i]!.id, rotation: true, scale: true }),
+          ),
+      },
+      /follow each other in a circle/,
+    ],
+    [
+      'a field that there is not',
+      {
+        name: 'Extra',
+        apply: (draft) => void ((draft.shots[0]!.layers[0] as unknown as Record<string, unknown>)['glow'] = 1),
+      },
+      /Extra/,
+    ],
   ])('%s is refused with its reason', (_, edit, reason) => {
     expect(() => checked(edit)).toThrow(reason);
   });
@@ -50,14 +103,19 @@ describe('an edit is checked before it is kept', () => {
 
   test('one keyframe among many is checked without looking at the rest of the project', () => {
     const keys = Array.from({ length: 20_000 }, (_, at) => ({ at, value: 0.5, ease: 'linear' as const }));
-    const big = projectOf([{ ...deck(), opacity: { keys } }, ...Array.from({ length: 300 }, (_, i) => layerOf(`l${i}`, colourSource([0, 0, 0])))]);
+    const big = projectOf([
+      { ...deck(), opacity: { keys } },
+      ...Array.from({ length: 300 }, (_, i) => layerOf(`l${i}`, colourSource([0, 0, 0]))),
+    ]);
     const began = performance.now();
     for (let i = 0; i < 10; i++) checked(renameLayer(big, { shot: SHOT, layer: `l${i}` as LayerId }, 'other'), big);
     expect((performance.now() - began) / 10).toBeLessThan(60);
   });
 
   test('a link that is right passes', () => {
-    expect(() => checked(setParent(project, at, { layer: 'rail' as LayerId, rotation: false, scale: false }))).not.toThrow();
+    expect(() =>
+      checked(setParent(project, at, { layer: 'rail' as LayerId, rotation: false, scale: false })),
+    ).not.toThrow();
   });
 });
 
@@ -67,14 +125,32 @@ describe('salvage', () => {
   });
 
   test('takes out the smallest part that cannot be read, and what hangs on it', () => {
-    const raw = structuredClone(project) as unknown as { stock: unknown[]; shots: { layers: Record<string, unknown>[]; markers: unknown[] }[] };
+    const raw = structuredClone(project) as unknown as {
+      stock: unknown[];
+      shots: { layers: Record<string, unknown>[]; markers: unknown[] }[];
+    };
     raw.shots[0]!.layers[0]!['passes'] = [{ id: 'p', type: 'sparkle', on: true, values: {} }];
-    raw.shots[0]!.markers = [{ at: 'soon', name: '', colour: 'sand' }, { at: 4, name: 'four', colour: 'moss' }];
-    raw.shots[0]!.layers.push({ ...structuredClone(raw.shots[0]!.layers[1]!), id: 'boat', name: 'boat', source: { kind: 'stock', stock: 'nobody' } });
+    raw.shots[0]!.markers = [
+      { at: 'soon', name: '', colour: 'sand' },
+      { at: 4, name: 'four', colour: 'moss' },
+    ];
+    raw.shots[0]!.layers.push({
+      ...structuredClone(raw.shots[0]!.layers[1]!),
+      id: 'boat',
+      name: 'boat',
+      source: { kind: 'stock', stock: 'nobody' },
+    });
     const { project: read, left } = salvaged(raw)!;
-    expect(read.shots[0]!.layers.map((layer) => [layer.name, layer.passes.length])).toEqual([['deck', 0], ['rail', 0]]);
+    expect(read.shots[0]!.layers.map((layer) => [layer.name, layer.passes.length])).toEqual([
+      ['deck', 0],
+      ['rail', 0],
+    ]);
     expect(read.shots[0]!.markers).toEqual([{ at: 4, name: 'four', colour: 'moss' }]);
-    expect(left.toSorted()).toEqual([expect.stringContaining('layer “boat”'), expect.stringContaining('marker “” (at:'), expect.stringContaining('pass “sparkle”')]);
+    expect(left.toSorted()).toEqual([
+      expect.stringContaining('layer “boat”'),
+      expect.stringContaining('marker “” (at:'),
+      expect.stringContaining('pass “sparkle”'),
+    ]);
   });
 
   test('what is no document at all is nothing', () => {

@@ -12,11 +12,20 @@ function partAt(path: Path, project: Project): { schema: z.ZodType; value: unkno
   let value: unknown = project;
   for (const step of path) {
     let inner: Loose = schema;
-    while (inner instanceof z.ZodDefault || inner instanceof z.ZodNullable || inner instanceof z.ZodOptional) inner = inner.unwrap() as Loose;
+    while (inner instanceof z.ZodDefault || inner instanceof z.ZodNullable || inner instanceof z.ZodOptional)
+      inner = inner.unwrap() as Loose;
     const [next, below] =
       typeof step === 'string'
-        ? [inner instanceof z.ZodObject ? (inner.shape as Record<string, Loose>)[step] : undefined, (value as Record<string, unknown> | null)?.[step]]
-        : [inner instanceof z.ZodArray ? (inner.element as Loose) : undefined, (value as Record<string, unknown>[]).find((member) => ('id' in step ? member['id'] === step.id : member['at'] === step.at))];
+        ? [
+            inner instanceof z.ZodObject ? (inner.shape as Record<string, Loose>)[step] : undefined,
+            (value as Record<string, unknown> | null)?.[step],
+          ]
+        : [
+            inner instanceof z.ZodArray ? (inner.element as Loose) : undefined,
+            (value as Record<string, unknown>[]).find((member) =>
+              'id' in step ? member['id'] === step.id : member['at'] === step.at,
+            ),
+          ];
     if (!next) break;
     schema = next;
     value = below;
@@ -36,10 +45,20 @@ export function checkChanges(project: Project, changes: readonly Change[], name:
   const checked = new Set<unknown>();
   for (const change of changes) {
     // of a list that got members only these are new
-    const parts = change.kind === 'members' && change.path.length ? change.added.map((member) => partAt([...change.path, 'id' in member ? { id: member['id'] as string } : { at: member['at'] as number }], project)) : [];
+    const parts =
+      change.kind === 'members' && change.path.length
+        ? change.added.map((member) =>
+            partAt(
+              [...change.path, 'id' in member ? { id: member['id'] as string } : { at: member['at'] as number }],
+              project,
+            ),
+          )
+        : [];
     const list = partAt(change.path, project);
     if (list.schema instanceof z.ZodArray && change.kind === 'members') {
-      const size = z.array(z.unknown()).check(...((list.schema as unknown as { def: { checks?: z.core.$ZodCheck<unknown[]>[] } }).def.checks ?? []));
+      const size = z
+        .array(z.unknown())
+        .check(...((list.schema as unknown as { def: { checks?: z.core.$ZodCheck<unknown[]>[] } }).def.checks ?? []));
       const result = size.safeParse(list.value);
       if (!result.success) refuse(reasonOf(result.error, change.path));
     } else parts.push(list);
@@ -50,7 +69,14 @@ export function checkChanges(project: Project, changes: readonly Change[], name:
       if (!result.success) refuse(reasonOf(result.error, change.path));
     }
   }
-  if (changes.some(({ kind, path }) => kind === 'members' || path.some((step) => LINKS.includes(step as string)) || LISTS.includes(path.at(-1) as string))) {
+  if (
+    changes.some(
+      ({ kind, path }) =>
+        kind === 'members' ||
+        path.some((step) => LINKS.includes(step as string)) ||
+        LISTS.includes(path.at(-1) as string),
+    )
+  ) {
     const [problem] = crossProblems(project);
     if (problem) refuse(problem);
   }

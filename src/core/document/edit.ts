@@ -32,7 +32,11 @@ export function perform(project: Project, edit: Edit): { project: Project; chang
 
 /** Whose changes these are: one shot's, or the project's. */
 export function scopeOf(changes: readonly Change[]): string {
-  const shots = new Set(changes.map(({ path: [first, second] }) => (first === 'shots' && typeof second === 'object' && 'id' in second ? second.id : PROJECT_SCOPE)));
+  const shots = new Set(
+    changes.map(({ path: [first, second] }) =>
+      first === 'shots' && typeof second === 'object' && 'id' in second ? second.id : PROJECT_SCOPE,
+    ),
+  );
   return shots.size === 1 ? [...shots][0]! : PROJECT_SCOPE;
 }
 

@@ -1,12 +1,28 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { layerOf, colourSource, shotOf } from '../testing/documents';
-import { FRAMING_MOVES, framingAt, framingBetween, framingOfPlace, framingsOf, inside, placeOfFraming, spanOf, widest, type Framing, type FramingStop } from './framing';
+import {
+  FRAMING_MOVES,
+  framingAt,
+  framingBetween,
+  framingOfPlace,
+  framingsOf,
+  inside,
+  placeOfFraming,
+  spanOf,
+  widest,
+  type Framing,
+  type FramingStop,
+} from './framing';
 
 const shot = { w: 1280, h: 720 };
 const side = fc.integer({ min: 200, max: 4000 });
 const sources = fc.record({ w: side, h: side });
-const framings = fc.record({ x: fc.double({ min: -900, max: 900, noNaN: true }), y: fc.double({ min: -900, max: 900, noNaN: true }), width: fc.double({ min: 40, max: 5000, noNaN: true }) });
+const framings = fc.record({
+  x: fc.double({ min: -900, max: 900, noNaN: true }),
+  y: fc.double({ min: -900, max: 900, noNaN: true }),
+  width: fc.double({ min: 40, max: 5000, noNaN: true }),
+});
 /** Whether a framing shows nothing beyond its source. */
 const covered = ({ x, y, width }: Framing, { w, h }: { w: number; h: number }) => {
   const high = (width * shot.h) / shot.w;
@@ -30,7 +46,8 @@ describe('framing', () => {
       fc.property(framings, sources, (framing, source) => {
         const kept = inside(framing, source, shot);
         expect(covered(kept, source)).toBe(true);
-        if (covered(framing, source)) for (const part of ['x', 'y', 'width'] as const) expect(kept[part]).toBeCloseTo(framing[part], 6);
+        if (covered(framing, source))
+          for (const part of ['x', 'y', 'width'] as const) expect(kept[part]).toBeCloseTo(framing[part], 6);
         expect(kept.width).toBeLessThanOrEqual(widest(source, shot) + 1e-9);
       }),
     );
@@ -62,7 +79,11 @@ describe('framing', () => {
   });
 
   test('stops are met at their frames and held outside of them; a hold stays, an easing arrives all the same', () => {
-    const stops: FramingStop[] = [{ at: 0, x: 0, y: 0, width: 1280, ease: 'hold' }, { at: 50, x: 100, y: 40, width: 640, ease: { cubic: [0.4, 0, 0.2, 1] } }, { at: 90, x: -80, y: 0, width: 900, ease: 'linear' }];
+    const stops: FramingStop[] = [
+      { at: 0, x: 0, y: 0, width: 1280, ease: 'hold' },
+      { at: 50, x: 100, y: 40, width: 640, ease: { cubic: [0.4, 0, 0.2, 1] } },
+      { at: 90, x: -80, y: 0, width: 900, ease: 'linear' },
+    ];
     for (const stop of stops) expect(framingAt(stops, stop.at)).toMatchObject({ x: stop.x, width: stop.width });
     expect(framingAt(stops, -9).width).toBe(1280);
     expect(framingAt(stops, 200).width).toBe(900);
@@ -71,7 +92,8 @@ describe('framing', () => {
   });
 
   test('the span that is framed is what of the layer lies in the shot', () => {
-    const span = (start: number, length: number) => spanOf(layerOf('a', colourSource([0, 0, 0]), { span: { start, length } }), shotOf({ length: 48 }));
+    const span = (start: number, length: number) =>
+      spanOf(layerOf('a', colourSource([0, 0, 0]), { span: { start, length } }), shotOf({ length: 48 }));
     expect(span(0, 48)).toEqual([0, 47]);
     expect(span(-10, 100)).toEqual([10, 57]);
     expect(span(40, 100)).toEqual([0, 7]);

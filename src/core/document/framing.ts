@@ -16,12 +16,19 @@ export interface Framing {
 }
 
 /** The place that shows a framing: the source drawn so large that the framing fills the shot's width. */
-export function placeOfFraming({ x, y, width }: Framing, shot: Size): { position: [number, number]; scale: [number, number] } {
+export function placeOfFraming(
+  { x, y, width }: Framing,
+  shot: Size,
+): { position: [number, number]; scale: [number, number] } {
   const scale = shot.w / width;
   return { position: [-x * scale || 0, -y * scale || 0], scale: [scale, scale] };
 }
 
-export function framingOfPlace(position: readonly [number, number], scale: readonly [number, number], shot: Size): Framing {
+export function framingOfPlace(
+  position: readonly [number, number],
+  scale: readonly [number, number],
+  shot: Size,
+): Framing {
   const s = scale[0] || 1e-6;
   return { x: -position[0] / s || 0, y: -position[1] / s || 0, width: shot.w / s };
 }

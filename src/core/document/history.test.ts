@@ -4,13 +4,27 @@ import { anyEdit, clipStock, colourSource, layerOf, projectOf, SHOT, shotOf } fr
 import { perform } from './edit';
 import { removeLayer, renameLayer } from './edits/layers';
 import { addShot, addStock, removeStock } from './edits/project';
-import { freshHistory, nextRedo, nextUndo, redone, replay, undone, withEdit, type History, type JournalEntry } from './history';
+import {
+  freshHistory,
+  nextRedo,
+  nextUndo,
+  redone,
+  replay,
+  undone,
+  withEdit,
+  type History,
+  type JournalEntry,
+} from './history';
 import { projectSchema, type Layer, type Project, type ShotId, type StockId } from './schema';
 
 const start = () => projectOf([layerOf('deck', colourSource([0.1, 0.2, 0.4]))]);
 const steps = fc.array(anyEdit, { minLength: 1, maxLength: 25 });
 
-function edited(history: History, makers: readonly (typeof anyEdit extends fc.Arbitrary<infer T> ? T : never)[], journal: JournalEntry[] = []): History {
+function edited(
+  history: History,
+  makers: readonly (typeof anyEdit extends fc.Arbitrary<infer T> ? T : never)[],
+  journal: JournalEntry[] = [],
+): History {
   for (const make of makers) {
     const result = withEdit(history, make(history.project));
     if (!result) continue;
@@ -54,29 +68,41 @@ describe('history', () => {
 
   test('replaying the journal gives the document and its undo steps, after JSON too, wherever it was folded', () => {
     fc.assert(
-      fc.property(steps, fc.array(fc.boolean(), { maxLength: 8 }), fc.double({ min: 0, max: 1, noNaN: true }), (makers, moves, share) => {
-        const first = start();
-        const journal: JournalEntry[] = [];
-        let history = edited(freshHistory(first), makers, journal);
-        for (const back of moves) {
-          const next = back ? undone(history) : redone(history);
-          if (!next) continue;
-          history = next.history;
-          journal.push(next.entry);
-        }
-        const stored = JSON.parse(JSON.stringify(journal)) as JournalEntry[];
-        // folded here: what lies before is in the snapshot already
-        const cut = Math.floor(share * stored.length);
-        const snapshot = replay(first, [], stored.slice(0, cut)).history.project;
-        const again = replay(JSON.parse(JSON.stringify(snapshot)) as Project, stored.slice(0, cut), stored.slice(cut));
-        expect(again.skipped).toEqual([]);
-        expect(JSON.parse(JSON.stringify(again.history.project))).toEqual(JSON.parse(JSON.stringify(history.project)));
-        expect(again.history.done.map((step) => step.name)).toEqual(history.done.map((step) => step.name));
-        expect(again.history.undone.map((step) => step.id)).toEqual(history.undone.map((step) => step.id));
-        // and what was done before the fold can still be undone
-        for (let back = undone(again.history); back; back = undone(again.history)) (again as { history: History }).history = back.history;
-        expect(JSON.parse(JSON.stringify(again.history.project))).toEqual(JSON.parse(JSON.stringify(first)));
-      }),
+      fc.property(
+        steps,
+        fc.array(fc.boolean(), { maxLength: 8 }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (makers, moves, share) => {
+          const first = start();
+          const journal: JournalEntry[] = [];
+          let history = edited(freshHistory(first), makers, journal);
+          for (const back of moves) {
+            const next = back ? undone(history) : redone(history);
+            if (!next) continue;
+            history = next.history;
+            journal.push(next.entry);
+          }
+          const stored = JSON.parse(JSON.stringify(journal)) as JournalEntry[];
+          // folded here: what lies before is in the snapshot already
+          const cut = Math.floor(share * stored.length);
+          const snapshot = replay(first, [], stored.slice(0, cut)).history.project;
+          const again = replay(
+            JSON.parse(JSON.stringify(snapshot)) as Project,
+            stored.slice(0, cut),
+            stored.slice(cut),
+          );
+          expect(again.skipped).toEqual([]);
+          expect(JSON.parse(JSON.stringify(again.history.project))).toEqual(
+            JSON.parse(JSON.stringify(history.project)),
+          );
+          expect(again.history.done.map((step) => step.name)).toEqual(history.done.map((step) => step.name));
+          expect(again.history.undone.map((step) => step.id)).toEqual(history.undone.map((step) => step.id));
+          // and what was done before the fold can still be undone
+          for (let back = undone(again.history); back; back = undone(again.history))
+            (again as { history: History }).history = back.history;
+          expect(JSON.parse(JSON.stringify(again.history.project))).toEqual(JSON.parse(JSON.stringify(first)));
+        },
+      ),
     );
   });
 
@@ -89,7 +115,11 @@ describe('history', () => {
     const entries = [removed.entry, back.entry, named.entry];
     // the deletion lies before the fold
     const again = replay(removed.history.project, entries.slice(0, 1), entries.slice(1)).history.project;
-    expect(again.shots[0]!.layers.map((layer) => [layer.id, layer.name])).toEqual([['a', 'a'], ['b', 'bridge'], ['c', 'c']]);
+    expect(again.shots[0]!.layers.map((layer) => [layer.id, layer.name])).toEqual([
+      ['a', 'a'],
+      ['b', 'bridge'],
+      ['c', 'c'],
+    ]);
   });
 
   test('a damaged entry is skipped by name, the others are done', () => {
@@ -97,14 +127,29 @@ describe('history', () => {
     const one = withEdit(freshHistory(first), { name: 'One', apply: (draft) => void (draft.name = 'one') })!;
     const lost = withEdit(one.history, { name: 'Lost', apply: (draft) => void (draft.name = 'lost') })!;
     const two = withEdit(lost.history, { name: 'Two', apply: (draft) => void (draft.shots[0]!.length = 77) })!;
-    const { history, skipped } = replay(first, [], [one.entry, { ...lost.entry, step: { ...lost.entry.step, changes: [{ kind: 'set', path: ['name'], from: 'other', to: 'x' }] } }, { nonsense: true }, two.entry]);
+    const { history, skipped } = replay(
+      first,
+      [],
+      [
+        one.entry,
+        {
+          ...lost.entry,
+          step: { ...lost.entry.step, changes: [{ kind: 'set', path: ['name'], from: 'other', to: 'x' }] },
+        },
+        { nonsense: true },
+        two.entry,
+      ],
+    );
     expect(skipped.map((entry) => entry.name)).toEqual(['Lost', 'a step']);
     expect([history.project.name, history.project.shots[0]!.length]).toEqual(['one', 77]);
   });
 
   test('an undo takes the open shot’s own step and leaves another shot’s alone', () => {
     const first = perform(start(), addShot(shotOf({ id: 'shot-2' as ShotId, name: 'Other' })))!.project;
-    const rename = (id: string, name: string) => ({ name, apply: (draft: Project) => void (draft.shots.find((shot) => shot.id === id)!.name = name) });
+    const rename = (id: string, name: string) => ({
+      name,
+      apply: (draft: Project) => void (draft.shots.find((shot) => shot.id === id)!.name = name),
+    });
     const here = withEdit(freshHistory(first), rename('shot-1', 'here'))!.history;
     const there = withEdit(here, rename('shot-2', 'there'))!.history;
     const back = undone(there, 'shot-1')!;
@@ -122,7 +167,9 @@ describe('history', () => {
   });
 
   test('a new edit ends what could be redone', () => {
-    const first = edited(freshHistory(start()), [(project) => ({ name: 'Rename', apply: (draft) => void (draft.name = `${project.name}!`) })]);
+    const first = edited(freshHistory(start()), [
+      (project) => ({ name: 'Rename', apply: (draft) => void (draft.name = `${project.name}!`) }),
+    ]);
     const back = undone(first)!;
     const other = withEdit(back.history, { name: 'Other', apply: (draft) => void (draft.name = 'other') })!.history;
     expect(redone(other)).toBeNull();
@@ -130,15 +177,23 @@ describe('history', () => {
   });
 
   test('an edit that changes nothing is no step', () => {
-    expect(withEdit(freshHistory(start()), { name: 'Nothing', apply: (draft) => void (draft.name = 'Paper Harbour') })).toBeNull();
+    expect(
+      withEdit(freshHistory(start()), { name: 'Nothing', apply: (draft) => void (draft.name = 'Paper Harbour') }),
+    ).toBeNull();
   });
 });
 
 test('a step remembers where the work was, through undo, redo and a replay of the journal', () => {
   const where = { shot: 'shot-1', layer: 'deck', frame: 17 };
   const first = start();
-  const { history, entry } = withEdit(freshHistory(first), { name: 'Rename', apply: (draft) => void (draft.name = 'Other') }, where)!;
+  const { history, entry } = withEdit(
+    freshHistory(first),
+    { name: 'Rename', apply: (draft) => void (draft.name = 'Other') },
+    where,
+  )!;
   expect(history.done.at(-1)!.where).toEqual(where);
   expect(undone(history)!.history.undone[0]!.where).toEqual(where);
-  expect(replay(first, [], JSON.parse(JSON.stringify([entry])) as JournalEntry[]).history.done.at(-1)!.where).toEqual(where);
+  expect(replay(first, [], JSON.parse(JSON.stringify([entry])) as JournalEntry[]).history.done.at(-1)!.where).toEqual(
+    where,
+  );
 });

@@ -11,19 +11,39 @@ export interface JournalEntry {
   step: Step;
 }
 
-const pathSchema = z.array(z.union([z.string(), z.object({ id: z.string() }).strict(), z.object({ at: z.number() }).strict()]));
+const pathSchema = z.array(
+  z.union([z.string(), z.object({ id: z.string() }).strict(), z.object({ at: z.number() }).strict()]),
+);
 const members = z.array(z.record(z.string(), z.unknown()));
 const ids = z.array(z.string());
 const changeSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('set'), path: pathSchema, from: z.unknown().optional(), to: z.unknown().optional() }).strict(),
-  z.object({ kind: z.literal('members'), path: pathSchema, removed: members, added: members, order: z.object({ from: ids, to: ids }).strict().optional() }).strict(),
+  z
+    .object({ kind: z.literal('set'), path: pathSchema, from: z.unknown().optional(), to: z.unknown().optional() })
+    .strict(),
+  z
+    .object({
+      kind: z.literal('members'),
+      path: pathSchema,
+      removed: members,
+      added: members,
+      order: z.object({ from: ids, to: ids }).strict().optional(),
+    })
+    .strict(),
 ]);
 const whereSchema = z.object({ shot: z.string(), layer: z.string().nullable(), frame: z.number() }).strict();
 export const entrySchema = z
   .object({
     version: z.literal(2),
     kind: z.enum(['edit', 'undo', 'redo']),
-    step: z.object({ id: z.int().min(0), name: z.string(), scope: z.string(), changes: z.array(changeSchema), where: whereSchema.optional() }).strict(),
+    step: z
+      .object({
+        id: z.int().min(0),
+        name: z.string(),
+        scope: z.string(),
+        changes: z.array(changeSchema),
+        where: whereSchema.optional(),
+      })
+      .strict(),
   })
   .strict();
 
@@ -43,26 +63,44 @@ export const freshHistory = (project: Project): History => ({ project, done: [],
 export const MOST_STEPS = 500;
 
 /** Steps that belong to a shot: its own and the project's. Without a shot, all. */
-const belongs = (step: Step, scope: string | null): boolean => scope === null || step.scope === scope || step.scope === PROJECT_SCOPE;
+const belongs = (step: Step, scope: string | null): boolean =>
+  scope === null || step.scope === scope || step.scope === PROJECT_SCOPE;
 
 /** @param where shot, layer and frame of the work, to come back to */
-export function withEdit(history: History, edit: Edit, where?: Step['where']): { history: History; entry: JournalEntry; changes: readonly Change[] } | null {
+export function withEdit(
+  history: History,
+  edit: Edit,
+  where?: Step['where'],
+): { history: History; entry: JournalEntry; changes: readonly Change[] } | null {
   const result = perform(history.project, edit);
   if (!result) return null;
   const { changes } = result;
-  const step: Step = { id: history.last + 1, name: edit.name, scope: scopeOf(changes), changes, ...(where ? { where } : {}) };
+  const step: Step = {
+    id: history.last + 1,
+    name: edit.name,
+    scope: scopeOf(changes),
+    changes,
+    ...(where ? { where } : {}),
+  };
   return { history: withStep(history, result.project, step), entry: { version: 2, kind: 'edit', step }, changes };
 }
 
 /** A new step ends what could be redone in its shot; a step of the project ends it everywhere. */
 function withStep(history: History, project: Project, step: Step): History {
   const undone = step.scope === PROJECT_SCOPE ? [] : history.undone.filter((other) => !belongs(other, step.scope));
-  return { project, done: [...history.done.slice(1 - MOST_STEPS), step], undone, last: Math.max(history.last, step.id) };
+  return {
+    project,
+    done: [...history.done.slice(1 - MOST_STEPS), step],
+    undone,
+    last: Math.max(history.last, step.id),
+  };
 }
 
 /** The step that an undo or redo would take in a shot. */
-export const nextUndo = (history: History, scope: string | null): Step | null => history.done.findLast((step) => belongs(step, scope)) ?? null;
-export const nextRedo = (history: History, scope: string | null): Step | null => history.undone.find((step) => belongs(step, scope)) ?? null;
+export const nextUndo = (history: History, scope: string | null): Step | null =>
+  history.done.findLast((step) => belongs(step, scope)) ?? null;
+export const nextRedo = (history: History, scope: string | null): Step | null =>
+  history.undone.find((step) => belongs(step, scope)) ?? null;
 
 interface Moved {
   history: History;
@@ -72,12 +110,30 @@ interface Moved {
 /** Takes back the newest step of a shot (or of the project). @throws JackplaneError conflict when another shot's work stands on it */
 export function undone(history: History, scope: string | null = null): Moved | null {
   const step = nextUndo(history, scope);
-  return step && { history: withoutStep(history, fitting(() => undoStep(history.project, step), step, 'undone'), step), entry: { version: 2, kind: 'undo', step } };
+  return (
+    step && {
+      history: withoutStep(
+        history,
+        fitting(() => undoStep(history.project, step), step, 'undone'),
+        step,
+      ),
+      entry: { version: 2, kind: 'undo', step },
+    }
+  );
 }
 
 export function redone(history: History, scope: string | null = null): Moved | null {
   const step = nextRedo(history, scope);
-  return step && { history: withStepAgain(history, fitting(() => redoStep(history.project, step), step, 'done again'), step), entry: { version: 2, kind: 'redo', step } };
+  return (
+    step && {
+      history: withStepAgain(
+        history,
+        fitting(() => redoStep(history.project, step), step, 'done again'),
+        step,
+      ),
+      entry: { version: 2, kind: 'redo', step },
+    }
+  );
 }
 
 function fitting(move: () => Project, step: Step, what: string): Project {
@@ -85,13 +141,27 @@ function fitting(move: () => Project, step: Step, what: string): Project {
     return move();
   } catch (error) {
     if (!(error instanceof JackplaneError) || error.code !== 'conflict') throw error;
-    throw new JackplaneError('conflict', `“${step.name}” cannot be ${what}: another shot has changed what it stands on.`, 'Undo the newer work in that shot first.');
+    throw new JackplaneError(
+      'conflict',
+      `“${step.name}” cannot be ${what}: another shot has changed what it stands on.`,
+      'Undo the newer work in that shot first.',
+    );
   }
 }
 
 const others = (steps: readonly Step[], step: Step) => steps.filter((other) => other.id !== step.id);
-const withoutStep = (history: History, project: Project, step: Step): History => ({ ...history, project, done: others(history.done, step), undone: [step, ...others(history.undone, step)] });
-const withStepAgain = (history: History, project: Project, step: Step): History => ({ ...history, project, done: [...others(history.done, step), step], undone: others(history.undone, step) });
+const withoutStep = (history: History, project: Project, step: Step): History => ({
+  ...history,
+  project,
+  done: others(history.done, step),
+  undone: [step, ...others(history.undone, step)],
+});
+const withStepAgain = (history: History, project: Project, step: Step): History => ({
+  ...history,
+  project,
+  done: [...others(history.done, step), step],
+  undone: others(history.undone, step),
+});
 
 export interface Replayed {
   history: History;
@@ -112,7 +182,11 @@ export function replay(snapshot: Project, past: readonly unknown[], journal: rea
     return parsed.success ? (parsed.data as JournalEntry) : null;
   };
   const take = ({ kind, step }: JournalEntry, project: Project): History =>
-    kind === 'edit' ? withStep(history, project, step) : kind === 'undo' ? withoutStep(history, project, step) : withStepAgain(history, project, step);
+    kind === 'edit'
+      ? withStep(history, project, step)
+      : kind === 'undo'
+        ? withoutStep(history, project, step)
+        : withStepAgain(history, project, step);
   for (const raw of past) {
     const entry = read(raw);
     if (entry) history = take(entry, snapshot);
@@ -121,7 +195,10 @@ export function replay(snapshot: Project, past: readonly unknown[], journal: rea
     const entry = read(raw);
     if (!entry) continue;
     try {
-      history = take(entry, entry.kind === 'undo' ? undoStep(history.project, entry.step) : redoStep(history.project, entry.step));
+      history = take(
+        entry,
+        entry.kind === 'undo' ? undoStep(history.project, entry.step) : redoStep(history.project, entry.step),
+      );
     } catch (error) {
       skipped.push({ name: entry.step.name, reason: sentenceOf(error) });
     }

@@ -13,10 +13,14 @@ interface OldStep {
 }
 export type OldEntry = { kind: 'edit'; step: OldStep } | { kind: 'undo' } | { kind: 'redo' };
 
-export const isOld = (entry: unknown): entry is OldEntry => typeof entry === 'object' && entry !== null && !('version' in entry);
+export const isOld = (entry: unknown): entry is OldEntry =>
+  typeof entry === 'object' && entry !== null && !('version' in entry);
 
 /** @returns the same journal as entries of today, as far as it can be read, and how many at its end cannot */
-export function upgradedJournal(snapshot: Project, old: readonly OldEntry[]): { entries: JournalEntry[]; lost: number } {
+export function upgradedJournal(
+  snapshot: Project,
+  old: readonly OldEntry[],
+): { entries: JournalEntry[]; lost: number } {
   enablePatches();
   const entries: JournalEntry[] = [];
   const done: { old: OldStep; step: Step }[] = [];
@@ -26,7 +30,13 @@ export function upgradedJournal(snapshot: Project, old: readonly OldEntry[]): { 
     if (entry.kind === 'edit') {
       const next = applyPatches(project, entry.step.forward);
       const changes = changesBetween(project, next);
-      const step: Step = { id: entries.length + 1, name: entry.step.name, scope: scopeOf(changes), changes, ...(entry.step.where ? { where: entry.step.where } : {}) };
+      const step: Step = {
+        id: entries.length + 1,
+        name: entry.step.name,
+        scope: scopeOf(changes),
+        changes,
+        ...(entry.step.where ? { where: entry.step.where } : {}),
+      };
       done.push({ old: entry.step, step });
       undone = [];
       entries.push({ version: 2, kind: 'edit', step });

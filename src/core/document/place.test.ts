@@ -5,9 +5,17 @@ import { PLACEMENTS, placeMatrix, placement, wholePlace } from './place';
 import { still } from './value';
 
 const size = fc.record({ w: fc.integer({ min: 1, max: 4000 }), h: fc.integer({ min: 1, max: 4000 }) });
-const placed = (name: (typeof PLACEMENTS)[number]['name'], source: { w: number; h: number }, shot: { w: number; h: number }) => {
+const placed = (
+  name: (typeof PLACEMENTS)[number]['name'],
+  source: { w: number; h: number },
+  shot: { w: number; h: number },
+) => {
   const { position, scale } = placement(name, source, shot);
-  const points = corners(placeMatrix({ ...wholePlace(), position: still(position), scale: still(scale) }, 0, source, shot), source.w, source.h);
+  const points = corners(
+    placeMatrix({ ...wholePlace(), position: still(position), scale: still(scale) }, 0, source, shot),
+    source.w,
+    source.h,
+  );
   return { left: points[0]![0], top: points[0]![1], right: points[2]![0], bottom: points[2]![1] };
 };
 
@@ -29,19 +37,29 @@ describe('one-click placements', () => {
 
   test('halves and corners stay in their part of the shot', () => {
     fc.assert(
-      fc.property(size, size, fc.constantFrom(...PLACEMENTS.slice(3).map((entry) => entry.name)), (source, shot, name) => {
-        const box = placed(name, source, shot);
-        const e = 1e-6;
-        if (name.includes('left')) expect(box.right).toBeLessThanOrEqual(shot.w / 2 + e);
-        if (name.includes('right')) expect(box.left).toBeGreaterThanOrEqual(shot.w / 2 - e);
-        if (name.includes('top')) expect(box.bottom).toBeLessThanOrEqual(shot.h / 2 + e);
-        if (name.includes('bottom')) expect(box.top).toBeGreaterThanOrEqual(shot.h / 2 - e);
-      }),
+      fc.property(
+        size,
+        size,
+        fc.constantFrom(...PLACEMENTS.slice(3).map((entry) => entry.name)),
+        (source, shot, name) => {
+          const box = placed(name, source, shot);
+          const e = 1e-6;
+          if (name.includes('left')) expect(box.right).toBeLessThanOrEqual(shot.w / 2 + e);
+          if (name.includes('right')) expect(box.left).toBeGreaterThanOrEqual(shot.w / 2 - e);
+          if (name.includes('top')) expect(box.bottom).toBeLessThanOrEqual(shot.h / 2 + e);
+          if (name.includes('bottom')) expect(box.top).toBeGreaterThanOrEqual(shot.h / 2 - e);
+        },
+      ),
     );
   });
 
   test('centre is the source’s own size, in the middle', () => {
-    expect(placed('centre', { w: 100, h: 50 }, { w: 640, h: 360 })).toEqual({ left: 270, top: 155, right: 370, bottom: 205 });
+    expect(placed('centre', { w: 100, h: 50 }, { w: 640, h: 360 })).toEqual({
+      left: 270,
+      top: 155,
+      right: 370,
+      bottom: 205,
+    });
   });
 });
 
@@ -52,12 +70,34 @@ describe('place', () => {
   test('the anchor lands where position says, whatever the scale, rotation and flip', () => {
     const coordinate = fc.integer({ min: -300, max: 300 });
     fc.assert(
-      fc.property(coordinate, coordinate, coordinate, coordinate, fc.double({ min: 0.1, max: 5, noNaN: true }), fc.integer({ min: -720, max: 720 }), fc.boolean(), (x, y, ax, ay, scale, rotation, flipX) => {
-        const m = placeMatrix({ ...wholePlace(), position: still([x, y]), scale: still([scale, scale]), rotation: still(rotation), anchor: still([ax, ay]), flipX, flipY: false }, 0, source, shot);
-        const [u, v] = apply(m, source.w / 2 + ax, source.h / 2 + ay);
-        expect(u).toBeCloseTo(320 + x, 4);
-        expect(v).toBeCloseTo(180 + y, 4);
-      }),
+      fc.property(
+        coordinate,
+        coordinate,
+        coordinate,
+        coordinate,
+        fc.double({ min: 0.1, max: 5, noNaN: true }),
+        fc.integer({ min: -720, max: 720 }),
+        fc.boolean(),
+        (x, y, ax, ay, scale, rotation, flipX) => {
+          const m = placeMatrix(
+            {
+              ...wholePlace(),
+              position: still([x, y]),
+              scale: still([scale, scale]),
+              rotation: still(rotation),
+              anchor: still([ax, ay]),
+              flipX,
+              flipY: false,
+            },
+            0,
+            source,
+            shot,
+          );
+          const [u, v] = apply(m, source.w / 2 + ax, source.h / 2 + ay);
+          expect(u).toBeCloseTo(320 + x, 4);
+          expect(v).toBeCloseTo(180 + y, 4);
+        },
+      ),
     );
   });
 

@@ -1,4 +1,14 @@
-import { apply, multiply, projective, projectiveProduct, rotation, scaling, translation, type Matrix, type Projective } from '../picture/matrix';
+import {
+  apply,
+  multiply,
+  projective,
+  projectiveProduct,
+  rotation,
+  scaling,
+  translation,
+  type Matrix,
+  type Projective,
+} from '../picture/matrix';
 import { steadyAt, valueAt } from '../time/values';
 import { framingAt } from './framing';
 import type { Layer, Place, Shot } from './schema';
@@ -39,7 +49,11 @@ export const wholePlace = (): Place => ({
  * Position and scale of a one-click placement. Fit shows all of the source, fill covers all of the shot, centre is the
  * source's own size; halves and corners fit the source into that half or quarter.
  */
-export function placement(name: PlacementName, source: Size, shot: Size): { position: [number, number]; scale: [number, number] } {
+export function placement(
+  name: PlacementName,
+  source: Size,
+  shot: Size,
+): { position: [number, number]; scale: [number, number] } {
   const box = boxOf(name, shot);
   const byWidth = box.w / source.w;
   const byHeight = box.h / source.h;
@@ -72,14 +86,22 @@ export interface PlaceNow {
 /** A place at a frame of layer time. With a framing, position and scale are those that fill the shot with it; jitter comes on top. */
 export function placeAt(place: Place, frame: number, shot: Size): PlaceNow {
   const now: PlaceNow = {
-    position: valueAt(place.position, frame), scale: valueAt(place.scale, frame), rotation: valueAt(place.rotation, frame),
-    anchor: valueAt(place.anchor, frame), tilt: valueAt(place.tilt, frame), perspective: valueAt(place.perspective, frame),
+    position: valueAt(place.position, frame),
+    scale: valueAt(place.scale, frame),
+    rotation: valueAt(place.rotation, frame),
+    anchor: valueAt(place.anchor, frame),
+    tilt: valueAt(place.tilt, frame),
+    perspective: valueAt(place.perspective, frame),
   };
   if (!place.framing) return now;
   const { x, y, width } = framingAt(place.framing, frame);
   const scale = shot.w / width;
   // the framing's centre comes to the shot's centre, whichever way the layer is turned about its anchor
-  const [dx, dy] = apply(multiply(rotation(now.rotation), scaling(place.flipX ? -scale : scale, place.flipY ? -scale : scale)), x - now.anchor[0], y - now.anchor[1]);
+  const [dx, dy] = apply(
+    multiply(rotation(now.rotation), scaling(place.flipX ? -scale : scale, place.flipY ? -scale : scale)),
+    x - now.anchor[0],
+    y - now.anchor[1],
+  );
   const shaken = (of: Value<[number, number]>, at: readonly [number, number]): [number, number] => {
     const [a, b] = [valueAt(of, frame), steadyAt(of, frame)];
     return [at[0] + a[0] - b[0], at[1] + a[1] - b[1]];
@@ -88,7 +110,12 @@ export function placeAt(place: Place, frame: number, shot: Size): PlaceNow {
 }
 
 /** How a followed layer has carried the shot's plane along: position always, rotation and scale when asked for. Tilt does not carry. */
-function carrying({ place, span }: Layer, parts: { rotation: boolean; scale: boolean }, frame: number, shot: Size): Matrix {
+function carrying(
+  { place, span }: Layer,
+  parts: { rotation: boolean; scale: boolean },
+  frame: number,
+  shot: Size,
+): Matrix {
   const now = placeAt(place, frame - span.start, shot);
   let m: Matrix = translation(shot.w / 2 + now.position[0], shot.h / 2 + now.position[1]);
   if (parts.rotation) m = multiply(m, rotation(now.rotation));
@@ -98,12 +125,14 @@ function carrying({ place, span }: Layer, parts: { rotation: boolean; scale: boo
 
 const UNMOVED: Matrix = [1, 0, 0, 1, 0, 0];
 /** Of the shot and frame looked at last: how each layer is carried, so that a long chain is gone along once. */
-let known: { shot: Shot; frame: number; layers: ReadonlyMap<string, Layer>; byLayer: Map<string, Matrix> } | null = null;
+let known: { shot: Shot; frame: number; layers: ReadonlyMap<string, Layer>; byLayer: Map<string, Matrix> } | null =
+  null;
 
 /** How all that a layer follows carries it along at a shot frame: shot pixels → shot pixels. */
 export function carriedBy(shot: Shot, layer: Layer, frame: number): Matrix {
   if (!layer.parent) return UNMOVED;
-  if (known?.shot !== shot || known.frame !== frame) known = { shot, frame, layers: new Map(shot.layers.map((item) => [item.id, item])), byLayer: new Map() };
+  if (known?.shot !== shot || known.frame !== frame)
+    known = { shot, frame, layers: new Map(shot.layers.map((item) => [item.id, item])), byLayer: new Map() };
   const { byLayer, layers } = known;
   // the chain up to where it is known, then down again
   const chain: { child: Layer; parent: Layer }[] = [];
@@ -128,19 +157,42 @@ export function carriedBy(shot: Shot, layer: Layer, frame: number): Matrix {
  * perspective from in front of the anchor. @returns null when it is not tilted
  */
 export function tiltMatrix(place: Place, frame: number, source: Size, shot: Size): Projective | null {
-  const { tilt: [tx, ty], position: [px, py], scale: [sx, sy], anchor: [ax, ay], rotation: turn, perspective } = placeAt(place, frame, shot);
+  const {
+    tilt: [tx, ty],
+    position: [px, py],
+    scale: [sx, sy],
+    anchor: [ax, ay],
+    rotation: turn,
+    perspective,
+  } = placeAt(place, frame, shot);
   if (tx === 0 && ty === 0) return null;
-  const flat = multiply(multiply(rotation(turn), scaling(place.flipX ? -sx : sx, place.flipY ? -sy : sy)), translation(-source.w / 2 - ax, -source.h / 2 - ay));
-  const [ca, sa, cb, sb] = [Math.cos((tx * Math.PI) / 180), Math.sin((tx * Math.PI) / 180), Math.cos((ty * Math.PI) / 180), Math.sin((ty * Math.PI) / 180)];
+  const flat = multiply(
+    multiply(rotation(turn), scaling(place.flipX ? -sx : sx, place.flipY ? -sy : sy)),
+    translation(-source.w / 2 - ax, -source.h / 2 - ay),
+  );
+  const [ca, sa, cb, sb] = [
+    Math.cos((tx * Math.PI) / 180),
+    Math.sin((tx * Math.PI) / 180),
+    Math.cos((ty * Math.PI) / 180),
+    Math.sin((ty * Math.PI) / 180),
+  ];
   // the plane's two axes after turning about x, then about y; z goes away from the eye, which is this far off
   const near = perspective / Math.hypot(shot.w, shot.h);
   const turned: Projective = [cb, sb * sa, 0, 0, ca, 0, -sb * 2 * near, cb * sa * 2 * near, 1];
-  return projectiveProduct(projective(translation(shot.w / 2 + px, shot.h / 2 + py)), projectiveProduct(turned, projective(flat)));
+  return projectiveProduct(
+    projective(translation(shot.w / 2 + px, shot.h / 2 + py)),
+    projectiveProduct(turned, projective(flat)),
+  );
 }
 
 /** Source pixels (origin top left) → shot pixels (origin top left), at full size. @param frame layer time */
 export function placeMatrix(place: Place, frame: number, source: Size, shot: Size): Matrix {
-  const { position: [px, py], scale: [sx, sy], anchor: [ax, ay], rotation: turn } = placeAt(place, frame, shot);
+  const {
+    position: [px, py],
+    scale: [sx, sy],
+    anchor: [ax, ay],
+    rotation: turn,
+  } = placeAt(place, frame, shot);
   let m = translation(shot.w / 2 + px, shot.h / 2 + py);
   m = multiply(m, rotation(turn));
   m = multiply(m, scaling(place.flipX ? -sx : sx, place.flipY ? -sy : sy));

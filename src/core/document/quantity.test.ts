@@ -32,7 +32,9 @@ describe('typed numbers', () => {
     expect(parseQuantity('1.5s', { current: 0 })).toBeNull();
   });
 
-  test.each(['', 'abc', '1+', '(1', '1)', '2 3', '1/0', 'px', '--', '1e9x'])('“%s” is not a number', (text) => expect(parseQuantity(text, { current: 1 })).toBeNull());
+  test.each(['', 'abc', '1+', '(1', '1)', '2 3', '1/0', 'px', '--', '1e9x'])('“%s” is not a number', (text) =>
+    expect(parseQuantity(text, { current: 1 })).toBeNull(),
+  );
 
   test('written sums are read as JavaScript counts them', () => {
     const whole = fc.integer({ min: 1, max: 999 });

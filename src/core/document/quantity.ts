@@ -15,7 +15,13 @@ export interface QuantityContext {
  * @returns the number, or null when it cannot be read
  */
 export function parseQuantity(text: string, context: QuantityContext): number | null {
-  const source = text.trim().toLowerCase().replaceAll('×', '*').replaceAll('÷', '/').replaceAll('−', '-').replaceAll(',', '.');
+  const source = text
+    .trim()
+    .toLowerCase()
+    .replaceAll('×', '*')
+    .replaceAll('÷', '/')
+    .replaceAll('−', '-')
+    .replaceAll(',', '.');
   if (!source) return null;
   const relative = source.startsWith('+');
   const reader = new Reader(relative ? source.slice(1) : source, context);
@@ -49,7 +55,7 @@ class Reader {
 
   sum(): number | null {
     let value = this.product();
-    for (let sign; value !== null && (sign = this.take('+', '-')); ) {
+    for (let sign; value !== null && (sign = this.take('+', '-'));) {
       const next = this.product();
       value = next === null ? null : sign === '+' ? value + next : value - next;
     }
@@ -58,7 +64,7 @@ class Reader {
 
   private product(): number | null {
     let value = this.factor();
-    for (let sign; value !== null && (sign = this.take('*', '/')); ) {
+    for (let sign; value !== null && (sign = this.take('*', '/'));) {
       const next = this.factor();
       value = next === null ? null : sign === '*' ? value * next : value / next;
     }

@@ -10,7 +10,14 @@ export interface Salvaged {
 
 type Part = { list: unknown[]; index: number; what: string };
 /** The lists whose members can be left out, as they lie on the way to a problem, and what one of them is called. */
-const LISTS: Record<string, string> = { stock: 'stock item', shots: 'shot', layers: 'layer', passes: 'pass', masks: 'mask', markers: 'marker' };
+const LISTS: Record<string, string> = {
+  stock: 'stock item',
+  shots: 'shot',
+  layers: 'layer',
+  passes: 'pass',
+  masks: 'mask',
+  markers: 'marker',
+};
 /** Most parts that are left out before the whole is given up. */
 const MOST = 500;
 
@@ -46,7 +53,11 @@ function partOn(raw: unknown, path: readonly PropertyKey[], message: string): Pa
     const kind = LISTS[String(list)];
     if (Array.isArray(node) && kind) {
       const named = (below as { name?: unknown } | null)?.name ?? (below as { type?: unknown } | null)?.type ?? step;
-      part = { list: node, index: Number(step), what: `${kind} “${String(named)}” (${path.slice(i + 1).join('.') || 'as a whole'}: ${message.split(':')[0]!.toLowerCase()})` };
+      part = {
+        list: node,
+        index: Number(step),
+        what: `${kind} “${String(named)}” (${path.slice(i + 1).join('.') || 'as a whole'}: ${message.split(':')[0]!.toLowerCase()})`,
+      };
     }
     node = below as typeof node;
   });
@@ -63,8 +74,10 @@ function strayed(raw: unknown, message: string): Part | null {
     if (index >= 0) return { list: shot.layers, index, what: `layer “${shot.layers[index]!.name}” (${message})` };
     // a circle opens where its first layer is let go
     for (const link of ['parent', 'matte'] as const) {
-      const looped = message.includes('circle') && shot.layers.find((layer) => layer[link] && message.includes(layer.name));
-      if (looped) return { list: shot.layers, index: shot.layers.indexOf(looped), what: `layer “${looped.name}” (${message})` };
+      const looped =
+        message.includes('circle') && shot.layers.find((layer) => layer[link] && message.includes(layer.name));
+      if (looped)
+        return { list: shot.layers, index: shot.layers.indexOf(looped), what: `layer “${looped.name}” (${message})` };
     }
   }
   return null;

@@ -14,7 +14,13 @@ describe('the document', () => {
   test('holds every value still or keyed, passes with an area, values that jitter and follow', () => {
     const keyed = raw((project) => {
       const layer = project.shots[0]!.layers[0]!;
-      layer.opacity = { keys: [{ at: 0, value: 0, ease: 'linear' }, { at: 24, value: 1, ease: { cubic: [0.4, 0, 0.2, 1] } }], jitter: { amount: 0.1, every: 3, smooth: 0.5, seed: 7 } };
+      layer.opacity = {
+        keys: [
+          { at: 0, value: 0, ease: 'linear' },
+          { at: 24, value: 1, ease: { cubic: [0.4, 0, 0.2, 1] } },
+        ],
+        jitter: { amount: 0.1, every: 3, smooth: 0.5, seed: 7 },
+      };
       layer.place.position = { still: [0, 0], follow: { track: 'lantern', parts: ['x', 'y'], offset: [0, -12] } };
       layer.passes[0]!.area = { masks: ['mask-1' as never], side: 'outside' };
     });
@@ -22,12 +28,34 @@ describe('the document', () => {
   });
 
   test.each<[string, Parameters<typeof raw>[0], RegExp]>([
-    ['keyframes out of order', (p) => (p.shots[0]!.layers[0]!.opacity = { keys: [{ at: 5, value: 1, ease: 'hold' }, { at: 5, value: 0, ease: 'hold' }] }), /Invalid|ascending/],
-    ['a value out of range', (p) => (p.shots[0]!.layers[0]!.passes[0]!.values['radius'] = { still: -1 } as never), /Invalid|Too small/],
-    ['a value that the pass does not have', (p) => (p.shots[0]!.layers[0]!.passes[0]!.values['glow'] = { still: 1 } as never), /glow/],
+    [
+      'keyframes out of order',
+      (p) =>
+        (p.shots[0]!.layers[0]!.opacity = {
+          keys: [
+            { at: 5, value: 1, ease: 'hold' },
+            { at: 5, value: 0, ease: 'hold' },
+          ],
+        }),
+      /Invalid|ascending/,
+    ],
+    [
+      'a value out of range',
+      (p) => (p.shots[0]!.layers[0]!.passes[0]!.values['radius'] = { still: -1 } as never),
+      /Invalid|Too small/,
+    ],
+    [
+      'a value that the pass does not have',
+      (p) => (p.shots[0]!.layers[0]!.passes[0]!.values['glow'] = { still: 1 } as never),
+      /glow/,
+    ],
     ['an unknown pass', (p) => (p.shots[0]!.layers[0]!.passes[0]!.type = 'sparkle'), /Invalid/],
     ['an unknown field', (p) => ((p as Record<string, unknown>)['extra'] = 1), /extra/],
-    ['stock that is not there', (p) => (p.shots[0]!.layers[0]!.source = { kind: 'stock', stock: 'gone' as StockId }), /not in the project/],
+    [
+      'stock that is not there',
+      (p) => (p.shots[0]!.layers[0]!.source = { kind: 'stock', stock: 'gone' as StockId }),
+      /not in the project/,
+    ],
     ['the same id twice', (p) => p.shots[0]!.layers.push(structuredClone(deck)), /stands twice/],
     ['a rate of nothing', (p) => (p.shots[0]!.rate = { num: 0, den: 1 }), /rate/],
     ['an enormous shot', (p) => (p.shots[0]!.width = 1e6), /width/],

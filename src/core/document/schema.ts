@@ -8,7 +8,11 @@ import { easeSchema, framesSchema, valueOf } from './value';
 /** The version of the document format that this code writes. */
 export const FORMAT_VERSION = 1;
 
-const id = <B extends string>(_brand: B) => z.string().regex(/^[A-Za-z0-9_-]{1,64}$/).brand<B>();
+const id = <B extends string>(_brand: B) =>
+  z
+    .string()
+    .regex(/^[A-Za-z0-9_-]{1,64}$/)
+    .brand<B>();
 export const projectIdSchema = id('project');
 export const stockIdSchema = id('stock');
 export const shotIdSchema = id('shot');
@@ -35,14 +39,27 @@ export const factsSchema = z
     seconds: z.number().min(0).max(1e6).optional(),
     codec: z.string().max(60),
     alpha: z.boolean(),
-    sound: z.object({ channels: z.int().min(1).max(64), sampleRate: z.int().min(1).max(1_000_000), codec: z.string().max(60) }).strict().optional(),
+    sound: z
+      .object({
+        channels: z.int().min(1).max(64),
+        sampleRate: z.int().min(1).max(1_000_000),
+        codec: z.string().max(60),
+      })
+      .strict()
+      .optional(),
     bytes: z.int().min(0),
   })
   .strict();
 export type MediaFacts = z.infer<typeof factsSchema>;
 
 export const stockSchema = z
-  .object({ id: stockIdSchema, name, file: z.string().min(1).max(255), kind: z.enum(['video', 'image', 'sound']), facts: factsSchema })
+  .object({
+    id: stockIdSchema,
+    name,
+    file: z.string().min(1).max(255),
+    kind: z.enum(['video', 'image', 'sound']),
+    facts: factsSchema,
+  })
   .strict();
 export type Stock = z.infer<typeof stockSchema>;
 
@@ -58,20 +75,27 @@ export const passSchema = z
     on: z.boolean(),
     values: z.record(z.string(), z.unknown()),
     /** works only inside or outside of these masks of its layer */
-    area: z.object({ masks: z.array(maskIdSchema).max(64), side: z.enum(['inside', 'outside']) }).strict().optional(),
+    area: z
+      .object({ masks: z.array(maskIdSchema).max(64), side: z.enum(['inside', 'outside']) })
+      .strict()
+      .optional(),
   })
   .strict()
   .transform((pass, context) => {
     const values = valuesSchema(passOf(pass.type)!.params).safeParse(pass.values);
     if (values.success) return { ...pass, values: values.data };
-    for (const issue of values.error.issues) context.addIssue({ code: 'custom', path: ['values', ...issue.path], message: issue.message });
+    for (const issue of values.error.issues)
+      context.addIssue({ code: 'custom', path: ['values', ...issue.path], message: issue.message });
     return z.NEVER;
   });
 export type Pass = z.infer<typeof passSchema>;
 
 const pair = z.tuple([finite, finite]);
-const stopSchema = z.object({ at: framesSchema, x: finite, y: finite, width: z.number().min(1).max(1e6), ease: easeSchema }).strict();
-const ascending = (list: readonly { at: number }[]): boolean => list.every((entry, i) => i === 0 || list[i - 1]!.at < entry.at);
+const stopSchema = z
+  .object({ at: framesSchema, x: finite, y: finite, width: z.number().min(1).max(1e6), ease: easeSchema })
+  .strict();
+const ascending = (list: readonly { at: number }[]): boolean =>
+  list.every((entry, i) => i === 0 || list[i - 1]!.at < entry.at);
 
 export const placeSchema = z
   .object({
@@ -127,9 +151,16 @@ export const layerSchema = z
     /** goes along with another layer's place */
     parent: z.object({ layer: layerIdSchema, rotation: z.boolean(), scale: z.boolean() }).strict().nullable(),
     /** smear of the layer's own movement: how long the shutter is open in degrees of a frame, and how many samples it takes */
-    motionBlur: z.object({ shutter: z.number().min(0).max(720), samples: z.int().min(2).max(64) }).strict().nullable(),
+    motionBlur: z
+      .object({ shutter: z.number().min(0).max(720), samples: z.int().min(2).max(64) })
+      .strict()
+      .nullable(),
     /** takes its coverage from another layer of the shot, hidden or not */
-    matte: z.object({ layer: layerIdSchema, by: z.enum(['alpha', 'brightness']), invert: z.boolean() }).strict().nullable().default(null),
+    matte: z
+      .object({ layer: layerIdSchema, by: z.enum(['alpha', 'brightness']), invert: z.boolean() })
+      .strict()
+      .nullable()
+      .default(null),
     solo: z.boolean(),
     locked: z.boolean(),
   })
@@ -138,7 +169,9 @@ export type Layer = z.infer<typeof layerSchema>;
 export type Source = Layer['source'];
 
 export const MARKER_COLOURS = ['sand', 'moss', 'slate', 'rust'] as const;
-export const markerSchema = z.object({ at: framesSchema, name: z.string().max(200), colour: z.enum(MARKER_COLOURS) }).strict();
+export const markerSchema = z
+  .object({ at: framesSchema, name: z.string().max(200), colour: z.enum(MARKER_COLOURS) })
+  .strict();
 export type Marker = z.infer<typeof markerSchema>;
 
 export const shotSchema = z
@@ -163,11 +196,16 @@ export const shotSchema = z
 export type Shot = z.infer<typeof shotSchema>;
 
 /** Names of layers that follow each other, or take their mattes from each other, in a circle; or null. */
-export const parentLoop = (layers: readonly Pick<Layer, 'id' | 'name' | 'parent'>[]): string[] | null => loopAlong(layers, (layer) => layer.parent?.layer);
-export const matteLoop = (layers: readonly Pick<Layer, 'id' | 'name' | 'matte'>[]): string[] | null => loopAlong(layers, (layer) => layer.matte?.layer);
+export const parentLoop = (layers: readonly Pick<Layer, 'id' | 'name' | 'parent'>[]): string[] | null =>
+  loopAlong(layers, (layer) => layer.parent?.layer);
+export const matteLoop = (layers: readonly Pick<Layer, 'id' | 'name' | 'matte'>[]): string[] | null =>
+  loopAlong(layers, (layer) => layer.matte?.layer);
 
 /** Every layer is walked over once, however long the chains are. */
-function loopAlong<T extends { id: LayerId; name: string }>(layers: readonly T[], leads: (layer: T) => LayerId | undefined): string[] | null {
+function loopAlong<T extends { id: LayerId; name: string }>(
+  layers: readonly T[],
+  leads: (layer: T) => LayerId | undefined,
+): string[] | null {
   const byId = new Map(layers.map((layer) => [layer.id, layer]));
   const free = new Set<T>();
   for (const layer of layers) {
@@ -220,7 +258,8 @@ export function crossProblems(project: Project): string[] {
       once(layer.id, 'layer');
       layer.passes.forEach((pass) => once(pass.id, 'pass'));
       layer.masks.forEach((mask) => once(mask.id, 'mask'));
-      if (layer.source.kind === 'stock' && !stock.has(layer.source.stock)) problems.push(`layer “${layer.name}” uses stock that is not in the project`);
+      if (layer.source.kind === 'stock' && !stock.has(layer.source.stock))
+        problems.push(`layer “${layer.name}” uses stock that is not in the project`);
     }
   }
   return problems;
@@ -228,7 +267,9 @@ export function crossProblems(project: Project): string[] {
 
 /** The first few problems of a parse, each as place and reason. */
 export function problemsOf(error: z.ZodError, most = 3): string {
-  const lines = error.issues.slice(0, most).map((issue) => (issue.path.length ? `${issue.path.join('.')}: ${issue.message}` : issue.message));
+  const lines = error.issues
+    .slice(0, most)
+    .map((issue) => (issue.path.length ? `${issue.path.join('.')}: ${issue.message}` : issue.message));
   if (error.issues.length > most) lines.push(`and ${error.issues.length - most} more`);
   return lines.join('; ');
 }

@@ -17,11 +17,22 @@ export const framesSchema = z.int().min(-10_000_000).max(10_000_000);
 
 /** Seeded noise on top of a value: a new target in ±amount every so many frames, gone to over the share `smooth` of that time. */
 export const jitterSchema = z
-  .object({ amount: z.number().min(0).max(1e6), every: z.number().min(1).max(10_000), smooth: z.number().min(0).max(1), seed: z.int().min(0).max(1_000_000) })
+  .object({
+    amount: z.number().min(0).max(1e6),
+    every: z.number().min(1).max(10_000),
+    smooth: z.number().min(0).max(1),
+    seed: z.int().min(0).max(1_000_000),
+  })
   .strict();
 export type Jitter = z.infer<typeof jitterSchema>;
 
-const followSchema = z.object({ track: z.string().min(1).max(64), parts: z.array(z.string().max(32)).max(8), offset: z.array(z.number()).max(4) }).strict();
+const followSchema = z
+  .object({
+    track: z.string().min(1).max(64),
+    parts: z.array(z.string().max(32)).max(8),
+    offset: z.array(z.number()).max(4),
+  })
+  .strict();
 const offset = z.tuple([z.number().min(-1e6).max(1e6), z.number().min(-1e6).max(1e6)]);
 
 export interface Key<T> {
@@ -34,7 +45,13 @@ export interface Key<T> {
 }
 
 /** An animatable value: still, or keyed with at least one keyframe in ascending order. */
-export type Value<T> = ({ still: T } | { keys: Key<T>[]; /** along the path at one speed from the first keyframe to the last */ even?: boolean | undefined }) & {
+export type Value<T> = (
+  | { still: T }
+  | {
+      keys: Key<T>[];
+      /** along the path at one speed from the first keyframe to the last */ even?: boolean | undefined;
+    }
+) & {
   jitter?: Jitter | undefined;
   follow?: z.infer<typeof followSchema> | undefined;
 };
@@ -42,13 +59,26 @@ export type Value<T> = ({ still: T } | { keys: Key<T>[]; /** along the path at o
 /** The schema of a value of T. Keyframes must ascend and be unique. */
 export function valueOf<T extends z.ZodType>(schema: T) {
   const more = { jitter: jitterSchema.optional(), follow: followSchema.optional() };
-  const key = z.object({ at: framesSchema, value: schema, ease: easeSchema, bend: z.object({ in: offset, out: offset }).strict().optional() }).strict();
+  const key = z
+    .object({
+      at: framesSchema,
+      value: schema,
+      ease: easeSchema,
+      bend: z.object({ in: offset, out: offset }).strict().optional(),
+    })
+    .strict();
   const keys = z
     .array(key)
     .min(1)
     .max(100_000)
-    .refine((list) => list.every((entry, i) => i === 0 || list[i - 1]!.at < entry.at), 'keyframes must be in ascending order');
-  return z.union([z.object({ still: schema, ...more }).strict(), z.object({ keys, even: z.boolean().optional(), ...more }).strict()]);
+    .refine(
+      (list) => list.every((entry, i) => i === 0 || list[i - 1]!.at < entry.at),
+      'keyframes must be in ascending order',
+    );
+  return z.union([
+    z.object({ still: schema, ...more }).strict(),
+    z.object({ keys, even: z.boolean().optional(), ...more }).strict(),
+  ]);
 }
 
 export const still = <T>(value: T): Value<T> => ({ still: value });

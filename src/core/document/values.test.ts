@@ -6,20 +6,45 @@ import { clipStock, colourSource, layerOf } from '../testing/documents';
 import { newPass } from './edits/passes';
 import type { PassId } from './schema';
 import type { Ease, Key, Value } from './value';
-import { changedAt, eachKeyed, entriesOf, isKeyed, keysOf, mapped, pegged, valueIn, withKeys, writeValue } from './values';
+import {
+  changedAt,
+  eachKeyed,
+  entriesOf,
+  isKeyed,
+  keysOf,
+  mapped,
+  pegged,
+  valueIn,
+  withKeys,
+  writeValue,
+} from './values';
 
 const eases = fc.constantFrom<Ease>('hold', 'linear', 'smooth', { cubic: [0.4, 0, 0.2, 1] });
 const values: fc.Arbitrary<Value<number>> = fc.oneof(
   fc.double({ min: -50, max: 50, noNaN: true }).map((still) => ({ still })),
-  fc.uniqueArray(fc.integer({ min: -30, max: 90 }), { minLength: 1, maxLength: 8 }).chain((frames) =>
-    fc.tuple(...frames.sort((a, b) => a - b).map((at) => fc.record({ at: fc.constant(at), value: fc.double({ min: -50, max: 50, noNaN: true }), ease: eases }))).map((keys) => ({ keys: keys as Key<number>[] })),
-  ),
+  fc
+    .uniqueArray(fc.integer({ min: -30, max: 90 }), { minLength: 1, maxLength: 8 })
+    .chain((frames) =>
+      fc
+        .tuple(
+          ...frames
+            .sort((a, b) => a - b)
+            .map((at) =>
+              fc.record({ at: fc.constant(at), value: fc.double({ min: -50, max: 50, noNaN: true }), ease: eases }),
+            ),
+        )
+        .map((keys) => ({ keys: keys as Key<number>[] })),
+    ),
 );
 const frame = fc.integer({ min: -40, max: 100 });
 const ascending = (value: Value<unknown>) => keysOf(value).every((key, i, all) => i === 0 || all[i - 1]!.at < key.at);
 
 describe('values by path', () => {
-  const layer = layerOf('kite', { kind: 'stock', stock: clipStock('kite').id }, { passes: PASSES.map((pass) => newPass(pass.type as PassId, pass.type)) });
+  const layer = layerOf(
+    'kite',
+    { kind: 'stock', stock: clipStock('kite').id },
+    { passes: PASSES.map((pass) => newPass(pass.type as PassId, pass.type)) },
+  );
 
   test('every value of a layer and of every kind of pass is found, written and found again', () => {
     const entries = entriesOf(layer);
@@ -43,7 +68,8 @@ describe('values by path', () => {
     const plain = layerOf('card', colourSource([0, 0, 0]));
     expect(entriesOf(plain).map((entry) => entry.path)).toContain('source.colour');
     expect(entriesOf(plain).map((entry) => entry.path)).not.toContain('time.speed');
-    for (const path of ['pass.none.radius', 'place.nothing', 'nothing', 'place']) expect(valueIn(plain, path)).toBeUndefined();
+    for (const path of ['pass.none.radius', 'place.nothing', 'nothing', 'place'])
+      expect(valueIn(plain, path)).toBeUndefined();
     expect(() => writeValue(structuredClone(plain), 'place.nothing', { still: 1 })).not.toThrow();
   });
 
@@ -89,7 +115,11 @@ describe('keyframes of a value', () => {
   test('of keyframes at one frame the last one stays; with none left the value is still; jitter goes along', () => {
     const jitter = { amount: 1, every: 2, smooth: 0, seed: 5 };
     const value: Value<number> = { still: 1, jitter };
-    const keys: Key<number>[] = [{ at: 9, value: 1, ease: 'linear' }, { at: 2, value: 2, ease: 'hold' }, { at: 9, value: 3, ease: 'linear' }];
+    const keys: Key<number>[] = [
+      { at: 9, value: 1, ease: 'linear' },
+      { at: 2, value: 2, ease: 'hold' },
+      { at: 9, value: 3, ease: 'linear' },
+    ];
     expect(withKeys(value, keys, 0)).toEqual({ keys: [keys[1], keys[2]], jitter });
     expect(withKeys({ keys, jitter }, [], 7)).toEqual({ still: 7, jitter });
   });

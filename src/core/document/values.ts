@@ -23,7 +23,15 @@ export interface ValueEntry {
 const XY = ['x', 'y'] as const;
 const RGB = ['red', 'green', 'blue'] as const;
 const ONE = [''] as const;
-const entry = (path: string, group: string, label: string, parts: readonly string[], unit: string, min: number, max: number): ValueEntry => ({ path, group, label, parts, unit, factor: unit === '%' ? 100 : 1, min, max });
+const entry = (
+  path: string,
+  group: string,
+  label: string,
+  parts: readonly string[],
+  unit: string,
+  min: number,
+  max: number,
+): ValueEntry => ({ path, group, label, parts, unit, factor: unit === '%' ? 100 : 1, min, max });
 
 const PLACE_ENTRIES: readonly ValueEntry[] = [
   entry('place.position', 'Place', 'Position', XY, 'px', -1e6, 1e6),
@@ -65,10 +73,18 @@ export function entriesOf(layer: Layer): ValueEntry[] {
   const passes = layer.passes.flatMap((pass) => {
     const { title, params } = passOf(pass.type)!;
     return Object.entries(params).map(([name, param]) =>
-      param.kind === 'number' ? entry(`pass.${pass.id}.${name}`, title, param.label, ONE, param.unit, param.min, param.max) : entry(`pass.${pass.id}.${name}`, title, param.label, [], '', 0, 0),
+      param.kind === 'number'
+        ? entry(`pass.${pass.id}.${name}`, title, param.label, ONE, param.unit, param.min, param.max)
+        : entry(`pass.${pass.id}.${name}`, title, param.label, [], '', 0, 0),
     );
   });
-  return [...(layer.source.kind === 'colour' ? [COLOUR] : [SPEED]), ...layer.masks.flatMap(maskEntries), ...passes, ...PLACE_ENTRIES, ...(layer.source.kind === 'stock' ? [GAIN] : [])];
+  return [
+    ...(layer.source.kind === 'colour' ? [COLOUR] : [SPEED]),
+    ...layer.masks.flatMap(maskEntries),
+    ...passes,
+    ...PLACE_ENTRIES,
+    ...(layer.source.kind === 'stock' ? [GAIN] : []),
+  ];
 }
 
 /** Where a path leads: the thing that holds the value, and its name there. */
@@ -76,7 +92,8 @@ function holder(layer: Layer, path: string): [Record<string, unknown>, string] |
   const [first, second, third] = path.split('.') as [string, string?, string?];
   if (first === 'opacity') return [layer as unknown as Record<string, unknown>, 'opacity'];
   if (first === 'mask') {
-    const mask = layer.masks.find((item) => item.id === second) as unknown as (Record<string, unknown> & { shape: Record<string, unknown> }) | undefined;
+    const mask = layer.masks.find((item) => item.id === second) as unknown as
+      (Record<string, unknown> & { shape: Record<string, unknown> }) | undefined;
     const part = mask && third && third in mask.shape ? mask.shape : mask;
     return part && third && third in part ? [part, third] : null;
   }
@@ -84,7 +101,8 @@ function holder(layer: Layer, path: string): [Record<string, unknown>, string] |
     const pass = layer.passes.find((item) => item.id === second);
     return pass && third && third in pass.values ? [pass.values, third] : null;
   }
-  const part = { place: layer.place, time: layer.time, sound: layer.sound, source: layer.source }[first] as unknown as Record<string, unknown> | undefined;
+  const part = { place: layer.place, time: layer.time, sound: layer.sound, source: layer.source }[first] as unknown as
+    Record<string, unknown> | undefined;
   return part && second && second in part ? [part, second] : null;
 }
 
@@ -118,7 +136,11 @@ export function changedAt<T>(value: Value<T>, frame: number, next: T): Value<T> 
   const at = Math.round(frame);
   const before = value.keys.filter((key) => key.at <= at).at(-1);
   const own = value.keys.find((key) => key.at === at);
-  return withKeys(value, [...value.keys, { ...(own ?? { at, ease: before?.ease ?? value.keys[0]!.ease }), value: next }], next);
+  return withKeys(
+    value,
+    [...value.keys, { ...(own ?? { at, ease: before?.ease ?? value.keys[0]!.ease }), value: next }],
+    next,
+  );
 }
 
 /** Adds a keyframe that changes nothing, or takes the one at the frame away. */
@@ -126,7 +148,12 @@ export function pegged<T>(value: Value<T>, frame: number, ease: Ease = 'linear')
   const at = Math.round(frame);
   const now = steadyAt(value, at);
   if ('still' in value) return withKeys(value, [{ at, value: now, ease }], now);
-  if (value.keys.some((key) => key.at === at)) return withKeys(value, value.keys.filter((key) => key.at !== at), now);
+  if (value.keys.some((key) => key.at === at))
+    return withKeys(
+      value,
+      value.keys.filter((key) => key.at !== at),
+      now,
+    );
   return changedAt(value, at, now);
 }
 
@@ -143,4 +170,3 @@ export function mapped<T>(value: Value<T>, change: (value: T) => T): Value<T> {
   if ('still' in value) return { ...value, still: change(value.still) };
   return { ...value, keys: value.keys.map((key) => ({ ...key, value: change(key.value) })) };
 }
-

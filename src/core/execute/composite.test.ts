@@ -13,8 +13,18 @@ beforeAll(async () => {
 const W = 24;
 const H = 18;
 const whole = { x: 0, y: 0, w: 60, h: 40 };
-const texture = (x: number, y: number) => [0.5 + 0.4 * Math.sin(x / 3), 0.5 + 0.4 * Math.cos(y / 4), ((x + y) % 5) / 5, 1];
-const source = () => pictureOf(bench, { x: 0, y: 0, w: W, h: H }, Array.from({ length: W * H }, (_, i) => texture(i % W, Math.floor(i / W))).flat());
+const texture = (x: number, y: number) => [
+  0.5 + 0.4 * Math.sin(x / 3),
+  0.5 + 0.4 * Math.cos(y / 4),
+  ((x + y) % 5) / 5,
+  1,
+];
+const source = () =>
+  pictureOf(
+    bench,
+    { x: 0, y: 0, w: W, h: H },
+    Array.from({ length: W * H }, (_, i) => texture(i % W, Math.floor(i / W))).flat(),
+  );
 
 /** A placed picture as a plain function of shot pixels; clear outside what was computed. */
 function placed(map: Matrix): (x: number, y: number) => number[] {
@@ -24,7 +34,10 @@ function placed(map: Matrix): (x: number, y: number) => number[] {
   const rect = out?.rect ?? { x: 0, y: 0, w: 0, h: 0 };
   out?.release();
   picture.release();
-  return (x, y) => (x < rect.x || y < rect.y || x >= rect.x + rect.w || y >= rect.y + rect.h ? [0, 0, 0, 0] : [...floats.subarray(((y - rect.y) * rect.w + x - rect.x) * 4).subarray(0, 4)]);
+  return (x, y) =>
+    x < rect.x || y < rect.y || x >= rect.x + rect.w || y >= rect.y + rect.h
+      ? [0, 0, 0, 0]
+      : [...floats.subarray(((y - rect.y) * rect.w + x - rect.x) * 4).subarray(0, 4)];
 }
 
 describe('placement', () => {
@@ -43,21 +56,28 @@ describe('placement', () => {
 
   test('inside, it is bilinear sampling at the mapped point', () => {
     fc.assert(
-      fc.property(fc.integer({ min: -180, max: 180 }), fc.double({ min: 0.6, max: 2.5, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true }), (turn, scale, shift) => {
-        const map = multiply(translation(20 + shift, 12), multiply(rotation(turn), scaling(scale, scale)));
-        const at = placed(map);
-        const back = invert(map)!;
-        for (let y = 0; y < whole.h; y += 3) {
-          for (let x = 0; x < whole.w; x += 3) {
-            const [u, v] = apply(back, x + 0.5, y + 0.5).map((c) => c - 0.5) as [number, number];
-            if (u < 1 || v < 1 || u > W - 3 || v > H - 3) continue;
-            const [iu, iv] = [Math.floor(u), Math.floor(v)];
-            const [fu, fv] = [u - iu, v - iv];
-            const want = (texture(iu, iv)[1]! * (1 - fu) + texture(iu + 1, iv)[1]! * fu) * (1 - fv) + (texture(iu, iv + 1)[1]! * (1 - fu) + texture(iu + 1, iv + 1)[1]! * fu) * fv;
-            expect(at(x, y)[1]).toBeCloseTo(want, 3);
+      fc.property(
+        fc.integer({ min: -180, max: 180 }),
+        fc.double({ min: 0.6, max: 2.5, noNaN: true }),
+        fc.double({ min: 0, max: 20, noNaN: true }),
+        (turn, scale, shift) => {
+          const map = multiply(translation(20 + shift, 12), multiply(rotation(turn), scaling(scale, scale)));
+          const at = placed(map);
+          const back = invert(map)!;
+          for (let y = 0; y < whole.h; y += 3) {
+            for (let x = 0; x < whole.w; x += 3) {
+              const [u, v] = apply(back, x + 0.5, y + 0.5).map((c) => c - 0.5) as [number, number];
+              if (u < 1 || v < 1 || u > W - 3 || v > H - 3) continue;
+              const [iu, iv] = [Math.floor(u), Math.floor(v)];
+              const [fu, fv] = [u - iu, v - iv];
+              const want =
+                (texture(iu, iv)[1]! * (1 - fu) + texture(iu + 1, iv)[1]! * fu) * (1 - fv) +
+                (texture(iu, iv + 1)[1]! * (1 - fu) + texture(iu + 1, iv + 1)[1]! * fu) * fv;
+              expect(at(x, y)[1]).toBeCloseTo(want, 3);
+            }
           }
-        }
-      }),
+        },
+      ),
       { numRuns: 30 },
     );
   });
@@ -80,7 +100,13 @@ describe('placement', () => {
   });
 
   test('strong reduction averages all pixels instead of skipping some', () => {
-    const checks = pictureOf(bench, { x: 0, y: 0, w: 64, h: 64 }, Array.from({ length: 4096 }, (_, i) => (((i % 64) + Math.floor(i / 64)) % 2 ? [1, 1, 1, 1] : [0, 0, 0, 1])).flat());
+    const checks = pictureOf(
+      bench,
+      { x: 0, y: 0, w: 64, h: 64 },
+      Array.from({ length: 4096 }, (_, i) =>
+        ((i % 64) + Math.floor(i / 64)) % 2 ? [1, 1, 1, 1] : [0, 0, 0, 1],
+      ).flat(),
+    );
     const out = place(bench, checks, scaling(0.125, 0.125), 1, whole)!;
     const floats = floatsOf(bench, out);
     const middle = (4 * out.rect.w + 4) * 4;

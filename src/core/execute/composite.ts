@@ -14,7 +14,12 @@ interface Tools {
 }
 
 /** A shot-sized picture of the background. */
-export function backdrop({ kernels, arena }: Tools, width: number, height: number, colour: readonly [number, number, number] | null): Picture {
+export function backdrop(
+  { kernels, arena }: Tools,
+  width: number,
+  height: number,
+  colour: readonly [number, number, number] | null,
+): Picture {
   const out = Picture.make(arena, { x: 0, y: 0, w: width, h: height });
   const [r, g, b] = colour ?? [0, 0, 0];
   kernels.fill(out.at, out.pixels, r, g, b, colour ? 1 : 0);
@@ -29,16 +34,32 @@ export type Plane = number;
  * @param under shot-sized; display-encoded, or linear when `linear` says so @param matte what the layer is cut by, if anything
  * @param wrapArea where light wraps, over a rectangle of the layer's own pixels
  */
-export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, picture: Picture, linear: boolean, matte: Plane | null = null, wrapArea: AreaOf | null = null): void {
+export function drawLayer(
+  tools: Tools,
+  under: Picture,
+  layer: LayerPlan,
+  picture: Picture,
+  linear: boolean,
+  matte: Plane | null = null,
+  wrapArea: AreaOf | null = null,
+): void {
   if (isEmpty(picture.rect) || layer.opacity <= 0) return;
   const mode = BLEND_MODES.indexOf(layer.blend);
   const flat = !layer.tilt && !layer.trail.length && matte === null && !layer.wrap;
   const shift = flat && layer.opacity === 1 && !linear ? wholeShift(layer.matrix) : null;
   if (shift) {
-    blendRows(tools, under, picture, { ...picture.rect, x: picture.rect.x + shift[0], y: picture.rect.y + shift[1] }, mode);
+    blendRows(
+      tools,
+      under,
+      picture,
+      { ...picture.rect, x: picture.rect.x + shift[0], y: picture.rect.y + shift[1] },
+      mode,
+    );
     return;
   }
-  const placed = layer.trail.length ? smeared(tools, picture, layer, under.rect) : place(tools, picture, layer.tilt ?? layer.matrix, layer.opacity, under.rect);
+  const placed = layer.trail.length
+    ? smeared(tools, picture, layer, under.rect)
+    : place(tools, picture, layer.tilt ?? layer.matrix, layer.opacity, under.rect);
   if (!placed) return;
   if (matte !== null) {
     for (let y = 0; y < placed.rect.h; y++) {
@@ -141,7 +162,13 @@ function blendRows({ kernels }: Tools, under: Picture, picture: Picture, rect: R
 }
 
 /** A reduced copy of a part of a picture for a thumbnail: fits `part` into w×h, in the middle. */
-export function thumbnail(tools: Tools, picture: Picture, part: { w: number; h: number }, w: number, h: number): Picture {
+export function thumbnail(
+  tools: Tools,
+  picture: Picture,
+  part: { w: number; h: number },
+  w: number,
+  h: number,
+): Picture {
   const scale = Math.min(w / part.w, h / part.h);
   const [x, y] = apply(scaling(scale, scale), part.w, part.h);
   const map = multiply(translation((w - x) / 2, (h - y) / 2), scaling(scale, scale));

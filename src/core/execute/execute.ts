@@ -42,9 +42,22 @@ export class Executor {
     outline: Outline = () => Promise.resolve([]),
     matteOf?: (id: string) => DrawnMatte | undefined,
   ) {
-    this.masks = new MaskStore((shape) => fetch({ kind: 'stock', stock: shape.stock as StockId, name: shape.name, file: shape.file, seconds: shape.seconds }), outline, matteOf);
+    this.masks = new MaskStore(
+      (shape) =>
+        fetch({
+          kind: 'stock',
+          stock: shape.stock as StockId,
+          name: shape.name,
+          file: shape.file,
+          seconds: shape.seconds,
+        }),
+      outline,
+      matteOf,
+    );
     this.cache = new PictureCache(arena.limit * 0.6);
-    this.plates = new PlateStore(this, (plate, seconds) => fetch({ kind: 'stock', stock: plate.stock as StockId, name: plate.name, file: plate.file, seconds }));
+    this.plates = new PlateStore(this, (plate, seconds) =>
+      fetch({ kind: 'stock', stock: plate.stock as StockId, name: plate.name, file: plate.file, seconds }),
+    );
     arena.relief = () => this.cache.dropOldest();
   }
 
@@ -63,10 +76,12 @@ export class Executor {
     const letGo = (picture: Picture) => void (held.delete(picture) && picture.release());
     try {
       // every one is waited for, so that none comes back to a frame that has failed meanwhile
-      const got = await allOf(drawn.map(async (layer) => {
-        const picture = hold(await this.layer(layer, keep, problems));
-        return { layer, picture, matte: layer.matte && hold(await this.matte(layer.matte, plan, keep, problems)) };
-      }));
+      const got = await allOf(
+        drawn.map(async (layer) => {
+          const picture = hold(await this.layer(layer, keep, problems));
+          return { layer, picture, matte: layer.matte && hold(await this.matte(layer.matte, plan, keep, problems)) };
+        }),
+      );
       const linear = plan.light === 'linear';
       let under = start ?? hold(backdrop(this, plan.width, plan.height, plan.background));
       if (!start && linear) this.kernels.toLinearSpan(under.at, under.pixels);
@@ -101,7 +116,12 @@ export class Executor {
   }
 
   /** What a matte layer covers of the shot: floats, one for each of the shot's pixels, in the memory of a picture owned by the caller. */
-  private async matte({ layer, by, invert }: NonNullable<LayerPlan['matte']>, plan: FramePlan, keep: Keep, problems: Problem[]): Promise<Picture> {
+  private async matte(
+    { layer, by, invert }: NonNullable<LayerPlan['matte']>,
+    plan: FramePlan,
+    keep: Keep,
+    problems: Problem[],
+  ): Promise<Picture> {
     const key = hash(JSON.stringify(['matte', layer.drawn, by, invert, plan.width, plan.height]));
     const cached = this.cache.get(key);
     if (cached) return cached;
@@ -145,7 +165,11 @@ export class Executor {
   /** Fetches what the passes from one on need beside the picture. */
   private async prepare(layer: LayerPlan, from: number): Promise<void> {
     const passes = layer.passes.slice(from);
-    await this.masks.prepare(layer.wrap?.area ? [...passes, { values: {}, type: 'light-wrap', area: layer.wrap.area } as unknown as PassPlan] : passes);
+    await this.masks.prepare(
+      layer.wrap?.area
+        ? [...passes, { values: {}, type: 'light-wrap', area: layer.wrap.area } as unknown as PassPlan]
+        : passes,
+    );
     await this.plates.prepare(passes, layer.size);
   }
 

@@ -16,7 +16,9 @@ interface BytePlane {
 }
 /** Outlines of a text at a height of 1, centred on the origin. */
 export type Outline = (text: string) => Promise<readonly Ring[]>;
-type FetchPicture = (shape: PictureShape) => Promise<{ data: Uint8Array | Uint8ClampedArray; width: number; height: number }>;
+type FetchPicture = (
+  shape: PictureShape,
+) => Promise<{ data: Uint8Array | Uint8ClampedArray; width: number; height: number }>;
 
 /** Most bytes of planes held. */
 const PLANES = 64e6;
@@ -42,8 +44,10 @@ export class MaskStore {
 
   async prepareCoverage(plans: readonly CoveragePlan[]): Promise<void> {
     for (const shape of plans.flatMap((plan) => plan.masks.map((mask) => mask.shape))) {
-      if (shape.kind === 'picture' && !this.pictures.has(pictureKey(shape))) remember(this.pictures, pictureKey(shape), channelOf(await this.fetchPicture(shape), shape.channel));
-      if (shape.kind === 'text' && !this.texts.has(shape.text)) remember(this.texts, shape.text, await this.outline(shape.text));
+      if (shape.kind === 'picture' && !this.pictures.has(pictureKey(shape)))
+        remember(this.pictures, pictureKey(shape), channelOf(await this.fetchPicture(shape), shape.channel));
+      if (shape.kind === 'text' && !this.texts.has(shape.text))
+        remember(this.texts, shape.text, await this.outline(shape.text));
     }
   }
 
@@ -69,7 +73,10 @@ export class MaskStore {
     plane: (shape) => {
       if (shape.kind === 'picture') return this.pictures.get(pictureKey(shape)) ?? null;
       const matte = this.matteOf(shape.id);
-      return matte ? (this.pictures.get(shape.id) ?? remember(this.pictures, shape.id, { w: matte.w, h: matte.h, values: unpackMatte(matte) })) : null;
+      return matte
+        ? (this.pictures.get(shape.id) ??
+            remember(this.pictures, shape.id, { w: matte.w, h: matte.h, values: unpackMatte(matte) }))
+        : null;
     },
     outlines: (text) => this.texts.get(text) ?? [],
   };
@@ -78,11 +85,14 @@ export class MaskStore {
 /** All coverages that a pass asks for. */
 export function coveragesOf(pass: PassPlan): CoveragePlan[] {
   const { params } = passOf(pass.type)!;
-  const own = Object.entries(params).flatMap(([name, param]) => (param.kind === 'masks' ? [pass.values[name] as CoveragePlan] : []));
+  const own = Object.entries(params).flatMap(([name, param]) =>
+    param.kind === 'masks' ? [pass.values[name] as CoveragePlan] : [],
+  );
   return pass.area ? [...own, pass.area] : own;
 }
 
-const pictureKey = ({ stock, file, seconds, channel }: PictureShape): string => `${stock} ${file} ${seconds} ${channel}`;
+const pictureKey = ({ stock, file, seconds, channel }: PictureShape): string =>
+  `${stock} ${file} ${seconds} ${channel}`;
 
 function remember<T>(map: Map<string, T>, key: string, value: T): T {
   map.set(key, value);
@@ -91,11 +101,17 @@ function remember<T>(map: Map<string, T>, key: string, value: T): T {
 }
 
 /** @returns alpha, or BT.709 luma times alpha, of straight 8-bit RGBA */
-function channelOf({ data, width, height }: Awaited<ReturnType<FetchPicture>>, channel: PictureShape['channel']): BytePlane {
+function channelOf(
+  { data, width, height }: Awaited<ReturnType<FetchPicture>>,
+  channel: PictureShape['channel'],
+): BytePlane {
   const values = new Uint8Array(width * height);
   for (let i = 0; i < values.length; i++) {
     const alpha = data[i * 4 + 3]!;
-    values[i] = channel === 'alpha' ? alpha : Math.round(((0.2126 * data[i * 4]! + 0.7152 * data[i * 4 + 1]! + 0.0722 * data[i * 4 + 2]!) * alpha) / 255);
+    values[i] =
+      channel === 'alpha'
+        ? alpha
+        : Math.round(((0.2126 * data[i * 4]! + 0.7152 * data[i * 4 + 1]! + 0.0722 * data[i * 4 + 2]!) * alpha) / 255);
   }
   return { w: width, h: height, values };
 }

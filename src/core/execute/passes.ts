@@ -25,14 +25,26 @@ export type Keep = 'every' | 'last';
  * Takes a picture through passes. Runs of point passes are done row by row in one sweep.
  * @param picture given up by the caller @returns owned by the caller
  */
-export function runPasses(bench: Bench, layer: LayerPlan, passes: readonly PassPlan[], picture: Picture, keep: Keep): Picture {
+export function runPasses(
+  bench: Bench,
+  layer: LayerPlan,
+  passes: readonly PassPlan[],
+  picture: Picture,
+  keep: Keep,
+): Picture {
   let current = picture;
   try {
-    for (let i = 0; i < passes.length; ) {
+    for (let i = 0; i < passes.length;) {
       const run = nextRun(passes, i);
       i += run.length;
       const before = current;
-      const next = bench.arena.guarded(() => (run.length > 1 && joins(run[1]!) ? keysTogether(bench, layer, run, before) : run.length > 1 ? sweep(bench, layer, run, before, keep) : single(bench, layer, run[0]!, before)));
+      const next = bench.arena.guarded(() =>
+        run.length > 1 && joins(run[1]!)
+          ? keysTogether(bench, layer, run, before)
+          : run.length > 1
+            ? sweep(bench, layer, run, before, keep)
+            : single(bench, layer, run[0]!, before),
+      );
       if (keep === 'every' || i === passes.length) bench.cache.put(run[run.length - 1]!.key, next);
       current.release();
       current = next;
@@ -46,7 +58,8 @@ export function runPasses(bench: Bench, layer: LayerPlan, passes: readonly PassP
 
 const isArea = (pass: PassPlan): boolean => 'run' in passOf(pass.type)!;
 /** True for a key that needs the picture from before the keys that it goes together with. */
-export const joins = (pass: PassPlan | undefined): boolean => pass?.values['combine'] === 'max' || pass?.values['combine'] === 'min';
+export const joins = (pass: PassPlan | undefined): boolean =>
+  pass?.values['combine'] === 'max' || pass?.values['combine'] === 'min';
 
 /** The passes from index i on that are done in one go: keys that go together, or point passes up to one that needs whole pictures. */
 function nextRun(passes: readonly PassPlan[], i: number): readonly PassPlan[] {
@@ -83,7 +96,9 @@ function limited(bench: Bench, layer: LayerPlan, plan: CoveragePlan, before: Pic
   const rect = union(before.rect, after.rect);
   const [from, to] = [extended(bench, before.retain(), rect), extended(bench, after, rect)];
   const out = Picture.make(bench.arena, rect);
-  withTools(bench, layer, ({ coverage }) => bench.kernels.lerpByPlane(from.at, to.at, coverage(plan, rect), out.at, out.pixels));
+  withTools(bench, layer, ({ coverage }) =>
+    bench.kernels.lerpByPlane(from.at, to.at, coverage(plan, rect), out.at, out.pixels),
+  );
   from.release();
   to.release();
   return out;
@@ -104,7 +119,11 @@ function copyInto({ kernels }: Pick<Bench, 'kernels'>, from: Picture, to: Pictur
   kernels.fill(to.at, to.pixels, 0, 0, 0, 0);
   const part = intersect(from.rect, to.rect);
   for (let y = part.y; y < part.y + part.h; y++) {
-    kernels.copy(from.row(y - from.rect.y) + (part.x - from.rect.x) * BYTES_PER_PIXEL, to.row(y - to.rect.y) + (part.x - to.rect.x) * BYTES_PER_PIXEL, part.w);
+    kernels.copy(
+      from.row(y - from.rect.y) + (part.x - from.rect.x) * BYTES_PER_PIXEL,
+      to.row(y - to.rect.y) + (part.x - to.rect.x) * BYTES_PER_PIXEL,
+      part.w,
+    );
   }
 }
 
@@ -127,7 +146,8 @@ function sweep(bench: Bench, layer: LayerPlan, run: readonly PassPlan[], picture
       rect = intersect(rect, declared.cover?.(rect, pass.values, layer.size) ?? rect);
       covers.push(rect);
     }
-    const outs = keep === 'every' ? covers.map((cover) => Picture.make(bench.arena, cover)) : [Picture.make(bench.arena, rect)];
+    const outs =
+      keep === 'every' ? covers.map((cover) => Picture.make(bench.arena, cover)) : [Picture.make(bench.arena, rect)];
     const runners = work.map(({ pass, declared }) => declared.prepare(pass.values as PlainValues as never, tools));
     const tall = outs[0]!.rect;
     for (let y = tall.y; y < tall.y + tall.h; y++) {
@@ -170,7 +190,14 @@ function withTools<T>({ kernels, arena, masks, plates }: Bench, layer: LayerPlan
       copyInto({ kernels }, plate, part);
       return part;
     };
-    return use({ kernels, arena, size: layer.size, scratch, coverage, plate: (plan, rect) => partOf(plates.get(plan, layer.size), rect) });
+    return use({
+      kernels,
+      arena,
+      size: layer.size,
+      scratch,
+      coverage,
+      plate: (plan, rect) => partOf(plates.get(plan, layer.size), rect),
+    });
   } finally {
     taken.forEach((at) => arena.give(at));
   }

@@ -14,12 +14,14 @@ const asked: number[] = [];
 beforeEach(() => void asked.splice(0));
 
 /** A clip whose frame at a second is grey all over by that second. */
-const clip = (width = 4, height = 2) => (_: unknown, seconds: number) => {
-  asked.push(seconds);
-  const data = new Uint8Array(width * height * 4).fill(seconds * 10);
-  for (let i = 3; i < data.length; i += 4) data[i] = 255;
-  return Promise.resolve({ data, width, height });
-};
+const clip =
+  (width = 4, height = 2) =>
+  (_: unknown, seconds: number) => {
+    asked.push(seconds);
+    const data = new Uint8Array(width * height * 4).fill(seconds * 10);
+    for (let i = 3; i < data.length; i += 4) data[i] = 255;
+    return Promise.resolve({ data, width, height });
+  };
 const plan = (seconds: number[], stock = 'clean') => ({ stock, name: stock, file: stock, seconds });
 const passWith = (plate: unknown) => ({ type: 'difference-key', values: { plate } }) as unknown as PassPlan;
 
@@ -27,17 +29,22 @@ describe('clean plates', () => {
   test('the median of an odd count is the middle one of the sorted values, at every byte', () => {
     const count = fc.constantFrom(1, 3, 5, 11);
     fc.assert(
-      fc.property(count.chain((n) => fc.array(fc.uint8Array({ minLength: 8, maxLength: 8 }), { minLength: n, maxLength: n })), (frames) => {
-        const got = medianOf(frames);
-        for (let i = 0; i < 8; i++) expect(got[i]).toBe(frames.map((frame) => frame[i]!).sort((a, b) => a - b)[frames.length >> 1]);
-      }),
+      fc.property(
+        count.chain((n) => fc.array(fc.uint8Array({ minLength: 8, maxLength: 8 }), { minLength: n, maxLength: n })),
+        (frames) => {
+          const got = medianOf(frames);
+          for (let i = 0; i < 8; i++)
+            expect(got[i]).toBe(frames.map((frame) => frame[i]!).sort((a, b) => a - b)[frames.length >> 1]);
+        },
+      ),
     );
   });
 
   test('are fetched once for many frames, and what is asked for is what was prepared', async () => {
     const store = new PlateStore(bench, clip());
     const [one, median] = [plan([7]), plan([1, 9, 3])];
-    for (let frame = 0; frame < 3; frame++) await store.prepare([passWith(one), passWith(median), passWith(null)], SIZE);
+    for (let frame = 0; frame < 3; frame++)
+      await store.prepare([passWith(one), passWith(median), passWith(null)], SIZE);
     expect([...asked].sort()).toEqual([1, 3, 7, 9]);
     expect(floatsOf(bench, store.get(one, SIZE)!)[0]).toBeCloseTo(70 / 255, 5);
     expect(floatsOf(bench, store.get(median, SIZE)!)[0]).toBeCloseTo(30 / 255, 5);

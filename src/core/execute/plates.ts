@@ -13,7 +13,10 @@ interface Size {
   w: number;
   h: number;
 }
-type FetchPlate = (plate: Chosen, seconds: number) => Promise<{ data: Uint8Array | Uint8ClampedArray; width: number; height: number }>;
+type FetchPlate = (
+  plate: Chosen,
+  seconds: number,
+) => Promise<{ data: Uint8Array | Uint8ClampedArray; width: number; height: number }>;
 
 /** Most plates held. */
 const HELD = 4;

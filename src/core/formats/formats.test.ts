@@ -21,14 +21,21 @@ const withProject = (change: (raw: Record<string, unknown>) => void) => {
 describe('project files', () => {
   test('reading what was written gives the document and the media back', async () => {
     await fc.assert(
-      fc.asyncProperty(fc.array(anyEdit, { maxLength: 10 }), fc.uint8Array({ minLength: 1, maxLength: 5000 }), async (makers, bytes) => {
-        let history = freshHistory(project);
-        for (const make of makers) history = withEdit(history, make(history.project))?.history ?? history;
-        const file = await writeProjectFile(history.project, new Map([['plate', new Blob([bytes as Uint8Array<ArrayBuffer>])]]));
-        const read = await readProjectFile(file, 'a.jackplane');
-        expect(read.project).toEqual(history.project);
-        expect(new Uint8Array(await read.media.get('plate')!.arrayBuffer())).toEqual(bytes);
-      }),
+      fc.asyncProperty(
+        fc.array(anyEdit, { maxLength: 10 }),
+        fc.uint8Array({ minLength: 1, maxLength: 5000 }),
+        async (makers, bytes) => {
+          let history = freshHistory(project);
+          for (const make of makers) history = withEdit(history, make(history.project))?.history ?? history;
+          const file = await writeProjectFile(
+            history.project,
+            new Map([['plate', new Blob([bytes as Uint8Array<ArrayBuffer>])]]),
+          );
+          const read = await readProjectFile(file, 'a.jackplane');
+          expect(read.project).toEqual(history.project);
+          expect(new Uint8Array(await read.media.get('plate')!.arrayBuffer())).toEqual(bytes);
+        },
+      ),
       { numRuns: 20 },
     );
   });
@@ -57,30 +64,48 @@ describe('project files', () => {
   test('a bomb is stopped at the limit instead of unpacked', async () => {
     const bomb = zipOf({ 'project.json': [new Uint8Array(30e6), { level: 9 }] });
     expect(bomb.length).toBeLessThan(100_000);
-    await expect(readProjectFile(blob(bomb), 'bomb.jackplane', { ...LIMITS, json: 1e6 })).rejects.toThrow(/more than 1 MB/);
+    await expect(readProjectFile(blob(bomb), 'bomb.jackplane', { ...LIMITS, json: 1e6 })).rejects.toThrow(
+      /more than 1 MB/,
+    );
     // and by how much it grows, whatever its size
-    await expect(readProjectFile(blob(bomb), 'bomb.jackplane', { ...LIMITS, ratio: 100 })).rejects.toThrow(/unpacks to more than/);
+    await expect(readProjectFile(blob(bomb), 'bomb.jackplane', { ...LIMITS, ratio: 100 })).rejects.toThrow(
+      /unpacks to more than/,
+    );
   });
 
   test('media that no stock names is not unpacked, however large', async () => {
-    const file = zipOf({ 'project.json': strToU8(JSON.stringify(project)), 'media/nobody/bomb.bin': [new Uint8Array(30e6), { level: 9 }] });
+    const file = zipOf({
+      'project.json': strToU8(JSON.stringify(project)),
+      'media/nobody/bomb.bin': [new Uint8Array(30e6), { level: 9 }],
+    });
     const { media } = await readProjectFile(blob(file), 'a.jackplane', { ...LIMITS, media: 1e6 });
     expect(media.size).toBe(0);
   });
 
   test('media whose checksum is wrong is refused', async () => {
-    const file = new Uint8Array(await (await writeProjectFile(project, new Map([['plate', new Blob([new Uint8Array(3000).fill(7)])]]))).arrayBuffer());
+    const file = new Uint8Array(
+      await (
+        await writeProjectFile(project, new Map([['plate', new Blob([new Uint8Array(3000).fill(7)])]]))
+      ).arrayBuffer(),
+    );
     const at = file.findIndex((_, i) => file.subarray(i, i + 50).every((byte) => byte === 7));
     file[at + 20] = 8;
-    await expect(readProjectFile(blob(file), 'a.jackplane')).rejects.toThrow(/damaged at “media\/plate\/plate\.webm”: its checksum is wrong/);
+    await expect(readProjectFile(blob(file), 'a.jackplane')).rejects.toThrow(
+      /damaged at “media\/plate\/plate\.webm”: its checksum is wrong/,
+    );
   });
 
   test('a part that cannot be read is left out and named, the rest opens', async () => {
     const { project: read, left } = await readProjectFile(
-      blob(withProject((raw) => {
-        const [shot] = raw['shots'] as Project['shots'];
-        shot!.layers.push({ ...structuredClone(shot!.layers[0]!), id: 'bad' as never, name: ' ' }, { ...structuredClone(shot!.layers[0]!), id: 'kite' as never, name: 'kite', passes: [] });
-      })),
+      blob(
+        withProject((raw) => {
+          const [shot] = raw['shots'] as Project['shots'];
+          shot!.layers.push(
+            { ...structuredClone(shot!.layers[0]!), id: 'bad' as never, name: ' ' },
+            { ...structuredClone(shot!.layers[0]!), id: 'kite' as never, name: 'kite', passes: [] },
+          );
+        }),
+      ),
       'a.jackplane',
     );
     expect(read.shots[0]!.layers.map((layer) => layer.name)).toEqual(['deck', 'kite']);
@@ -89,16 +114,25 @@ describe('project files', () => {
 
   test('more entries than there may be are refused', async () => {
     const many = Object.fromEntries(Array.from({ length: 60 }, (_, i) => [`media/x/${i}`, new Uint8Array(1)]));
-    await expect(readProjectFile(blob(zipOf(many)), 'many.jackplane', { ...LIMITS, entries: 50 })).rejects.toThrow(/more than 50/);
+    await expect(readProjectFile(blob(zipOf(many)), 'many.jackplane', { ...LIMITS, entries: 50 })).rejects.toThrow(
+      /more than 50/,
+    );
   });
 
   test('whatever is cut off or changed, there is an answer and never a crash of another kind', async () => {
-    const file = new Uint8Array(await (await writeProjectFile(project, new Map([['plate', new Blob([new Uint8Array(500).map((_, i) => i)])]]))).arrayBuffer());
+    const file = new Uint8Array(
+      await (
+        await writeProjectFile(project, new Map([['plate', new Blob([new Uint8Array(500).map((_, i) => i)])]]))
+      ).arrayBuffer(),
+    );
     await fc.assert(
       fc.asyncProperty(fc.nat(file.length - 1), fc.nat(255), fc.boolean(), async (at, value, cut) => {
         const bent = cut ? file.slice(0, at) : file.slice();
         if (!cut) bent[at] = value;
-        const outcome = await readProjectFile(blob(bent), 'bent.jackplane').then(({ project: read }): Project | string => read, (error: Error) => error.name);
+        const outcome = await readProjectFile(blob(bent), 'bent.jackplane').then(
+          ({ project: read }): Project | string => read,
+          (error: Error) => error.name,
+        );
         if (typeof outcome === 'string') expect(outcome).toBe('JackplaneError');
       }),
       { numRuns: 300 },
@@ -109,12 +143,19 @@ describe('project files', () => {
 describe('PNG', () => {
   test('an independent decoder reads every colour and alpha back, also where alpha is 0', async () => {
     await fc.assert(
-      fc.asyncProperty(fc.integer({ min: 1, max: 20 }), fc.integer({ min: 1, max: 20 }), fc.nat(), async (w, h, seed) => {
-        const pixels = Uint8ClampedArray.from({ length: w * h * 4 }, (_, i) => ((i + seed) * 2654435761) >>> 24);
-        const { data, info } = await sharp(encodePng(pixels, w, h)).raw().toBuffer({ resolveWithObject: true });
-        expect(info).toMatchObject({ width: w, height: h, channels: 4 });
-        expect([...data]).toEqual([...pixels]);
-      }),
+      fc.asyncProperty(
+        fc.integer({ min: 1, max: 20 }),
+        fc.integer({ min: 1, max: 20 }),
+        fc.nat(),
+        async (w, h, seed) => {
+          const pixels = Uint8ClampedArray.from({ length: w * h * 4 }, (_, i) => ((i + seed) * 2654435761) >>> 24);
+          const { data, info } = await sharp(encodePng(pixels, w, h))
+            .raw()
+            .toBuffer({ resolveWithObject: true });
+          expect(info).toMatchObject({ width: w, height: h, channels: 4 });
+          expect([...data]).toEqual([...pixels]);
+        },
+      ),
       { numRuns: 20 },
     );
   });

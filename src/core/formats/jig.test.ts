@@ -2,7 +2,18 @@ import { expect, test } from '@jest/globals';
 import { newMask, newShape, pathShape } from '../document/mask';
 import { readJig, writeJig } from './jig';
 
-const masks = [newMask('a' as never, 'hand', pathShape([[0, 0], [9, 0], [9, 9]])), newMask('b' as never, 'sky', newShape('line', { w: 64, h: 36 }))];
+const masks = [
+  newMask(
+    'a' as never,
+    'hand',
+    pathShape([
+      [0, 0],
+      [9, 0],
+      [9, 9],
+    ]),
+  ),
+  newMask('b' as never, 'sky', newShape('line', { w: 64, h: 36 })),
+];
 
 test('what was saved as a jig is read again', () => {
   expect(readJig(writeJig('cut-out', masks), 'cut-out.jig.json')).toEqual({ jig: 1, name: 'cut-out', masks });
@@ -12,8 +23,20 @@ test.each([
   ['no JSON', 'hello', /it is not JSON/],
   ['another JSON', '{"a":1}', /jig/],
   ['no masks', '{"jig":1,"name":"x","masks":[]}', /masks/],
-  ['a shape of no kind', JSON.stringify({ jig: 1, name: 'x', masks: [{ ...masks[0], shape: { kind: 'blob' } }] }), /shape/],
-  ['a path that goes too far', JSON.stringify({ jig: 1, name: 'x', masks: [{ ...masks[0], shape: { kind: 'path', closed: true, path: { still: [[1e9, 0, 0, 0, 0, 0, 0]] } } }] }), /masks\.0/],
+  [
+    'a shape of no kind',
+    JSON.stringify({ jig: 1, name: 'x', masks: [{ ...masks[0], shape: { kind: 'blob' } }] }),
+    /shape/,
+  ],
+  [
+    'a path that goes too far',
+    JSON.stringify({
+      jig: 1,
+      name: 'x',
+      masks: [{ ...masks[0], shape: { kind: 'path', closed: true, path: { still: [[1e9, 0, 0, 0, 0, 0, 0]] } } }],
+    }),
+    /masks\.0/,
+  ],
 ])('%s is refused in a sentence', (_, text, why) => {
   expect(() => readJig(text, 'bad.jig.json')).toThrow(why);
   expect(() => readJig(text, 'bad.jig.json')).toThrow(/“bad.jig.json” is not a jig that can be used/);

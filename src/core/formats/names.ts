@@ -12,4 +12,10 @@ export function withEnding(name: string, ending: string): string {
 }
 
 /** What a file is called in stock: its name without ending, dashes and underscores as spaces; 1 to 120 letters. */
-export const stockName = (file: string): string => safeName(file).replace(/\.[^.]+$/, '').replaceAll(/[-_\s]+/g, ' ').trim().slice(0, 120).trim() || 'untitled';
+export const stockName = (file: string): string =>
+  safeName(file)
+    .replace(/\.[^.]+$/, '')
+    .replaceAll(/[-_\s]+/g, ' ')
+    .trim()
+    .slice(0, 120)
+    .trim() || 'untitled';

@@ -8,7 +8,11 @@ export const MOST_PIXELS = 40e6;
 /** @throws JackplaneError when a picture is larger than what is opened */
 export function checkSize(name: string, width: number, height: number): void {
   if (width <= MOST_SIDE && height <= MOST_SIDE && width * height <= MOST_PIXELS) return;
-  throw new JackplaneError('unsupported', `“${name}” is ${width}×${height} pixels, more than the ${MOST_SIDE} a side and ${MOST_PIXELS / 1e6} million pixels that Jackplane opens.`, 'Make it smaller first.');
+  throw new JackplaneError(
+    'unsupported',
+    `“${name}” is ${width}×${height} pixels, more than the ${MOST_SIDE} a side and ${MOST_PIXELS / 1e6} million pixels that Jackplane opens.`,
+    'Make it smaller first.',
+  );
 }
 
 /** Bytes from the beginning of a picture file within which its size stands, colour profiles and previews included. */
@@ -25,4 +29,9 @@ export async function checkHeader(file: Blob, name: string): Promise<void> {
   checkSize(name, size.width, size.height);
 }
 
-export const damagedPicture = (name: string): JackplaneError => new JackplaneError('bad-media', `“${name}” is damaged or cut off; its picture could not be decoded.`, 'Export it again and import the new file.');
+export const damagedPicture = (name: string): JackplaneError =>
+  new JackplaneError(
+    'bad-media',
+    `“${name}” is damaged or cut off; its picture could not be decoded.`,
+    'Export it again and import the new file.',
+  );

@@ -22,7 +22,11 @@ function chunk(type: string, data: Uint8Array): Uint8Array {
  * PNG of straight 8-bit RGBA. Written here because a canvas would premultiply and lose colour where alpha is low.
  * Source: PNG specification, third edition. Rows use the Up filter.
  */
-export function encodePng(pixels: Uint8Array | Uint8ClampedArray, width: number, height: number): Uint8Array<ArrayBuffer> {
+export function encodePng(
+  pixels: Uint8Array | Uint8ClampedArray,
+  width: number,
+  height: number,
+): Uint8Array<ArrayBuffer> {
   const line = width * 4;
   const raw = new Uint8Array((line + 1) * height);
   for (let y = 0; y < height; y++) {
@@ -35,7 +39,13 @@ export function encodePng(pixels: Uint8Array | Uint8ClampedArray, width: number,
   view.setUint32(0, width);
   view.setUint32(4, height);
   head.set([8, 6, 0, 0, 0], 8);
-  const parts = [Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10), chunk('IHDR', head), chunk('sRGB', Uint8Array.of(0)), chunk('IDAT', zlibSync(raw, { level: 6 })), chunk('IEND', new Uint8Array())];
+  const parts = [
+    Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 13, 10, 26, 10),
+    chunk('IHDR', head),
+    chunk('sRGB', Uint8Array.of(0)),
+    chunk('IDAT', zlibSync(raw, { level: 6 })),
+    chunk('IEND', new Uint8Array()),
+  ];
   const out = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
   let at = 0;
   for (const part of parts) {

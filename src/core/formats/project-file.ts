@@ -1,4 +1,15 @@
-import { BlobReader, BlobWriter, configure, ERR_INVALID_CRC32, ERR_UNSAFE_FILENAME, TextReader, ZipReader, ZipWriter, type Entry, type FileEntry } from '@zip.js/zip.js';
+import {
+  BlobReader,
+  BlobWriter,
+  configure,
+  ERR_INVALID_CRC32,
+  ERR_UNSAFE_FILENAME,
+  TextReader,
+  ZipReader,
+  ZipWriter,
+  type Entry,
+  type FileEntry,
+} from '@zip.js/zip.js';
 import { salvaged } from '../document/salvage';
 import { FORMAT_VERSION, problemsOf, projectSchema, type Project } from '../document/schema';
 import { JackplaneError } from '../errors';
@@ -28,8 +39,11 @@ export interface OpenedProject {
   left: string[];
 }
 
-const bad = (file: string, what: string, remedy = 'Choose a file that Jackplane wrote, or ask its maker for a fresh copy.') =>
-  new JackplaneError('bad-project', `“${file}” ${what}.`, remedy);
+const bad = (
+  file: string,
+  what: string,
+  remedy = 'Choose a file that Jackplane wrote, or ask its maker for a fresh copy.',
+) => new JackplaneError('bad-project', `“${file}” ${what}.`, remedy);
 
 /** Writes a project file. Media is stored, not packed again, and streamed. @param media by stock id */
 export async function writeProjectFile(project: Project, media: ReadonlyMap<string, Blob>): Promise<Blob> {
@@ -49,7 +63,8 @@ export async function writeProjectFile(project: Project, media: ReadonlyMap<stri
  */
 export async function readProjectFile(data: Blob, file: string, limits: Limits = LIMITS): Promise<OpenedProject> {
   const head = new Uint8Array(await data.slice(0, 4).arrayBuffer());
-  if (head.length < 4 || head[0] !== 0x50 || head[1] !== 0x4b) throw bad(file, 'is not a project file: it is not a zip');
+  if (head.length < 4 || head[0] !== 0x50 || head[1] !== 0x4b)
+    throw bad(file, 'is not a project file: it is not a zip');
   const zip = new ZipReader(new BlobReader(data), { checkCrc32: true });
   try {
     const entries = await entriesOf(zip, file, limits);
@@ -81,7 +96,12 @@ async function entriesOf(zip: ZipReader<Blob>, file: string, limits: Limits): Pr
   } catch (error) {
     if (error instanceof JackplaneError) throw error;
     const { message, filename = '' } = error as Error & { filename?: string };
-    throw bad(file, message === ERR_UNSAFE_FILENAME ? `holds a path that leads out of it (“${filename.slice(0, 60)}”)` : 'is damaged or cut off');
+    throw bad(
+      file,
+      message === ERR_UNSAFE_FILENAME
+        ? `holds a path that leads out of it (“${filename.slice(0, 60)}”)`
+        : 'is damaged or cut off',
+    );
   }
   return entries.filter((entry): entry is FileEntry => !entry.directory);
 }
@@ -98,7 +118,8 @@ async function unpacked(entry: FileEntry, file: string, most: number, ratio: num
   const writable = new WritableStream<Uint8Array<ArrayBuffer>>({
     write(chunk) {
       size += chunk.length;
-      if (size > limit) throw bad(file, `unpacks to more than ${Math.round(limit / 1e6)} MB at “${entry.filename.slice(0, 60)}”`);
+      if (size > limit)
+        throw bad(file, `unpacks to more than ${Math.round(limit / 1e6)} MB at “${entry.filename.slice(0, 60)}”`);
       chunks.push(chunk);
       held += chunk.length;
       if (held > 16e6) put();
@@ -108,7 +129,10 @@ async function unpacked(entry: FileEntry, file: string, most: number, ratio: num
     await entry.getData(writable);
   } catch (error) {
     if (error instanceof JackplaneError) throw error;
-    throw bad(file, `is damaged at “${entry.filename.slice(0, 60)}”${(error as Error).message === ERR_INVALID_CRC32 ? ': its checksum is wrong' : ''}`);
+    throw bad(
+      file,
+      `is damaged at “${entry.filename.slice(0, 60)}”${(error as Error).message === ERR_INVALID_CRC32 ? ': its checksum is wrong' : ''}`,
+    );
   }
   put();
   return new Blob(parts);
@@ -124,9 +148,14 @@ export function parseProject(text: string, file: string): { project: Project; le
   }
   const version = (raw as { format?: unknown } | null)?.format;
   if (typeof version === 'number' && version > FORMAT_VERSION) {
-    throw bad(file, `was written by a newer Jackplane (format ${version}, this one knows ${FORMAT_VERSION})`, 'Update Jackplane and open it again.');
+    throw bad(
+      file,
+      `was written by a newer Jackplane (format ${version}, this one knows ${FORMAT_VERSION})`,
+      'Update Jackplane and open it again.',
+    );
   }
   const found = salvaged(raw);
-  if (!found) throw bad(file, `does not follow the project format (${problemsOf(projectSchema.safeParse(raw).error!)})`);
+  if (!found)
+    throw bad(file, `does not follow the project format (${problemsOf(projectSchema.safeParse(raw).error!)})`);
   return found;
 }

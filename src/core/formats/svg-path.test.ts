@@ -34,7 +34,12 @@ describe('SVG paths', () => {
   test('transforms are applied; several parts are several paths', () => {
     const paths = pathsOf('M0 0h10v10h-10zM20 0h10v10z', 'translate(50 50) scale(2)');
     expect(paths).toHaveLength(2);
-    expect(paths[0]!.map((v) => [v[0], v[1]])).toEqual([[50, 50], [70, 50], [70, 70], [50, 70]]);
+    expect(paths[0]!.map((v) => [v[0], v[1]])).toEqual([
+      [50, 50],
+      [70, 50],
+      [70, 70],
+      [50, 70],
+    ]);
   });
 
   test.each(['M0 0 L1e9 0 L5 5Z', 'nonsense', 'M0 0L'])('%s does no harm', (data) => {

@@ -12,7 +12,9 @@ export function pathData(path: readonly Vertex[]): string {
   const pieces = path.map((v, i) => {
     const next = path[(i + 1) % path.length]!;
     const straight = v[4] === 0 && v[5] === 0 && next[2] === 0 && next[3] === 0;
-    return straight ? `L${to(next[0], next[1])}` : `C${to(v[0] + v[4], v[1] + v[5])} ${to(next[0] + next[2], next[1] + next[3])} ${to(next[0], next[1])}`;
+    return straight
+      ? `L${to(next[0], next[1])}`
+      : `C${to(v[0] + v[4], v[1] + v[5])} ${to(next[0] + next[2], next[1] + next[3])} ${to(next[0], next[1])}`;
   });
   return `M${to(path[0]![0], path[0]![1])}${pieces.join('')}Z`;
 }
@@ -23,7 +25,8 @@ type Open = [number, number, number, number, number, number, number];
  * @param transform an SVG transform list that applies to it @throws JackplaneError bad-media
  */
 export function pathsOf(data: string, transform = ''): Vertex[][] {
-  const bad = (what: string) => new JackplaneError('bad-media', `The SVG path ${what}.`, 'Export the drawing as plain paths and import it again.');
+  const bad = (what: string) =>
+    new JackplaneError('bad-media', `The SVG path ${what}.`, 'Export the drawing as plain paths and import it again.');
   let parsed;
   try {
     parsed = new SvgPath(data).transform(transform).abs().unshort().unarc();
@@ -35,7 +38,8 @@ export function pathsOf(data: string, transform = ''): Vertex[][] {
   parsed.iterate((command) => {
     const [kind, ...n] = command as [string, ...number[]];
     const path = paths.at(-1);
-    const put = (inX: number, inY: number, endX: number, endY: number) => void path?.push([endX, endY, inX - endX, inY - endY, 0, 0, 0]);
+    const put = (inX: number, inY: number, endX: number, endY: number) =>
+      void path?.push([endX, endY, inX - endX, inY - endY, 0, 0, 0]);
     const leave = (outX: number, outY: number) => {
       const last = path?.at(-1);
       if (last) [last[4], last[5]] = [outX - x, outY - y];
@@ -57,15 +61,19 @@ export function pathsOf(data: string, transform = ''): Vertex[][] {
     else [x, y] = [path?.[0]?.[0] ?? x, path?.[0]?.[1] ?? y];
   });
   for (const path of paths) {
-    if (path.some((v) => v.some((part) => !Number.isFinite(part) || Math.abs(part) > 1e6))) throw bad('has coordinates that are no numbers or far too large');
+    if (path.some((v) => v.some((part) => !Number.isFinite(part) || Math.abs(part) > 1e6)))
+      throw bad('has coordinates that are no numbers or far too large');
     // an end that lies on the beginning is the same vertex
     const [first, last] = [path[0]!, path.at(-1)!];
     if (path.length > 2 && Math.hypot(first[0] - last[0], first[1] - last[1]) < 1e-3) {
       [first[2], first[3]] = [last[2], last[3]];
       path.pop();
     }
-    if (path.length > MOST_VERTICES) throw bad(`has ${path.length} vertices, more than the ${MOST_VERTICES} that a mask can have`);
+    if (path.length > MOST_VERTICES)
+      throw bad(`has ${path.length} vertices, more than the ${MOST_VERTICES} that a mask can have`);
   }
   // two vertices with a curve between them enclose something too; a mask has three or more
-  return paths.map((path) => (path.length === 2 && path.some(isSmooth) ? withVertex(path, 0, 0.5) : path)).filter((path) => path.length >= 3);
+  return paths
+    .map((path) => (path.length === 2 && path.some(isSmooth) ? withVertex(path, 0, 0.5) : path))
+    .filter((path) => path.length >= 3);
 }

@@ -13,11 +13,20 @@ export interface PlainStroke {
  * Paints strokes over each other: one stroke covers evenly however often it crosses itself; erasing takes away.
  * @param origin of the strokes' coordinates in the plane @returns w×h floats 0…1
  */
-export function paintStrokes(strokes: readonly PlainStroke[], scale: number, origin: Point, w: number, h: number): Float32Array {
+export function paintStrokes(
+  strokes: readonly PlainStroke[],
+  scale: number,
+  origin: Point,
+  w: number,
+  h: number,
+): Float32Array {
   const out = new Float32Array(w * h);
   const own = new Float32Array(w * h);
   for (const stroke of strokes) {
-    const points = stroke.points.map(([x, y, pressure]) => [x * scale + origin[0], y * scale + origin[1], (Math.max(0.05, pressure) * stroke.size * scale) / 2] as const);
+    const points = stroke.points.map(
+      ([x, y, pressure]) =>
+        [x * scale + origin[0], y * scale + origin[1], (Math.max(0.05, pressure) * stroke.size * scale) / 2] as const,
+    );
     const touched = { x0: w, y0: h, x1: 0, y1: 0 };
     points.forEach((to, i) => capsule(own, w, h, points[Math.max(0, i - 1)]!, to, stroke.hardness, touched));
     for (let y = touched.y0; y < touched.y1; y++) {
@@ -33,7 +42,15 @@ export function paintStrokes(strokes: readonly PlainStroke[], scale: number, ori
 
 type Dab = readonly [x: number, y: number, radius: number];
 /** The larger of what is there and a line with round ends, soft towards its rim. */
-function capsule(plane: Float32Array, w: number, h: number, [ax, ay, ar]: Dab, [bx, by, br]: Dab, hardness: number, touched: { x0: number; y0: number; x1: number; y1: number }): void {
+function capsule(
+  plane: Float32Array,
+  w: number,
+  h: number,
+  [ax, ay, ar]: Dab,
+  [bx, by, br]: Dab,
+  hardness: number,
+  touched: { x0: number; y0: number; x1: number; y1: number },
+): void {
   const most = Math.max(ar, br) + 1;
   const [x0, x1] = [Math.max(0, Math.floor(Math.min(ax, bx) - most)), Math.min(w, Math.ceil(Math.max(ax, bx) + most))];
   const [y0, y1] = [Math.max(0, Math.floor(Math.min(ay, by) - most)), Math.min(h, Math.ceil(Math.max(ay, by) + most))];

@@ -63,7 +63,14 @@ export function coverage(plan: CoveragePlan, rect: Rect, assets: MaskAssets): Fl
       const a = sum[i]!;
       const b = (invert ? 1 - own[i]! : own[i]!) * opacity;
       // the others leave alone what the mask does not reach; an intersection takes it away, less so the weaker the mask is
-      sum[i] = mode === 'add' ? a + b - a * b : mode === 'subtract' ? a * (1 - b) : mode === 'exclude' ? a + b - 2 * a * b : a * (b + 1 - opacity);
+      sum[i] =
+        mode === 'add'
+          ? a + b - a * b
+          : mode === 'subtract'
+            ? a * (1 - b)
+            : mode === 'exclude'
+              ? a + b - 2 * a * b
+              : a * (b + 1 - opacity);
     }
   }
   if (plan.side === 'outside') for (let i = 0; i < sum.length; i++) sum[i] = 1 - sum[i]!;
@@ -71,38 +78,66 @@ export function coverage(plan: CoveragePlan, rect: Rect, assets: MaskAssets): Fl
 }
 
 /** One mask's coverage, before its mode, opacity and inversion. */
-export function maskCoverage(mask: MaskPlan, at: Pick<CoveragePlan, 'scale' | 'centre'>, rect: Rect, assets: MaskAssets): Float32Array {
+export function maskCoverage(
+  mask: MaskPlan,
+  at: Pick<CoveragePlan, 'scale' | 'centre'>,
+  rect: Rect,
+  assets: MaskAssets,
+): Float32Array {
   const { shape } = mask;
   const feather = mask.feather * at.scale;
   const shift = mask.featherSide === 'inside' ? -feather / 2 : mask.featherSide === 'outside' ? feather / 2 : 0;
   const grow = mask.grow * at.scale + shift;
   const middle: Pair = [at.centre[0] - rect.x, at.centre[1] - rect.y];
-  if (shape.kind === 'line' || shape.kind === 'linear' || shape.kind === 'radial') return analytic(shape, at.scale, middle, rect, grow, feather);
+  if (shape.kind === 'line' || shape.kind === 'linear' || shape.kind === 'radial')
+    return analytic(shape, at.scale, middle, rect, grow, feather);
   const whole = { w: Math.round(2 * at.centre[0]), h: Math.round(2 * at.centre[1]) };
   const outlined = outlines(shape, at.scale, [0, 0], assets);
   const margin = Math.ceil(Math.abs(grow) + feather * SIGMA * 3.5 + 2);
   const soft = outlined?.soft;
   const most = soft ? Math.ceil(soft.reduce((a, b) => Math.max(a, b), 0)) : 0;
-  const box = outlined ? near(outlined.rings, middle, rect, margin + most) : { x: -margin, y: -margin, w: rect.w + 2 * margin, h: rect.h + 2 * margin };
+  const box = outlined
+    ? near(outlined.rings, middle, rect, margin + most)
+    : { x: -margin, y: -margin, w: rect.w + 2 * margin, h: rect.h + 2 * margin };
   if (box.w <= 0 || box.h <= 0) return new Float32Array(rect.w * rect.h);
   const origin: Pair = [middle[0] - box.x, middle[1] - box.y];
   const rings = outlined?.rings.map((ring) => shifted(ring, origin));
   let plane: Float32Array;
   if (rings) plane = fillRings(rings, box.w, box.h);
   else if (shape.kind === 'brush') plane = paintStrokes(shape.strokes, at.scale, origin, box.w, box.h);
-  else plane = stretched(assets.plane(shape as Extract<ShapePlan, { kind: 'picture' | 'matte' }>), whole, origin, box.w, box.h);
+  else
+    plane = stretched(
+      assets.plane(shape as Extract<ShapePlan, { kind: 'picture' | 'matte' }>),
+      whole,
+      origin,
+      box.w,
+      box.h,
+    );
   if (grow !== 0 || most > 0) plane = regrown(plane, box, rings, soft, grow, feather);
   if (feather > 0 && most === 0) blurPlane(plane, box.w, box.h, feather * SIGMA);
   return cut(plane, box, rect);
 }
 
 /** The closed lines of a shape about the origin, if it has any. */
-function outlines(shape: ShapePlan, scale: number, at: Pair, assets: MaskAssets): { rings: Ring[]; soft?: Float64Array } | null {
-  if (shape.kind === 'rectangle') return { rings: placedRings([rectangleRing(shape.size, shape.radius)], shape, scale, at) };
+function outlines(
+  shape: ShapePlan,
+  scale: number,
+  at: Pair,
+  assets: MaskAssets,
+): { rings: Ring[]; soft?: Float64Array } | null {
+  if (shape.kind === 'rectangle')
+    return { rings: placedRings([rectangleRing(shape.size, shape.radius)], shape, scale, at) };
   if (shape.kind === 'ellipse') return { rings: placedRings([ellipseRing(shape.size)], shape, scale, at) };
   if (shape.kind === 'text') {
     const tall = shape.height;
-    return { rings: placedRings(assets.outlines(shape.text).map((ring) => ring.map((v) => v * tall)), shape, scale, at) };
+    return {
+      rings: placedRings(
+        assets.outlines(shape.text).map((ring) => ring.map((v) => v * tall)),
+        shape,
+        scale,
+        at,
+      ),
+    };
   }
   if (shape.kind !== 'path') return null;
   if (!shape.closed || shape.path.length < 3) return { rings: [] };
@@ -124,13 +159,25 @@ function near(rings: readonly Ring[], [mx, my]: Pair, rect: Rect, margin: number
   }
   const x = Math.max(-margin, Math.floor(left + mx - margin));
   const y = Math.max(-margin, Math.floor(top + my - margin));
-  return { x, y, w: Math.min(rect.w + margin, Math.ceil(right + mx + margin)) - x, h: Math.min(rect.h + margin, Math.ceil(bottom + my + margin)) - y };
+  return {
+    x,
+    y,
+    w: Math.min(rect.w + margin, Math.ceil(right + mx + margin)) - x,
+    h: Math.min(rect.h + margin, Math.ceil(bottom + my + margin)) - y,
+  };
 }
 
 const shifted = (ring: Ring, [x, y]: Pair): Ring => ring.map((v, i) => v + (i % 2 ? y : x));
 
 /** The plane with its edge moved outwards by `grow`; softer where the outline's own feather says so. */
-function regrown(plane: Float32Array, { w, h }: Rect, rings: readonly Ring[] | undefined, soft: Float64Array | undefined, grow: number, feather: number): Float32Array {
+function regrown(
+  plane: Float32Array,
+  { w, h }: Rect,
+  rings: readonly Ring[] | undefined,
+  soft: Float64Array | undefined,
+  grow: number,
+  feather: number,
+): Float32Array {
   const edges = rings ? linesOf(rings, soft) : { lines: halfWayLines(plane, w, h) };
   if (!edges.lines.length) return plane;
   const found = edgeDistance(edges, w, h);
@@ -163,14 +210,27 @@ const ramp = (inside: number, width: number): number => {
 };
 
 /** Shapes whose coverage is a formula of the place. */
-function analytic(shape: Extract<ShapePlan, { kind: 'line' | 'linear' | 'radial' }>, scale: number, [mx, my]: Pair, rect: Rect, grow: number, feather: number): Float32Array {
+function analytic(
+  shape: Extract<ShapePlan, { kind: 'line' | 'linear' | 'radial' }>,
+  scale: number,
+  [mx, my]: Pair,
+  rect: Rect,
+  grow: number,
+  feather: number,
+): Float32Array {
   const out = new Float32Array(rect.w * rect.h);
   const value = formula(shape, scale, grow, feather);
-  for (let y = 0, i = 0; y < rect.h; y++) for (let x = 0; x < rect.w; x++, i++) out[i] = value(x + 0.5 - mx, y + 0.5 - my);
+  for (let y = 0, i = 0; y < rect.h; y++)
+    for (let x = 0; x < rect.w; x++, i++) out[i] = value(x + 0.5 - mx, y + 0.5 - my);
   return out;
 }
 
-function formula(shape: Extract<ShapePlan, { kind: 'line' | 'linear' | 'radial' }>, scale: number, grow: number, feather: number): (x: number, y: number) => number {
+function formula(
+  shape: Extract<ShapePlan, { kind: 'line' | 'linear' | 'radial' }>,
+  scale: number,
+  grow: number,
+  feather: number,
+): (x: number, y: number) => number {
   if (shape.kind === 'linear') {
     const [x0, y0] = [shape.from[0] * scale, shape.from[1] * scale];
     const [dx, dy] = [shape.to[0] * scale - x0, shape.to[1] * scale - y0];
@@ -181,11 +241,15 @@ function formula(shape: Extract<ShapePlan, { kind: 'line' | 'linear' | 'radial' 
   const turn = (shape.rotation * Math.PI) / 180;
   const [c, s] = [Math.cos(turn), Math.sin(turn)];
   const [cx, cy] = [shape.centre[0] * scale, shape.centre[1] * scale];
-  if (shape.kind === 'line') return (x, y) => {
-    const inside = -(x - cx) * s + (y - cy) * c + grow;
-    return feather > 1 ? ramp(inside, feather) : Math.min(1, Math.max(0, inside + 0.5));
-  };
-  const [rx, ry] = [Math.max(1e-6, (shape.size[0] * scale) / 2 + grow), Math.max(1e-6, (shape.size[1] * scale) / 2 + grow)];
+  if (shape.kind === 'line')
+    return (x, y) => {
+      const inside = -(x - cx) * s + (y - cy) * c + grow;
+      return feather > 1 ? ramp(inside, feather) : Math.min(1, Math.max(0, inside + 0.5));
+    };
+  const [rx, ry] = [
+    Math.max(1e-6, (shape.size[0] * scale) / 2 + grow),
+    Math.max(1e-6, (shape.size[1] * scale) / 2 + grow),
+  ];
   const inner = Math.min(0.9999, shape.core);
   return (x, y) => {
     const [u, v] = [((x - cx) * c + (y - cy) * s) / rx, (-(x - cx) * s + (y - cy) * c) / ry];
@@ -195,7 +259,13 @@ function formula(shape: Extract<ShapePlan, { kind: 'line' | 'linear' | 'radial' 
 }
 
 /** A plane of bytes over the whole source, as floats in a part of it. */
-function stretched(plane: ReturnType<MaskAssets['plane']>, whole: { w: number; h: number }, [ox, oy]: Pair, w: number, h: number): Float32Array {
+function stretched(
+  plane: ReturnType<MaskAssets['plane']>,
+  whole: { w: number; h: number },
+  [ox, oy]: Pair,
+  w: number,
+  h: number,
+): Float32Array {
   const out = new Float32Array(w * h);
   if (!plane) return out;
   const [sx, sy] = [plane.w / whole.w, plane.h / whole.h];

@@ -15,7 +15,13 @@ export function flattenCubics(commands: readonly Command[]): Ring[] {
     if (kind === 'M') rings.push([...end]);
     else if (kind === 'L') ring?.push(...end);
     else if (kind === 'C' || kind === 'Q') {
-      const [a, b]: [Point, Point] = kind === 'C' ? [[n[0]!, n[1]!], [n[2]!, n[3]!]] : [mixed(at, [n[0]!, n[1]!], 2 / 3), mixed(end, [n[0]!, n[1]!], 2 / 3)];
+      const [a, b]: [Point, Point] =
+        kind === 'C'
+          ? [
+              [n[0]!, n[1]!],
+              [n[2]!, n[3]!],
+            ]
+          : [mixed(at, [n[0]!, n[1]!], 2 / 3), mixed(end, [n[0]!, n[1]!], 2 / 3)];
       for (let k = 1; k <= PIECES; k++) ring?.push(...cubicAt([at, a, b, end], k / PIECES));
     }
     if (kind !== 'Z') at = end;

@@ -10,7 +10,11 @@ const FAR = 1e9;
  * Distance of each pixel's middle to the nearest of the lines, by handing on the nearest line from pixel to pixel in two
  * sweeps. @returns distances in pixels, and `soft` of the nearest point. Source: Danielsson 1980, with lines instead of points.
  */
-export function edgeDistance({ lines, soft }: EdgeLines, w: number, h: number): { distance: Float32Array; soft: Float32Array | null } {
+export function edgeDistance(
+  { lines, soft }: EdgeLines,
+  w: number,
+  h: number,
+): { distance: Float32Array; soft: Float32Array | null } {
   const distance = new Float32Array(w * h).fill(FAR);
   const nearest = new Int32Array(w * h).fill(-1);
 
@@ -54,7 +58,9 @@ export function edgeDistance({ lines, soft }: EdgeLines, w: number, h: number): 
   for (let at = 0; at < distance.length; at++) {
     distance[at] = Math.sqrt(distance[at]!);
     const k = nearest[at]!;
-    if (carried && k >= 0) carried[at] = soft![k / 2]! + (soft![k / 2 + 1]! - soft![k / 2]!) * along(lines, k, (at % w) + 0.5, Math.floor(at / w) + 0.5);
+    if (carried && k >= 0)
+      carried[at] =
+        soft![k / 2]! + (soft![k / 2 + 1]! - soft![k / 2]!) * along(lines, k, (at % w) + 0.5, Math.floor(at / w) + 0.5);
   }
   return { distance, soft: carried };
 }
@@ -72,7 +78,8 @@ function seed(lines: Float64Array, k: number, w: number, h: number, visit: (x: n
   for (let i = 0; i <= steps; i++) {
     const x = Math.min(w - 1, Math.max(0, Math.floor(x0 + ((x1 - x0) * i) / steps)));
     const y = Math.min(h - 1, Math.max(0, Math.floor(y0 + ((y1 - y0) * i) / steps)));
-    for (let v = Math.max(0, y - 1); v <= Math.min(h - 1, y + 1); v++) for (let u = Math.max(0, x - 1); u <= Math.min(w - 1, x + 1); u++) visit(u, v);
+    for (let v = Math.max(0, y - 1); v <= Math.min(h - 1, y + 1); v++)
+      for (let u = Math.max(0, x - 1); u <= Math.min(w - 1, x + 1); u++) visit(u, v);
   }
 }
 

@@ -4,7 +4,8 @@ import { finishMatte, type Finish } from './finish';
 import { fillRings } from './raster';
 
 const [W, H] = [100, 80];
-const disc = (r: number, x = 50, y = 40) => fillRings([ellipseRing([2 * r, 2 * r]).map((v, i) => v + (i % 2 ? y : x))], W, H);
+const disc = (r: number, x = 50, y = 40) =>
+  fillRings([ellipseRing([2 * r, 2 * r]).map((v, i) => v + (i % 2 ? y : x))], W, H);
 const area = (plane: Float32Array) => plane.reduce((sum, v) => sum + v, 0);
 const finished = (plane: Float32Array, change: Partial<Finish>) => {
   const out = plane.slice();
@@ -33,7 +34,10 @@ describe('finishing a matte', () => {
     expect(finished(plane, { holes: 4 })[40 * W + 50]).toBeLessThan(0.1);
   });
   test('gamma leaves clear and solid; feather keeps the total', () => {
-    const bent = finished(Float32Array.from({ length: W * H }, (_, i) => (i % 3) / 2), { gamma: 2 });
+    const bent = finished(
+      Float32Array.from({ length: W * H }, (_, i) => (i % 3) / 2),
+      { gamma: 2 },
+    );
     expect([bent[0], bent[2]]).toEqual([0, 1]);
     expect(bent[1]).toBeCloseTo(Math.SQRT1_2, 5);
     expect(area(finished(disc(20), { feather: 12 })) / area(disc(20))).toBeCloseTo(1, 3);

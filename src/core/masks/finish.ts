@@ -11,7 +11,8 @@ export interface Finish {
   specks: number;
 }
 
-export const isPlain = (f: Finish): boolean => f.gamma === 1 && f.shrink === 0 && f.feather === 0 && f.holes < 1 && f.specks < 1;
+export const isPlain = (f: Finish): boolean =>
+  f.gamma === 1 && f.shrink === 0 && f.feather === 0 && f.holes < 1 && f.specks < 1;
 
 /** Alpha from which a pixel is no hole, and up to which it is no speck. */
 const SOLID = 0.95;
@@ -27,7 +28,14 @@ export function finishMatte(plane: Float32Array, w: number, h: number, finish: F
 }
 
 /** Sets connected patches of pixels that belong, wholly inside the picture and no larger than `most`, to a value. */
-function clearPatches(plane: Float32Array, w: number, h: number, most: number, belongs: (v: number) => boolean, to: number): void {
+function clearPatches(
+  plane: Float32Array,
+  w: number,
+  h: number,
+  most: number,
+  belongs: (v: number) => boolean,
+  to: number,
+): void {
   const seen = new Uint8Array(plane.length);
   const stack = new Int32Array(plane.length);
   const patch = new Int32Array(Math.ceil(most) + 1);
@@ -43,7 +51,14 @@ function clearPatches(plane: Float32Array, w: number, h: number, most: number, b
       const x = at % w;
       if (x === 0 || x === w - 1 || at < w || at >= w * (h - 1)) open = true;
       for (const next of [at - 1, at + 1, at - w, at + w]) {
-        if (next < 0 || next >= plane.length || seen[next] || (next === at - 1 && x === 0) || (next === at + 1 && x === w - 1)) continue;
+        if (
+          next < 0 ||
+          next >= plane.length ||
+          seen[next] ||
+          (next === at - 1 && x === 0) ||
+          (next === at + 1 && x === w - 1)
+        )
+          continue;
         if (!belongs(plane[next]!)) continue;
         seen[next] = 1;
         stack[top++] = next;
@@ -102,9 +117,11 @@ function chordLeast(w: number, half: number): (plane: Float32Array, from: number
     line.set(plane.subarray(from, from + w), half);
     for (let block = 0; block < long; block += size) {
       ahead[block] = line[block]!;
-      for (let at = block + 1; at < block + size; at++) ahead[at] = line[at]! < ahead[at - 1]! ? line[at]! : ahead[at - 1]!;
+      for (let at = block + 1; at < block + size; at++)
+        ahead[at] = line[at]! < ahead[at - 1]! ? line[at]! : ahead[at - 1]!;
       behind[block + size - 1] = line[block + size - 1]!;
-      for (let at = block + size - 2; at >= block; at--) behind[at] = line[at]! < behind[at + 1]! ? line[at]! : behind[at + 1]!;
+      for (let at = block + size - 2; at >= block; at--)
+        behind[at] = line[at]! < behind[at + 1]! ? line[at]! : behind[at + 1]!;
     }
     for (let x = 0; x < w; x++) out[x] = behind[x]! < ahead[x + size - 1]! ? behind[x]! : ahead[x + size - 1]!;
   };

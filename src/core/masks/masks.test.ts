@@ -2,16 +2,46 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { coverage, maskCoverage, type CoveragePlan, type MaskAssets, type MaskPlan, type ShapePlan } from './coverage';
 import { edgeDistance } from './distance';
-import { corner, flattened, fromFreehand, nearestOn, segment, cubicAt, withVertex, type Ring, type Vertex } from './path';
+import {
+  corner,
+  flattened,
+  fromFreehand,
+  nearestOn,
+  segment,
+  cubicAt,
+  withVertex,
+  type Ring,
+  type Vertex,
+} from './path';
 import { fillRings } from './raster';
 
 // taken once: looking globals up is slow where tests run
 const { abs, floor, hypot, max, min } = Math;
 const NOTHING: MaskAssets = { plane: () => null, outlines: () => [] };
-const mask = (shape: ShapePlan, change: Partial<MaskPlan> = {}): MaskPlan => ({ mode: 'add', invert: false, opacity: 1, feather: 0, featherSide: 'both', grow: 0, shape, ...change });
-const plan = (masks: MaskPlan[], w = 80, h = 60, change: Partial<CoveragePlan> = {}): CoveragePlan => ({ masks, side: 'inside', scale: 1, centre: [w / 2, h / 2], ...change });
+const mask = (shape: ShapePlan, change: Partial<MaskPlan> = {}): MaskPlan => ({
+  mode: 'add',
+  invert: false,
+  opacity: 1,
+  feather: 0,
+  featherSide: 'both',
+  grow: 0,
+  shape,
+  ...change,
+});
+const plan = (masks: MaskPlan[], w = 80, h = 60, change: Partial<CoveragePlan> = {}): CoveragePlan => ({
+  masks,
+  side: 'inside',
+  scale: 1,
+  centre: [w / 2, h / 2],
+  ...change,
+});
 const whole = (w = 80, h = 60) => ({ x: 0, y: 0, w, h });
-const ellipse = (w: number, h: number, rotation = 0, centre: [number, number] = [0, 0]): ShapePlan => ({ kind: 'ellipse', centre, size: [w, h], rotation });
+const ellipse = (w: number, h: number, rotation = 0, centre: [number, number] = [0, 0]): ShapePlan => ({
+  kind: 'ellipse',
+  centre,
+  size: [w, h],
+  rotation,
+});
 const total = (plane: Float32Array) => plane.reduce((sum, v) => sum + v, 0);
 
 /** Winding number of a point, by crossings of the ray to its right. */
@@ -31,7 +61,9 @@ function winding(rings: readonly Ring[], px: number, py: number): number {
 function supersampled(rings: readonly Ring[], w: number, h: number, n: number): Float32Array {
   return Float32Array.from({ length: w * h }, (_, at) => {
     let inside = 0;
-    for (let j = 0; j < n; j++) for (let i = 0; i < n; i++) if (winding(rings, (at % w) + (i + 0.5) / n, floor(at / w) + (j + 0.5) / n) !== 0) inside++;
+    for (let j = 0; j < n; j++)
+      for (let i = 0; i < n; i++)
+        if (winding(rings, (at % w) + (i + 0.5) / n, floor(at / w) + (j + 0.5) / n) !== 0) inside++;
     return inside / (n * n);
   });
 }
@@ -47,13 +79,27 @@ const star = (points: number, r1: number, r2: number, cx: number, cy: number): R
     return i % 2 ? cy + r * Math.sin(turn) : cx + r * Math.cos(turn);
   });
 /** A star drawn in one go, whose lines cross each other. */
-const pentagram = (r: number, cx: number, cy: number): Ring => Float64Array.from({ length: 10 }, (_, i) => (i % 2 ? cy + r * Math.sin(((i >> 1) * 4 * Math.PI) / 5 + 0.1) : cx + r * Math.cos(((i >> 1) * 4 * Math.PI) / 5 + 0.1)));
+const pentagram = (r: number, cx: number, cy: number): Ring =>
+  Float64Array.from({ length: 10 }, (_, i) =>
+    i % 2
+      ? cy + r * Math.sin(((i >> 1) * 4 * Math.PI) / 5 + 0.1)
+      : cx + r * Math.cos(((i >> 1) * 4 * Math.PI) / 5 + 0.1),
+  );
 
 describe('coverage of outlines', () => {
   test.each([
     ['a star', [star(7, 27, 12, 40.3, 30.7)]],
     ['a pentagram, whose middle is wound about twice', [pentagram(28, 40.2, 30.4)]],
-    ['two overlapping rings, one the other way round', [star(5, 22, 21, 32, 30), star(6, 20, 19, 52, 28).slice().reverse().map((_, i, all) => all[i % 2 ? i - 1 : i + 1]!)]],
+    [
+      'two overlapping rings, one the other way round',
+      [
+        star(5, 22, 21, 32, 30),
+        star(6, 20, 19, 52, 28)
+          .slice()
+          .reverse()
+          .map((_, i, all) => all[i % 2 ? i - 1 : i + 1]!),
+      ],
+    ],
     ['a ring that leaves the plane on all sides', [star(3, 90, 40, 40, 30)]],
   ])('%s is as in supersampling', (_, large) => {
     const rings = large.map((ring) => ring.map((v) => v / 2));
@@ -63,16 +109,27 @@ describe('coverage of outlines', () => {
   });
 
   test('a rectangle on half pixels covers just its area', () => {
-    const plane = coverage(plan([mask({ kind: 'rectangle', centre: [0.25, -0.5], size: [30.5, 21], rotation: 0, radius: 0 })]), whole(), NOTHING);
+    const plane = coverage(
+      plan([mask({ kind: 'rectangle', centre: [0.25, -0.5], size: [30.5, 21], rotation: 0, radius: 0 })]),
+      whole(),
+      NOTHING,
+    );
     expect(total(plane)).toBeCloseTo(30.5 * 21, 2);
     expect(plane[30 * 80 + 25]).toBe(1);
     expect(plane[30 * 80 + 10]).toBe(0);
   });
 
   test('a round rectangle and an ellipse have the areas of the formulas', () => {
-    const round = coverage(plan([mask({ kind: 'rectangle', centre: [0, 0], size: [50, 40], rotation: 17, radius: 10 })]), whole(), NOTHING);
+    const round = coverage(
+      plan([mask({ kind: 'rectangle', centre: [0, 0], size: [50, 40], rotation: 17, radius: 10 })]),
+      whole(),
+      NOTHING,
+    );
     expect(total(round)).toBeCloseTo(50 * 40 - (4 - Math.PI) * 100, 0);
-    expect(total(coverage(plan([mask(ellipse(50, 36, 33))]), whole(), NOTHING)) / (Math.PI * 25 * 18)).toBeCloseTo(1, 3);
+    expect(total(coverage(plan([mask(ellipse(50, 36, 33))]), whole(), NOTHING)) / (Math.PI * 25 * 18)).toBeCloseTo(
+      1,
+      3,
+    );
   });
 
   test('the same shape at half scale is the full one reduced', () => {
@@ -91,14 +148,22 @@ describe('distance, growing and feather', () => {
   test('distances to lines are those of brute force', () => {
     const ring = star(6, 24, 10, 41, 29);
     const lines: number[] = [];
-    for (let i = 0; i < ring.length; i += 2) lines.push(ring[i]!, ring[i + 1]!, ring[(i + 2) % ring.length]!, ring[(i + 3) % ring.length]!);
+    for (let i = 0; i < ring.length; i += 2)
+      lines.push(ring[i]!, ring[i + 1]!, ring[(i + 2) % ring.length]!, ring[(i + 3) % ring.length]!);
     const { distance } = edgeDistance({ lines: Float64Array.from(lines) }, 80, 60);
     let far = 0;
     distance.forEach((got, at) => {
       const [px, py] = [(at % 80) + 0.5, floor(at / 80) + 0.5];
       let best = Infinity;
       for (let k = 0; k < lines.length; k += 4) {
-        for (let s = 0; s <= 150; s++) best = min(best, hypot(lines[k]! + ((lines[k + 2]! - lines[k]!) * s) / 150 - px, lines[k + 1]! + ((lines[k + 3]! - lines[k + 1]!) * s) / 150 - py));
+        for (let s = 0; s <= 150; s++)
+          best = min(
+            best,
+            hypot(
+              lines[k]! + ((lines[k + 2]! - lines[k]!) * s) / 150 - px,
+              lines[k + 1]! + ((lines[k + 3]! - lines[k + 1]!) * s) / 150 - py,
+            ),
+          );
       }
       far = max(far, abs(got - best));
     });
@@ -117,7 +182,10 @@ describe('distance, growing and feather', () => {
   });
 
   test('a painted dot grows by its half-way line', () => {
-    const shape: ShapePlan = { kind: 'brush', strokes: [{ points: [[0, 0, 1]], size: 30, hardness: 1, opacity: 1, erase: false }] };
+    const shape: ShapePlan = {
+      kind: 'brush',
+      strokes: [{ points: [[0, 0, 1]], size: 30, hardness: 1, opacity: 1, erase: false }],
+    };
     const area = total(coverage(plan([mask(shape, { grow: 8 })]), whole(), NOTHING));
     expect(abs(Math.sqrt(area / Math.PI) - 23)).toBeLessThan(0.15);
   });
@@ -132,8 +200,16 @@ describe('distance, growing and feather', () => {
       }),
       { numRuns: 15 },
     );
-    const inside = coverage(plan([mask(ellipse(60, 60), { feather: 16, featherSide: 'inside' })], w, h), whole(w, h), NOTHING);
-    const outside = coverage(plan([mask(ellipse(60, 60), { feather: 16, featherSide: 'outside' })], w, h), whole(w, h), NOTHING);
+    const inside = coverage(
+      plan([mask(ellipse(60, 60), { feather: 16, featherSide: 'inside' })], w, h),
+      whole(w, h),
+      NOTHING,
+    );
+    const outside = coverage(
+      plan([mask(ellipse(60, 60), { feather: 16, featherSide: 'outside' })], w, h),
+      whole(w, h),
+      NOTHING,
+    );
     expect(max(...inside.filter((_, i) => flat[i] === 0))).toBeLessThan(0.035);
     expect(min(...outside.filter((_, i) => flat[i] === 1))).toBeGreaterThan(0.965);
   });
@@ -142,12 +218,20 @@ describe('distance, growing and feather', () => {
     // error function by Abramowitz and Stegun 7.1.26
     const erf = (x: number) => {
       const t = 1 / (1 + 0.3275911 * abs(x));
-      const y = 1 - (((((1.061405429 * t - 1.453152027) * t + 1.421413741) * t - 0.284496736) * t + 0.254829592) * t) * Math.exp(-x * x);
+      const y =
+        1 -
+        ((((1.061405429 * t - 1.453152027) * t + 1.421413741) * t - 0.284496736) * t + 0.254829592) *
+          t *
+          Math.exp(-x * x);
       return Math.sign(x) * y;
     };
     const feather = 24;
     const line = coverage(plan([mask({ kind: 'line', centre: [0, 0], rotation: 0 }, { feather })]), whole(), NOTHING);
-    const box = coverage(plan([mask({ kind: 'rectangle', centre: [0, 200], size: [800, 400], rotation: 0, radius: 0 }, { feather })]), whole(), NOTHING);
+    const box = coverage(
+      plan([mask({ kind: 'rectangle', centre: [0, 200], size: [800, 400], rotation: 0, radius: 0 }, { feather })]),
+      whole(),
+      NOTHING,
+    );
     for (let y = 0; y < 60; y++) {
       const want = 0.5 * (1 + erf((y + 0.5 - 30) / (feather / 4) / Math.SQRT2));
       expect(abs(line[y * 80 + 40]! - want)).toBeLessThan(0.01);
@@ -156,25 +240,42 @@ describe('distance, growing and feather', () => {
   });
 
   test('feather of one vertex softens the edge there only', () => {
-    const at = (softness: number): ShapePlan => ({ kind: 'path', closed: true, path: [corner(-30, -20, softness), corner(30, -20), corner(30, 20), corner(-30, 20)] });
+    const at = (softness: number): ShapePlan => ({
+      kind: 'path',
+      closed: true,
+      path: [corner(-30, -20, softness), corner(30, -20), corner(30, 20), corner(-30, 20)],
+    });
     const plane = coverage(plan([mask(at(20))]), whole(), NOTHING);
-    const between = (x: number, y0: number, y1: number) => Array.from({ length: y1 - y0 }, (_, k) => plane[(y0 + k) * 80 + x]!).filter((v) => v > 0.03 && v < 0.97).length;
+    const between = (x: number, y0: number, y1: number) =>
+      Array.from({ length: y1 - y0 }, (_, k) => plane[(y0 + k) * 80 + x]!).filter((v) => v > 0.03 && v < 0.97).length;
     expect(between(14, 0, 25)).toBeGreaterThan(8);
     expect(between(66, 35, 60)).toBeLessThanOrEqual(2);
   });
 });
 
 describe('masks together', () => {
-  const shapes = fc.record({ w: fc.integer({ min: 5, max: 70 }), h: fc.integer({ min: 5, max: 50 }), x: fc.integer({ min: -20, max: 20 }), y: fc.integer({ min: -15, max: 15 }), opacity: fc.double({ min: 0, max: 1, noNaN: true }) });
-  const made = ({ w, h, x, y, opacity }: { w: number; h: number; x: number; y: number; opacity: number }, change: Partial<MaskPlan> = {}) => mask(ellipse(w, h, 10, [x, y]), { opacity, ...change });
-  const of = (masks: MaskPlan[], side: 'inside' | 'outside' = 'inside') => coverage(plan(masks, 80, 60, { side }), whole(), NOTHING);
+  const shapes = fc.record({
+    w: fc.integer({ min: 5, max: 70 }),
+    h: fc.integer({ min: 5, max: 50 }),
+    x: fc.integer({ min: -20, max: 20 }),
+    y: fc.integer({ min: -15, max: 15 }),
+    opacity: fc.double({ min: 0, max: 1, noNaN: true }),
+  });
+  const made = (
+    { w, h, x, y, opacity }: { w: number; h: number; x: number; y: number; opacity: number },
+    change: Partial<MaskPlan> = {},
+  ) => mask(ellipse(w, h, 10, [x, y]), { opacity, ...change });
+  const of = (masks: MaskPlan[], side: 'inside' | 'outside' = 'inside') =>
+    coverage(plan(masks, 80, 60, { side }), whole(), NOTHING);
 
   test('adding is commutative; subtracting from a sum in any order is the same', () => {
     fc.assert(
       fc.property(shapes, shapes, shapes, (a, b, c) => {
         expect(worst(of([made(a), made(b)]), of([made(b), made(a)])).worst).toBeLessThan(1e-6);
         const minus = { mode: 'subtract' as const };
-        expect(worst(of([made(a), made(b, minus), made(c, minus)]), of([made(a), made(c, minus), made(b, minus)])).worst).toBeLessThan(1e-6);
+        expect(
+          worst(of([made(a), made(b, minus), made(c, minus)]), of([made(a), made(c, minus), made(b, minus)])).worst,
+        ).toBeLessThan(1e-6);
       }),
       { numRuns: 20 },
     );
@@ -197,7 +298,12 @@ describe('masks together', () => {
     const [a, b] = [ellipse(40, 40, 0, [-10, 0]), ellipse(40, 40, 0, [10, 0])];
     const both = of([mask(a), mask(b, { mode: 'intersect' })]);
     const [left, right] = [of([mask(a)]), of([mask(b)])];
-    expect(worst(both, left.map((v, i) => v * right[i]!)).worst).toBeLessThan(1e-6);
+    expect(
+      worst(
+        both,
+        left.map((v, i) => v * right[i]!),
+      ).worst,
+    ).toBeLessThan(1e-6);
     expect(worst(of([mask(a, { mode: 'intersect' })]), left).worst).toBeLessThan(1e-6);
   });
 
@@ -210,13 +316,46 @@ describe('masks together', () => {
   });
 
   test('erasing takes away what was painted, a weak stroke covers evenly', () => {
-    const stroke = (points: [number, number, number][], change = {}) => ({ points, size: 20, hardness: 1, opacity: 1, erase: false, ...change });
+    const stroke = (points: [number, number, number][], change = {}) => ({
+      points,
+      size: 20,
+      hardness: 1,
+      opacity: 1,
+      erase: false,
+      ...change,
+    });
     const painted = (strokes: ReturnType<typeof stroke>[]) => of([mask({ kind: 'brush', strokes })]);
-    const there = painted([stroke([[-20, 0, 1], [20, 0, 1]])]);
+    const there = painted([
+      stroke([
+        [-20, 0, 1],
+        [20, 0, 1],
+      ]),
+    ]);
     expect(abs(total(there) - (40 * 20 + Math.PI * 100))).toBeLessThan(3);
-    const gone = painted([stroke([[-20, 0, 1], [20, 0, 1]]), stroke([[-20, 0, 1], [20, 0, 1]], { size: 26, erase: true })]);
+    const gone = painted([
+      stroke([
+        [-20, 0, 1],
+        [20, 0, 1],
+      ]),
+      stroke(
+        [
+          [-20, 0, 1],
+          [20, 0, 1],
+        ],
+        { size: 26, erase: true },
+      ),
+    ]);
     expect(total(gone)).toBeLessThan(0.01);
-    const weak = painted([stroke([[-20, 0, 1], [20, 0, 1], [-20, 0, 1]], { opacity: 0.4 })]);
+    const weak = painted([
+      stroke(
+        [
+          [-20, 0, 1],
+          [20, 0, 1],
+          [-20, 0, 1],
+        ],
+        { opacity: 0.4 },
+      ),
+    ]);
     expect(weak[30 * 80 + 40]).toBeCloseTo(0.4, 5);
   });
 
@@ -230,7 +369,12 @@ describe('masks together', () => {
 });
 
 describe('paths', () => {
-  const curved: Vertex[] = [[-30, 0, 0, 15, 0, -15, 0], [0, -25, -12, 0, 12, 0, 4], [30, 0, 0, -15, 0, 15, 0], [0, 25, 12, 0, -12, 0, 0]];
+  const curved: Vertex[] = [
+    [-30, 0, 0, 15, 0, -15, 0],
+    [0, -25, -12, 0, 12, 0, 4],
+    [30, 0, 0, -15, 0, 15, 0],
+    [0, 25, 12, 0, -12, 0, 0],
+  ];
 
   test('a vertex put in does not change the shape', () => {
     fc.assert(
@@ -255,7 +399,17 @@ describe('paths', () => {
 
   test('flattening stays within a fiftieth of a pixel', () => {
     const { ring } = flattened(curved);
-    const { distance } = edgeDistance({ lines: Float64Array.from(Array.from(ring, (_, i) => i).filter((i) => i % 2 === 0).flatMap((i) => [ring[i]!, ring[i + 1]!, ring[(i + 2) % ring.length]!, ring[(i + 3) % ring.length]!])) }, 1, 1);
+    const { distance } = edgeDistance(
+      {
+        lines: Float64Array.from(
+          Array.from(ring, (_, i) => i)
+            .filter((i) => i % 2 === 0)
+            .flatMap((i) => [ring[i]!, ring[i + 1]!, ring[(i + 2) % ring.length]!, ring[(i + 3) % ring.length]!]),
+        ),
+      },
+      1,
+      1,
+    );
     expect(distance).toHaveLength(1);
     for (let i = 0; i < 4; i++) {
       for (let k = 0; k < 50; k++) {
@@ -273,7 +427,10 @@ describe('paths', () => {
   });
 
   test('a freehand circle becomes a few smooth vertices near it', () => {
-    const points = Array.from({ length: 200 }, (_, i) => [40 * Math.cos((i * Math.PI) / 100), 40 * Math.sin((i * Math.PI) / 100)] as const);
+    const points = Array.from(
+      { length: 200 },
+      (_, i) => [40 * Math.cos((i * Math.PI) / 100), 40 * Math.sin((i * Math.PI) / 100)] as const,
+    );
     const path = fromFreehand(points, 1.5);
     expect(path.length).toBeLessThan(20);
     const { ring } = flattened(path);

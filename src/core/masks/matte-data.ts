@@ -15,7 +15,10 @@ export function unpackMatte({ w, h, data }: DrawnMatte): Uint8Array {
   const values = new Uint8Array(w * h);
   if (!data) return values;
   try {
-    inflateSync(Uint8Array.from(atob(data), (c) => c.charCodeAt(0)), { out: values });
+    inflateSync(
+      Uint8Array.from(atob(data), (c) => c.charCodeAt(0)),
+      { out: values },
+    );
   } catch {
     values.fill(0);
   }

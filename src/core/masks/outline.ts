@@ -2,7 +2,8 @@ import type { Point, Ring } from './path';
 
 /** How far a polygon may lie inside the round it stands for, in pixels. */
 const GAP = 0.01;
-const chords = (radius: number): number => Math.min(720, Math.max(12, Math.ceil((2 * Math.PI) / Math.acos(1 - Math.min(0.5, GAP / Math.max(radius, GAP * 2))))));
+const chords = (radius: number): number =>
+  Math.min(720, Math.max(12, Math.ceil((2 * Math.PI) / Math.acos(1 - Math.min(0.5, GAP / Math.max(radius, GAP * 2))))));
 
 /** @param size width and height of the whole ellipse; about the origin */
 export function ellipseRing([w, h]: Point): Ring {
@@ -20,7 +21,12 @@ export function rectangleRing([w, h]: Point, radius: number): Ring {
   if (r <= 0) return Float64Array.of(-w / 2, -h / 2, w / 2, -h / 2, w / 2, h / 2, -w / 2, h / 2);
   const n = Math.ceil(chords(r) / 4);
   const points: number[] = [];
-  for (const [quarter, [cx, cy]] of [[x, y], [-x, y], [-x, -y], [x, -y]].entries()) {
+  for (const [quarter, [cx, cy]] of [
+    [x, y],
+    [-x, y],
+    [-x, -y],
+    [x, -y],
+  ].entries()) {
     for (let i = 0; i <= n; i++) {
       const turn = ((quarter + i / n) * Math.PI) / 2;
       points.push(cx! + r * Math.cos(turn), cy! + r * Math.sin(turn));
@@ -30,7 +36,12 @@ export function rectangleRing([w, h]: Point, radius: number): Ring {
 }
 
 /** Rings turned about the origin, moved to a centre, scaled, and moved again to `at`. */
-export function placedRings(rings: readonly Ring[], { centre, rotation }: { centre: Point; rotation: number }, scale: number, at: Point): Ring[] {
+export function placedRings(
+  rings: readonly Ring[],
+  { centre, rotation }: { centre: Point; rotation: number },
+  scale: number,
+  at: Point,
+): Ring[] {
   const turn = (rotation * Math.PI) / 180;
   const [c, s] = [Math.cos(turn), Math.sin(turn)];
   return rings.map((ring) => {

@@ -1,7 +1,15 @@
 // Bézier paths: vertices with handles, and what can be done to them without changing their shape.
 
 /** Position, arriving and leaving handle (both from the position), and how much softer the edge is here. Source pixels from the source's centre, y down. */
-export type Vertex = readonly [x: number, y: number, inX: number, inY: number, outX: number, outY: number, feather: number];
+export type Vertex = readonly [
+  x: number,
+  y: number,
+  inX: number,
+  inY: number,
+  outX: number,
+  outY: number,
+  feather: number,
+];
 export type Point = readonly [number, number];
 /** x and y by turns; closed by itself. */
 export type Ring = Float64Array;
@@ -12,7 +20,15 @@ const TOLERANCE = 0.02;
 export const corner = (x: number, y: number, feather = 0): Vertex => [x, y, 0, 0, 0, 0, feather];
 
 /** A vertex moved by an offset. */
-export const moved = (v: Vertex, dx: number, dy: number): Vertex => [v[0] + dx, v[1] + dy, v[2], v[3], v[4], v[5], v[6]];
+export const moved = (v: Vertex, dx: number, dy: number): Vertex => [
+  v[0] + dx,
+  v[1] + dy,
+  v[2],
+  v[3],
+  v[4],
+  v[5],
+  v[6],
+];
 
 type Cubic = readonly [Point, Point, Point, Point];
 
@@ -20,7 +36,12 @@ type Cubic = readonly [Point, Point, Point, Point];
 export function segment(path: readonly Vertex[], i: number): Cubic {
   const a = path[i]!;
   const b = path[(i + 1) % path.length]!;
-  return [[a[0], a[1]], [a[0] + a[4], a[1] + a[5]], [b[0] + b[2], b[1] + b[3]], [b[0], b[1]]];
+  return [
+    [a[0], a[1]],
+    [a[0] + a[4], a[1] + a[5]],
+    [b[0] + b[2], b[1] + b[3]],
+    [b[0], b[1]],
+  ];
 }
 
 export function cubicAt([a, b, c, d]: Cubic, t: number): Point {
@@ -31,7 +52,10 @@ export function cubicAt([a, b, c, d]: Cubic, t: number): Point {
 
 /** Pieces into which a cubic must be cut so that straight lines stay within the tolerance: its second derivative bounds the gap. */
 function pieces([a, b, c, d]: Cubic): number {
-  const bend = Math.max(Math.hypot(a[0] - 2 * b[0] + c[0], a[1] - 2 * b[1] + c[1]), Math.hypot(b[0] - 2 * c[0] + d[0], b[1] - 2 * c[1] + d[1]));
+  const bend = Math.max(
+    Math.hypot(a[0] - 2 * b[0] + c[0], a[1] - 2 * b[1] + c[1]),
+    Math.hypot(b[0] - 2 * c[0] + d[0], b[1] - 2 * c[1] + d[1]),
+  );
   return Math.min(400, Math.max(1, Math.ceil(Math.sqrt((6 * bend) / (8 * TOLERANCE)))));
 }
 
@@ -67,16 +91,28 @@ export function withVertex(path: readonly Vertex[], i: number, t: number): Verte
   if (straight) out.splice(i + 1, 0, corner(...between(a, d, t), feather));
   else {
     out[i] = [from[0], from[1], from[2], from[3], ab[0] - a[0], ab[1] - a[1], from[6]];
-    out[next] = [to[0], to[1], cd[0] - d[0], cd[1] - d[1], ...(next === i ? [0, 0] : [to[4], to[5]]), to[6]] as unknown as Vertex;
+    out[next] = [
+      to[0],
+      to[1],
+      cd[0] - d[0],
+      cd[1] - d[1],
+      ...(next === i ? [0, 0] : [to[4], to[5]]),
+      to[6],
+    ] as unknown as Vertex;
     out.splice(i + 1, 0, [at[0], at[1], abc[0] - at[0], abc[1] - at[1], bcd[0] - at[0], bcd[1] - at[1], feather]);
   }
   return out;
 }
 
-export const withoutVertices = (path: readonly Vertex[], which: ReadonlySet<number>): Vertex[] => path.filter((_, i) => !which.has(i));
+export const withoutVertices = (path: readonly Vertex[], which: ReadonlySet<number>): Vertex[] =>
+  path.filter((_, i) => !which.has(i));
 
 /** The nearest place on a closed path. */
-export function nearestOn(path: readonly Vertex[], x: number, y: number): { segment: number; t: number; distance: number; point: Point } | null {
+export function nearestOn(
+  path: readonly Vertex[],
+  x: number,
+  y: number,
+): { segment: number; t: number; distance: number; point: Point } | null {
   let best: ReturnType<typeof nearestOn> = null;
   path.forEach((_, i) => {
     const cubic = segment(path, i);
@@ -117,7 +153,10 @@ export function fromFreehand(points: readonly Point[], slack: number): Vertex[] 
     let [far, at] = [0, -1];
     for (let i = from + 1; i < to; i++) {
       const [x, y] = points[i]!;
-      const gap = long > 1e-9 ? Math.abs((b[0] - a[0]) * (a[1] - y) - (a[0] - x) * (b[1] - a[1])) / long : Math.hypot(x - a[0], y - a[1]);
+      const gap =
+        long > 1e-9
+          ? Math.abs((b[0] - a[0]) * (a[1] - y) - (a[0] - x) * (b[1] - a[1])) / long
+          : Math.hypot(x - a[0], y - a[1]);
       if (gap > far) [far, at] = [gap, i];
     }
     if (far <= slack) return;
@@ -127,7 +166,11 @@ export function fromFreehand(points: readonly Point[], slack: number): Vertex[] 
   };
   // a closed line has no ends: cut it at the point farthest from its beginning
   const [x0, y0] = points[0]!;
-  const turn = points.reduce((best, [x, y], i) => (Math.hypot(x - x0, y - y0) > Math.hypot(points[best]![0] - x0, points[best]![1] - y0) ? i : best), 0);
+  const turn = points.reduce(
+    (best, [x, y], i) =>
+      Math.hypot(x - x0, y - y0) > Math.hypot(points[best]![0] - x0, points[best]![1] - y0) ? i : best,
+    0,
+  );
   keep.add(turn);
   split(0, turn);
   split(turn, points.length - 1);

@@ -63,7 +63,9 @@ const xAt = (edge: Edge, y: number): number => edge.x0 + ((edge.x1 - edge.x0) * 
 
 function slab(active: readonly Edge[], top: number, bottom: number, sums: Float64Array, w: number): void {
   const middle = (top + bottom) / 2;
-  const here = active.filter((edge) => edge.y0 <= top && edge.y1 >= bottom).map((edge) => ({ a: xAt(edge, top), b: xAt(edge, bottom), m: xAt(edge, middle), winding: edge.winding }));
+  const here = active
+    .filter((edge) => edge.y0 <= top && edge.y1 >= bottom)
+    .map((edge) => ({ a: xAt(edge, top), b: xAt(edge, bottom), m: xAt(edge, middle), winding: edge.winding }));
   here.sort((p, q) => p.m - q.m);
   const crossing = here.some((p, i) => i > 0 && (here[i - 1]!.a > p.a + 1e-9 || here[i - 1]!.b > p.b + 1e-9));
   if (crossing && bottom - top > THINNEST) {

@@ -5,9 +5,12 @@ import { placedRings } from './outline';
 import { fillRings } from './raster';
 import { readFont, textOutlines } from './text';
 
-const file = readFileSync(join(import.meta.dirname, '../../../node_modules/@fontsource/archivo/files/archivo-latin-700-normal.woff'));
+const file = readFileSync(
+  join(import.meta.dirname, '../../../node_modules/@fontsource/archivo/files/archivo-latin-700-normal.woff'),
+);
 const font = readFont(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer);
-const drawn = (text: string) => fillRings(placedRings(textOutlines(font, text), { centre: [0, 0], rotation: 0 }, 40, [100, 40]), 200, 80);
+const drawn = (text: string) =>
+  fillRings(placedRings(textOutlines(font, text), { centre: [0, 0], rotation: 0 }, 40, [100, 40]), 200, 80);
 
 test('capitals are as tall as asked and stand in the middle', () => {
   const plane = drawn('H');

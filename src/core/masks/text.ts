@@ -13,7 +13,15 @@ export function textOutlines(font: Font, text: string): Ring[] {
   const glyphs = [...text].map((letter) => font.charToGlyph(letter));
   glyphs.forEach((glyph, i) => {
     for (const c of glyph.getPath(x, 0, font.unitsPerEm).commands) {
-      commands.push(c.type === 'Z' ? ['Z'] : c.type === 'C' ? ['C', c.x1, c.y1, c.x2, c.y2, c.x, c.y] : c.type === 'Q' ? ['Q', c.x1, c.y1, c.x, c.y] : [c.type, c.x, c.y]);
+      commands.push(
+        c.type === 'Z'
+          ? ['Z']
+          : c.type === 'C'
+            ? ['C', c.x1, c.y1, c.x2, c.y2, c.x, c.y]
+            : c.type === 'Q'
+              ? ['Q', c.x1, c.y1, c.x, c.y]
+              : [c.type, c.x, c.y],
+      );
     }
     x += (glyph.advanceWidth ?? 0) + (glyphs[i + 1] ? font.getKerningValue(glyph, glyphs[i + 1]!) : 0);
   });

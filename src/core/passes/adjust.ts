@@ -4,7 +4,8 @@ import { definePass, number } from './define';
 const STEPS = 1024;
 /** Linear light of each step of the tables, which go over 0…2. */
 const LIGHT = Float64Array.from({ length: STEPS + 1 }, (_, i) => toLinear((2 * i) / STEPS));
-const percent = (label: string, help: string) => number({ label, unit: '%', default: 0, min: -1, max: 1, slider: [-1, 1], help });
+const percent = (label: string, help: string) =>
+  number({ label, unit: '%', default: 0, min: -1, max: 1, slider: [-1, 1], help });
 
 /**
  * Light and colour of a layer. Exposure, temperature and tint are gains on linear light; contrast turns about middle grey
@@ -14,12 +15,40 @@ export const adjust = definePass({
   type: 'adjust',
   title: 'Adjust',
   group: 'grade',
-  words: ['exposure', 'brightness', 'contrast', 'saturation', 'temperature', 'white balance', 'warmer', 'colder', 'darker', 'grade', 'colour correction'],
+  words: [
+    'exposure',
+    'brightness',
+    'contrast',
+    'saturation',
+    'temperature',
+    'white balance',
+    'warmer',
+    'colder',
+    'darker',
+    'grade',
+    'colour correction',
+  ],
   help: 'Exposure, contrast, saturation, temperature and tint in one pass. Exposure and balance work on light, as a camera does.',
   params: {
-    exposure: number({ label: 'Exposure', unit: 'stops', default: 0, min: -10, max: 10, slider: [-3, 3], help: 'Light, in doublings.' }),
+    exposure: number({
+      label: 'Exposure',
+      unit: 'stops',
+      default: 0,
+      min: -10,
+      max: 10,
+      slider: [-3, 3],
+      help: 'Light, in doublings.',
+    }),
     contrast: percent('Contrast', 'Spread of the tones about middle grey.'),
-    saturation: number({ label: 'Saturation', unit: '%', default: 1, min: 0, max: 4, slider: [0, 2], help: 'Strength of the colours; 0 % is grey.' }),
+    saturation: number({
+      label: 'Saturation',
+      unit: '%',
+      default: 1,
+      min: 0,
+      max: 4,
+      slider: [0, 2],
+      help: 'Strength of the colours; 0 % is grey.',
+    }),
     temperature: percent('Temperature', 'Towards blue (negative) or amber (positive).'),
     tint: percent('Tint', 'Towards green (negative) or magenta (positive).'),
   },

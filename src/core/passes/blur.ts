@@ -11,11 +11,22 @@ export const blur = definePass({
   words: ['soften', 'out of focus', 'gaussian', 'defocus', 'smooth'],
   help: 'Softens the picture evenly. The radius is the standard deviation of a Gaussian.',
   params: {
-    radius: number({ label: 'Radius', unit: 'px', default: 8, min: 0, max: 1000, slider: [0, 100], help: 'Standard deviation of the Gaussian; twice this is about the width of the softness.' }),
+    radius: number({
+      label: 'Radius',
+      unit: 'px',
+      default: 8,
+      min: 0,
+      max: 1000,
+      slider: [0, 100],
+      help: 'Standard deviation of the Gaussian; twice this is about the width of the softness.',
+    }),
     edges: choice({
       label: 'Edges',
       default: 'extend',
-      options: [{ value: 'extend', label: 'extend the border' }, { value: 'fade', label: 'fade to clear' }],
+      options: [
+        { value: 'extend', label: 'extend the border' },
+        { value: 'fade', label: 'fade to clear' },
+      ],
       help: 'What lies beyond the picture: its border repeated, or nothing.',
     }),
   },

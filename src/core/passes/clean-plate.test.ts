@@ -3,23 +3,40 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { testBench, type TestBench } from '../testing/bench';
-import { alphaOf, compositeError, keyMatte, onePick, passWithPlate, score, truthFrames, type TruthFrame } from '../testing/key-truth';
+import {
+  alphaOf,
+  compositeError,
+  keyMatte,
+  onePick,
+  passWithPlate,
+  score,
+  truthFrames,
+  type TruthFrame,
+} from '../testing/key-truth';
 
 let bench: TestBench;
 let clean: Uint8Array;
 let frames: TruthFrame[];
 beforeAll(async () => {
   bench = await testBench(512e6);
-  clean = await sharp(readFileSync(join(import.meta.dirname, '../../../demo/media/captain-uneven-clean.webp'))).ensureAlpha().raw().toBuffer();
+  clean = await sharp(readFileSync(join(import.meta.dirname, '../../../demo/media/captain-uneven-clean.webp')))
+    .ensureAlpha()
+    .raw()
+    .toBuffer();
   frames = await truthFrames('uneven', 2);
 });
 
 describe('with a clean plate of the uneven sheet', () => {
   test('the colour key meets the goals, and is no worse than with its own model', async () => {
     const pick = onePick(frames[0]!);
-    const mattes = await Promise.all(frames.map((frame) => passWithPlate(bench, frame, 'colour-key', { screen: [pick] }, clean).then(alphaOf)));
+    const mattes = await Promise.all(
+      frames.map((frame) => passWithPlate(bench, frame, 'colour-key', { screen: [pick] }, clean).then(alphaOf)),
+    );
     const ours = score(frames, mattes);
-    const modelled = score(frames, frames.map((frame) => keyMatte(bench, frame, [pick])));
+    const modelled = score(
+      frames,
+      frames.map((frame) => keyMatte(bench, frame, [pick])),
+    );
     expect(ours.mean).toBeLessThanOrEqual(Math.min(0.01, modelled.mean + 0.0005));
     expect(ours.edge).toBeLessThanOrEqual(0.12);
     expect([ours.solid >= 0.97, ours.clear <= 0.03]).toEqual([true, true]);

@@ -33,22 +33,119 @@ export const colourKey = definePass({
   type: 'colour-key',
   title: 'Colour key',
   group: 'cut out',
-  words: ['green screen', 'blue screen', 'chroma key', 'remove green background', 'remove background', 'cut out', 'spill', 'matte'],
+  words: [
+    'green screen',
+    'blue screen',
+    'chroma key',
+    'remove green background',
+    'remove background',
+    'cut out',
+    'spill',
+    'matte',
+  ],
   help: 'Makes a coloured screen clear and takes its light out of the edges. Pick the screen on the picture, or let it be found. Relatives: Difference key, Crop and masks for the parts that the screen does not reach, Light wrap.',
   params: {
-    screen: samples({ label: 'Screen', default: [], most: MOST, help: 'Colours picked from the screen. Pick on the picture; drag to average an area, Shift to add one more.' }),
-    plate: plate({ label: 'Clean plate', help: 'A picture of the screen without the subject. Without one, the screen is modelled from each frame.' }),
-    balance: number({ label: 'Balance', unit: '%', default: 0, min: -0.9, max: 0.9, slider: [-0.5, 0.5], help: 'Which of the two other channels counts more: for green, red to the left and blue to the right.' }),
-    tolerance: number({ label: 'Tolerance', unit: '%', default: NEUTRAL.tolerance, min: 0, max: 0.95, slider: [0, 0.6], help: 'How far from the screen still counts as screen.' }),
-    softness: number({ label: 'Softness', unit: '%', default: NEUTRAL.softness, min: 0.01, max: 2, slider: [0.01, 1.2], help: 'Width of the ramp from clear to solid.' }),
-    clipBlack: number({ label: 'Clip black', unit: '%', default: NEUTRAL.clipBlack, min: 0, max: 0.99, slider: [0, 0.6], help: 'Matte values below this become clear.' }),
-    clipWhite: number({ label: 'Clip white', unit: '%', default: 1, min: 0.01, max: 1, slider: [0.4, 1], help: 'Matte values above this become solid.' }),
+    screen: samples({
+      label: 'Screen',
+      default: [],
+      most: MOST,
+      help: 'Colours picked from the screen. Pick on the picture; drag to average an area, Shift to add one more.',
+    }),
+    plate: plate({
+      label: 'Clean plate',
+      help: 'A picture of the screen without the subject. Without one, the screen is modelled from each frame.',
+    }),
+    balance: number({
+      label: 'Balance',
+      unit: '%',
+      default: 0,
+      min: -0.9,
+      max: 0.9,
+      slider: [-0.5, 0.5],
+      help: 'Which of the two other channels counts more: for green, red to the left and blue to the right.',
+    }),
+    tolerance: number({
+      label: 'Tolerance',
+      unit: '%',
+      default: NEUTRAL.tolerance,
+      min: 0,
+      max: 0.95,
+      slider: [0, 0.6],
+      help: 'How far from the screen still counts as screen.',
+    }),
+    softness: number({
+      label: 'Softness',
+      unit: '%',
+      default: NEUTRAL.softness,
+      min: 0.01,
+      max: 2,
+      slider: [0.01, 1.2],
+      help: 'Width of the ramp from clear to solid.',
+    }),
+    clipBlack: number({
+      label: 'Clip black',
+      unit: '%',
+      default: NEUTRAL.clipBlack,
+      min: 0,
+      max: 0.99,
+      slider: [0, 0.6],
+      help: 'Matte values below this become clear.',
+    }),
+    clipWhite: number({
+      label: 'Clip white',
+      unit: '%',
+      default: 1,
+      min: 0.01,
+      max: 1,
+      slider: [0.4, 1],
+      help: 'Matte values above this become solid.',
+    }),
     ...FINISH,
-    guide: number({ label: 'Edge detail', unit: 'px', default: 2, min: 0, max: 8, slider: [0, 8], help: 'How far around a pixel the brightness guides the edge of the matte. 0 leaves the edge as the colour alone gives it.' }),
-    spill: number({ label: 'Spill', unit: '%', default: 1, min: 0, max: 1, slider: [0, 1], help: 'How much of the screen colour reflected onto the subject is taken out.' }),
-    limit: choice({ label: 'Spill limit', default: 'maximum', options: [{ value: 'maximum', label: 'larger of the others' }, { value: 'average', label: 'mean of the others' }], help: 'What the screen’s channel may be at most; the mean takes out more.' }),
-    replace: choice({ label: 'Spill becomes', default: 'nothing', options: [{ value: 'nothing', label: 'nothing' }, { value: 'grey', label: 'grey' }, { value: 'colour', label: 'a colour' }], help: 'What is put in place of the spill, as bright as that was.' }),
-    replacement: samples({ label: 'Colour for spill', default: [], most: 1, from: 'shot', when: { choice: 'replace', is: 'colour' }, help: 'The colour that spill becomes when it becomes a colour: chosen, picked on the shot, or the background’s mean.' }),
+    guide: number({
+      label: 'Edge detail',
+      unit: 'px',
+      default: 2,
+      min: 0,
+      max: 8,
+      slider: [0, 8],
+      help: 'How far around a pixel the brightness guides the edge of the matte. 0 leaves the edge as the colour alone gives it.',
+    }),
+    spill: number({
+      label: 'Spill',
+      unit: '%',
+      default: 1,
+      min: 0,
+      max: 1,
+      slider: [0, 1],
+      help: 'How much of the screen colour reflected onto the subject is taken out.',
+    }),
+    limit: choice({
+      label: 'Spill limit',
+      default: 'maximum',
+      options: [
+        { value: 'maximum', label: 'larger of the others' },
+        { value: 'average', label: 'mean of the others' },
+      ],
+      help: 'What the screen’s channel may be at most; the mean takes out more.',
+    }),
+    replace: choice({
+      label: 'Spill becomes',
+      default: 'nothing',
+      options: [
+        { value: 'nothing', label: 'nothing' },
+        { value: 'grey', label: 'grey' },
+        { value: 'colour', label: 'a colour' },
+      ],
+      help: 'What is put in place of the spill, as bright as that was.',
+    }),
+    replacement: samples({
+      label: 'Colour for spill',
+      default: [],
+      most: 1,
+      from: 'shot',
+      when: { choice: 'replace', is: 'colour' },
+      help: 'The colour that spill becomes when it becomes a colour: chosen, picked on the shot, or the background’s mean.',
+    }),
     edgeColour: { ...EDGE_COLOUR, default: 3 },
     ...RULED,
     combine: COMBINE,
@@ -63,14 +160,16 @@ export const colourKey = definePass({
     const params = writeParams(v, arena, scratch);
     const rows = gridRows(screenModel(picture, v, tools), v, tools);
     const [alpha, luma] = [scratch(plane), scratch(plane)];
-    for (let y = 0; y < h; y++) kernels.keyAlpha(picture.row(y), w, alpha + y * w * 4, luma + y * w * 4, params, rows(y));
+    for (let y = 0; y < h; y++)
+      kernels.keyAlpha(picture.row(y), w, alpha + y * w * 4, luma + y * w * 4, params, rows(y));
     const r = guideRadius(v.guide);
     const refined = r ? scratch(plane) : alpha;
     if (r) {
       const block = scratch(guideScratch(TILE, r));
       const [offset, gain] = shareScale(v);
       for (let y = 0; y < h; y += TILE) {
-        for (let x = 0; x < w; x += TILE) kernels.guideTile(alpha, luma, refined, w, h, x, y, TILE, r, EPS, offset, gain, block);
+        for (let x = 0; x < w; x += TILE)
+          kernels.guideTile(alpha, luma, refined, w, h, x, y, TILE, r, EPS, offset, gain, block);
       }
     }
     finishAt(refined, picture, v, tools);
@@ -96,13 +195,26 @@ function shareScale(v: { tolerance: number; softness: number }): [offset: number
   return [NEUTRAL.clipBlack - gain * (v.tolerance - NEUTRAL.tolerance), gain];
 }
 
-function screenModel(picture: Picture, v: { screen: readonly Colour[]; plate: Parameters<PassTools['plate']>[0] }, tools: PassTools): ScreenModel {
+function screenModel(
+  picture: Picture,
+  v: { screen: readonly Colour[]; plate: Parameters<PassTools['plate']>[0] },
+  tools: PassTools,
+): ScreenModel {
   const screens = v.screen.map(screenOf);
-  return modelScreen(tools, tools.plate(v.plate, picture.rect) ?? picture, screens[0]!.channel, screens.map(({ linear }) => linear));
+  return modelScreen(
+    tools,
+    tools.plate(v.plate, picture.rect) ?? picture,
+    screens[0]!.channel,
+    screens.map(({ linear }) => linear),
+  );
 }
 
 /** The model's rows as the kernels want them, between its cells: linear colour and 1/(its colour difference). */
-function gridRows({ w, h, cells }: ScreenModel, v: { screen: readonly Colour[]; balance: number }, { kernels, arena, scratch }: PassTools): (y: number) => number {
+function gridRows(
+  { w, h, cells }: ScreenModel,
+  v: { screen: readonly Colour[]; balance: number },
+  { kernels, arena, scratch }: PassTools,
+): (y: number) => number {
   const { channel } = screenOf(v.screen[0]!);
   const [one, two] = [channel === 0 ? 1 : 0, channel === 2 ? 1 : 2];
   const [first, second] = weights(v.balance);
@@ -150,11 +262,25 @@ function writeParams(v: KeyValues, arena: PassTools['arena'], scratch: PassTools
   const at = scratch(14 * 4);
   const clipWhite = Math.max(v.clipWhite, v.clipBlack + 0.01);
   const colour = v.replace === 'colour' && v.replacement[0] ? v.replacement[0].map(toLinear) : [1, 1, 1];
-  const bright = Math.max(1e-3, colour.reduce((sum, part, i) => sum + part * LUMINANCE[i]!, 0));
+  const bright = Math.max(
+    1e-3,
+    colour.reduce((sum, part, i) => sum + part * LUMINANCE[i]!, 0),
+  );
   const replaced = v.replace === 'nothing' || (v.replace === 'colour' && !v.replacement[0]) ? 0 : 1;
-  arena.floats(at, 14).set([
-    channel, ...weights(v.balance), v.tolerance, 1 / v.softness, v.clipBlack, 1 / (clipWhite - v.clipBlack), v.spill, v.limit === 'average' ? 1 : 0,
-    replaced, ...colour.map((part) => part / bright), LUMINANCE[channel]!,
-  ]);
+  arena
+    .floats(at, 14)
+    .set([
+      channel,
+      ...weights(v.balance),
+      v.tolerance,
+      1 / v.softness,
+      v.clipBlack,
+      1 / (clipWhite - v.clipBlack),
+      v.spill,
+      v.limit === 'average' ? 1 : 0,
+      replaced,
+      ...colour.map((part) => part / bright),
+      LUMINANCE[channel]!,
+    ]);
   return at;
 }

@@ -2,7 +2,15 @@ import { intersect } from '../picture/rect';
 import { definePass, number } from './define';
 
 const side = (label: string) =>
-  number({ label, unit: 'px', default: 0, min: 0, max: 16384, slider: [0, 640], help: `How much is cut from the ${label.toLowerCase()} edge of the source.` });
+  number({
+    label,
+    unit: 'px',
+    default: 0,
+    min: 0,
+    max: 16384,
+    slider: [0, 640],
+    help: `How much is cut from the ${label.toLowerCase()} edge of the source.`,
+  });
 
 /** Keeps a rectangle of the source. Its coverage is the exact distance to a rounded rectangle, so corners stay round and edges smooth. */
 export const crop = definePass({
@@ -16,8 +24,24 @@ export const crop = definePass({
     top: side('Top'),
     right: side('Right'),
     bottom: side('Bottom'),
-    radius: number({ label: 'Corner radius', unit: 'px', default: 0, min: 0, max: 8192, slider: [0, 200], help: 'Radius of the corners.' }),
-    feather: number({ label: 'Feather', unit: 'px', default: 0, min: 0, max: 2000, slider: [0, 100], help: 'Width of the soft edge, half inside and half outside the cut.' }),
+    radius: number({
+      label: 'Corner radius',
+      unit: 'px',
+      default: 0,
+      min: 0,
+      max: 8192,
+      slider: [0, 200],
+      help: 'Radius of the corners.',
+    }),
+    feather: number({
+      label: 'Feather',
+      unit: 'px',
+      default: 0,
+      min: 0,
+      max: 2000,
+      slider: [0, 100],
+      help: 'Width of the soft edge, half inside and half outside the cut.',
+    }),
   },
   idle: (v) => !(v.left || v.top || v.right || v.bottom || v.radius || v.feather),
   cover(rect, v, size) {
@@ -34,6 +58,7 @@ export const crop = definePass({
     const midX = v.left + halfW;
     const midY = v.top + halfH;
     const radius = Math.min(v.radius, halfW, halfH);
-    return (src, dst, n, x, y) => kernels.cropSpan(src, dst, n, x + 0.5 - midX, y + 0.5 - midY, halfW, halfH, radius, v.feather);
+    return (src, dst, n, x, y) =>
+      kernels.cropSpan(src, dst, n, x + 0.5 - midX, y + 0.5 - midY, halfW, halfH, radius, v.feather);
   },
 });

@@ -50,7 +50,14 @@ export interface PlateParam extends ParamBase {
   kind: 'plate';
   default: null;
 }
-export const plateSchema = z.object({ stock: z.string().regex(/^[A-Za-z0-9_-]{1,64}$/), seconds: z.number().min(0).max(1e6), median: z.boolean() }).strict().nullable();
+export const plateSchema = z
+  .object({
+    stock: z.string().regex(/^[A-Za-z0-9_-]{1,64}$/),
+    seconds: z.number().min(0).max(1e6),
+    median: z.boolean(),
+  })
+  .strict()
+  .nullable();
 export type Plate = z.infer<typeof plateSchema>;
 /** The moments whose median the plate is; one for a single frame. Null when none is chosen. */
 export type PlatePlan = { stock: string; name: string; file: string; seconds: readonly number[] } | null;
@@ -64,9 +71,28 @@ export const samples = (p: Omit<SamplesParam, 'kind'>): SamplesParam => ({ kind:
 export const masks = (p: Omit<MasksParam, 'kind' | 'default'>): MasksParam => ({ kind: 'masks', default: [], ...p });
 export const plate = (p: Omit<PlateParam, 'kind' | 'default'>): PlateParam => ({ kind: 'plate', default: null, ...p });
 /** How a key goes together with the keys right before it. */
-export const COMBINE = choice({ label: 'With earlier keys', default: 'multiply', options: [{ value: 'multiply', label: 'multiply' }, { value: 'max', label: 'keep what either keeps' }, { value: 'min', label: 'keep what both keep' }], help: 'How this key goes together with the keys right before it. The last two give every key the picture as it was before the first of them.' });
+export const COMBINE = choice({
+  label: 'With earlier keys',
+  default: 'multiply',
+  options: [
+    { value: 'multiply', label: 'multiply' },
+    { value: 'max', label: 'keep what either keeps' },
+    { value: 'min', label: 'keep what both keep' },
+  ],
+  help: 'How this key goes together with the keys right before it. The last two give every key the picture as it was before the first of them.',
+});
 
-type Resolved<P> = P extends PlateParam ? PlatePlan : P extends MasksParam ? CoveragePlan : P extends NumberParam ? number : P extends ChoiceParam ? string : P extends SamplesParam ? readonly Colour[] : never;
+type Resolved<P> = P extends PlateParam
+  ? PlatePlan
+  : P extends MasksParam
+    ? CoveragePlan
+    : P extends NumberParam
+      ? number
+      : P extends ChoiceParam
+        ? string
+        : P extends SamplesParam
+          ? readonly Colour[]
+          : never;
 /** A pass's values at one frame; pixel values already at the plan's scale. */
 export type Values<P extends Record<string, Param>> = { [K in keyof P]: Resolved<P[K]> };
 export type PlainValues = Record<string, number | string | readonly Colour[] | CoveragePlan | PlatePlan>;
@@ -119,7 +145,9 @@ export interface AreaPass<P extends Record<string, Param> = Record<string, Param
 export type AnyPass = PointPass | AreaPass;
 
 /** Declares a pass. Its dials, schema, search entry and docs all come from this one object. */
-export function definePass<const P extends Record<string, Param>>(pass: PointPass<P> | AreaPass<P>): AnyPass & { params: P } {
+export function definePass<const P extends Record<string, Param>>(
+  pass: PointPass<P> | AreaPass<P>,
+): AnyPass & { params: P } {
   return pass as unknown as AnyPass & { params: P };
 }
 
@@ -135,10 +163,21 @@ function paramSchema(param: Param): z.ZodType {
 /** Schema of the values of a pass in a document. */
 export function valuesSchema(params: Record<string, Param>) {
   // a value that is not there is one that came after the document was written
-  return z.object(Object.fromEntries(Object.entries(params).map(([name, param]) => [name, valueOf(paramSchema(param)).default({ still: structuredClone(param.default) } as never)]))).strict();
+  return z
+    .object(
+      Object.fromEntries(
+        Object.entries(params).map(([name, param]) => [
+          name,
+          valueOf(paramSchema(param)).default({ still: structuredClone(param.default) } as never),
+        ]),
+      ),
+    )
+    .strict();
 }
 
 /** The default of every parameter, as still values. */
 export function defaultValues(params: Record<string, Param>): Record<string, Value<unknown>> {
-  return Object.fromEntries(Object.entries(params).map(([name, param]) => [name, { still: structuredClone(param.default) }]));
+  return Object.fromEntries(
+    Object.entries(params).map(([name, param]) => [name, { still: structuredClone(param.default) }]),
+  );
 }

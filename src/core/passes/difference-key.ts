@@ -7,13 +7,45 @@ export const differenceKey = definePass({
   type: 'difference-key',
   title: 'Difference key',
   group: 'cut out',
-  words: ['clean plate', 'remove background', 'static camera', 'unmoving camera', 'subtract background', 'cut out', 'matte'],
+  words: [
+    'clean plate',
+    'remove background',
+    'static camera',
+    'unmoving camera',
+    'subtract background',
+    'cut out',
+    'matte',
+  ],
   help: 'Cuts out what differs from a clean plate: a frame without the subject, or the median over a clip whose camera does not move. Relatives: Colour key with a clean plate.',
   params: {
     plate: plate({ label: 'Clean plate', help: 'The scene without the subject.' }),
-    threshold: number({ label: 'Threshold', unit: '%', default: 0.1, min: 0, max: 1, slider: [0, 0.3], help: 'Differences up to this are clear.' }),
-    softness: number({ label: 'Softness', unit: '%', default: 0.3, min: 0.001, max: 1, slider: [0.01, 0.6], help: 'Width of the ramp from clear to solid.' }),
-    smooth: number({ label: 'Calm noise', unit: 'px', default: 1, min: 0, max: 20, slider: [0, 6], help: 'Differences are averaged this far around, so that noise does not count.' }),
+    threshold: number({
+      label: 'Threshold',
+      unit: '%',
+      default: 0.1,
+      min: 0,
+      max: 1,
+      slider: [0, 0.3],
+      help: 'Differences up to this are clear.',
+    }),
+    softness: number({
+      label: 'Softness',
+      unit: '%',
+      default: 0.3,
+      min: 0.001,
+      max: 1,
+      slider: [0.01, 0.6],
+      help: 'Width of the ramp from clear to solid.',
+    }),
+    smooth: number({
+      label: 'Calm noise',
+      unit: 'px',
+      default: 1,
+      min: 0,
+      max: 20,
+      slider: [0, 6],
+      help: 'Differences are averaged this far around, so that noise does not count.',
+    }),
     ...FINISH,
     edgeColour: { ...EDGE_COLOUR, default: 3 },
     ...RULED,
@@ -29,7 +61,8 @@ export const differenceKey = definePass({
     const plane = scratch(w * h * 4 + 12);
     kernels.differencePlane(picture.at, clean.at, w * h, plane);
     const values = calmed(arena.floats(plane, w * h).slice(), w, h, Math.round(v.smooth));
-    for (let i = 0; i < values.length; i++) values[i] = Math.min(1, Math.max(0, (values[i]! - v.threshold) / v.softness));
+    for (let i = 0; i < values.length; i++)
+      values[i] = Math.min(1, Math.max(0, (values[i]! - v.threshold) / v.softness));
     arena.floats(plane, w * h).set(values);
     finishAt(plane, picture, v, tools);
     const out = Picture.make(arena, picture.rect);

@@ -19,7 +19,8 @@ beforeAll(async () => {
 const [W, H] = [64, 48];
 const rect = { x: 0, y: 0, w: W, h: H };
 type Pixel = readonly [number, number, number, number];
-const from = (at: (x: number, y: number) => Pixel) => pictureOf(bench, rect, Array.from({ length: W * H }, (_, i) => at(i % W, Math.floor(i / W))).flat());
+const from = (at: (x: number, y: number) => Pixel) =>
+  pictureOf(bench, rect, Array.from({ length: W * H }, (_, i) => at(i % W, Math.floor(i / W))).flat());
 function run(type: string, values: PlainValues, at: (x: number, y: number) => Pixel) {
   const out = runPass(bench, type, values, from(at));
   const floats = floatsOf(bench, out);
@@ -28,11 +29,13 @@ function run(type: string, values: PlainValues, at: (x: number, y: number) => Pi
   return (x: number, y: number) => [...floats.subarray(((y - own.y) * own.w + x - own.x) * 4).subarray(0, 4)];
 }
 /** A disc of a colour, with a soft rim six pixels wide whose colour is another one. */
-const disc = (solid: readonly number[], rim: readonly number[]) => (x: number, y: number): Pixel => {
-  const alpha = Math.min(1, Math.max(0, (18 - Math.hypot(x - 32, y - 24)) / 6));
-  const colour = alpha >= 0.97 ? solid : rim;
-  return [colour[0]! * alpha, colour[1]! * alpha, colour[2]! * alpha, alpha];
-};
+const disc =
+  (solid: readonly number[], rim: readonly number[]) =>
+  (x: number, y: number): Pixel => {
+    const alpha = Math.min(1, Math.max(0, (18 - Math.hypot(x - 32, y - 24)) / 6));
+    const colour = alpha >= 0.97 ? solid : rim;
+    return [colour[0]! * alpha, colour[1]! * alpha, colour[2]! * alpha, alpha];
+  };
 
 describe('edge work', () => {
   test('edge colour gives the soft rim the colour of the solid part, and leaves its coverage', () => {
@@ -44,28 +47,47 @@ describe('edge work', () => {
 
   test('pixels are sorted by their coverage: clear, borrowing, lending, and lending beside the edge', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 12 }), fc.array(fc.integer({ min: 0, max: 999 }), { minLength: 480, maxLength: 480 }), fc.constantFrom(0, 10, 700), fc.constantFrom([1, 0], [-1, 0], [0, 1], [0, -1], [0, 0]), (w, h, chances, filled, [right, down]) => {
-        // nothing, specks or much of it solid, and half of the picture on one side; some of the others partly clear
-        const half = (i: number) => ((i % w) - w / 2) * right! + (Math.floor(i / w) - h / 2) * down! > 0;
-        const alphas = chances.map((v, i) => (half(i) || v < filled ? (v < 500 ? 1 : 0.97) : v < filled * 1.3 ? 0.969 : 0));
-        const picture = pictureOf(bench, { x: 0, y: 0, w, h }, Array.from({ length: w * h }, (_, i) => [0, 0, 0, alphas[i]!]).flat());
-        const marks = bench.arena.scratch(w * h + 32, (at) => {
-          bench.kernels.edgeMarks(picture.at, w * h, at);
-          bench.kernels.besideMarks(at, w, h);
-          return [...bench.arena.bytes(at, w * h)];
-        });
-        picture.release();
-        const solid = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < h && alphas[y * w + x]! >= 0.97;
-        // an edge is a pixel that is not solid with a solid one at one of its sides; solid ones up to two away are beside it
-        const edge = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < h && !solid(x, y) && (solid(x - 1, y) || solid(x + 1, y) || solid(x, y - 1) || solid(x, y + 1));
-        const near = [-2, -1, 0, 1, 2];
-        const wanted = Array.from({ length: w * h }, (_, i) => {
-          const [x, y] = [i % w, Math.floor(i / w)];
-          if (solid(x, y)) return near.some((dy) => near.some((dx) => edge(x + dx, y + dy))) ? 3 : 1;
-          return alphas[i]! > 0 ? 2 : 0;
-        });
-        expect(marks).toEqual(wanted);
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 40 }),
+        fc.integer({ min: 1, max: 12 }),
+        fc.array(fc.integer({ min: 0, max: 999 }), { minLength: 480, maxLength: 480 }),
+        fc.constantFrom(0, 10, 700),
+        fc.constantFrom([1, 0], [-1, 0], [0, 1], [0, -1], [0, 0]),
+        (w, h, chances, filled, [right, down]) => {
+          // nothing, specks or much of it solid, and half of the picture on one side; some of the others partly clear
+          const half = (i: number) => ((i % w) - w / 2) * right! + (Math.floor(i / w) - h / 2) * down! > 0;
+          const alphas = chances.map((v, i) =>
+            half(i) || v < filled ? (v < 500 ? 1 : 0.97) : v < filled * 1.3 ? 0.969 : 0,
+          );
+          const picture = pictureOf(
+            bench,
+            { x: 0, y: 0, w, h },
+            Array.from({ length: w * h }, (_, i) => [0, 0, 0, alphas[i]!]).flat(),
+          );
+          const marks = bench.arena.scratch(w * h + 32, (at) => {
+            bench.kernels.edgeMarks(picture.at, w * h, at);
+            bench.kernels.besideMarks(at, w, h);
+            return [...bench.arena.bytes(at, w * h)];
+          });
+          picture.release();
+          const solid = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < h && alphas[y * w + x]! >= 0.97;
+          // an edge is a pixel that is not solid with a solid one at one of its sides; solid ones up to two away are beside it
+          const edge = (x: number, y: number) =>
+            x >= 0 &&
+            y >= 0 &&
+            x < w &&
+            y < h &&
+            !solid(x, y) &&
+            (solid(x - 1, y) || solid(x + 1, y) || solid(x, y - 1) || solid(x, y + 1));
+          const near = [-2, -1, 0, 1, 2];
+          const wanted = Array.from({ length: w * h }, (_, i) => {
+            const [x, y] = [i % w, Math.floor(i / w)];
+            if (solid(x, y)) return near.some((dy) => near.some((dx) => edge(x + dx, y + dy))) ? 3 : 1;
+            return alphas[i]! > 0 ? 2 : 0;
+          });
+          expect(marks).toEqual(wanted);
+        },
+      ),
     );
   });
 
@@ -79,7 +101,8 @@ describe('edge work', () => {
     ['outside', 18, 14],
     ['inside', 12, 17],
   ])('an outline %s lies there', (side, on, off) => {
-    const hard = (x: number, y: number): Pixel => (Math.hypot(x + 0.5 - 32, y + 0.5 - 24) < 16 ? [0.2, 0.2, 0.2, 1] : [0, 0, 0, 0]);
+    const hard = (x: number, y: number): Pixel =>
+      Math.hypot(x + 0.5 - 32, y + 0.5 - 24) < 16 ? [0.2, 0.2, 0.2, 1] : [0, 0, 0, 0];
     const at = run('outline', { width: 5, side, feather: 1, colour: [[1, 0.5, 0]] }, hard);
     expect(at(32 + on, 24).slice(0, 3)).toEqual([1, 0.5, 0]);
     expect(at(32 + off, 24)[1]).not.toBe(0.5);
@@ -92,7 +115,8 @@ describe('spill', () => {
   const green = [0.3, 0.66, 0.35] as const;
   /** A grey card with green light on it, in front of a green screen. */
   const spilled = [0.5, 0.53, 0.5] as const;
-  const scene = (x: number, y: number): Pixel => [...(x > 16 && x < 48 && y > 12 && y < 36 ? spilled : green), 1] as unknown as Pixel;
+  const scene = (x: number, y: number): Pixel =>
+    [...(x > 16 && x < 48 && y > 12 && y < 36 ? spilled : green), 1] as unknown as Pixel;
   const luminance = ([r, g, b]: number[]) => 0.2126 * toLinear(r!) + 0.7152 * toLinear(g!) + 0.0722 * toLinear(b!);
 
   test('goes down to the larger of the others, or to their mean', () => {
@@ -118,9 +142,19 @@ describe('keys with others', () => {
   const at = { card: 'card' as never, shot: SHOT };
   const key = (id: string, type: string, values: Record<string, unknown>) => {
     const made = newPass(id as PassId, type);
-    return { ...made, values: { ...made.values, ...Object.fromEntries(Object.entries(values).map(([name, value]) => [name, still(value)])) } };
+    return {
+      ...made,
+      values: {
+        ...made.values,
+        ...Object.fromEntries(Object.entries(values).map(([name, value]) => [name, still(value)])),
+      },
+    };
   };
-  async function alpha(passes: ReturnType<typeof key>[], colour: [number, number, number], masks: ReturnType<typeof newMask>[] = []) {
+  async function alpha(
+    passes: ReturnType<typeof key>[],
+    colour: [number, number, number],
+    masks: ReturnType<typeof newMask>[] = [],
+  ) {
     const project = projectOf([layerOf('card', colourSource(colour), { passes, masks })], { background: null });
     const executor = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no stock')));
     // twice, the second time from what is kept
@@ -134,7 +168,13 @@ describe('keys with others', () => {
   }
 
   test('keep masks are solid and drop masks are clear, whatever a key says', async () => {
-    const all = newMask('all' as never, 'all', { kind: 'rectangle', centre: still([0, 0] as [number, number]), size: still([200, 200] as [number, number]), rotation: still(0), radius: still(0) });
+    const all = newMask('all' as never, 'all', {
+      kind: 'rectangle',
+      centre: still([0, 0] as [number, number]),
+      size: still([200, 200] as [number, number]),
+      rotation: still(0),
+      radius: still(0),
+    });
     const green: [number, number, number] = [0.3, 0.66, 0.35];
     expect(await alpha([key('a', 'colour-key', { screen: [green] })], green)).toBe(0);
     expect(await alpha([key('a', 'colour-key', { screen: [green], keep: ['all'] })], green, [all])).toBe(1);
@@ -145,10 +185,26 @@ describe('keys with others', () => {
     ['brightness-key', { keep: 'dark' }, [0.9, 0.9, 0.9], [0.1, 0.1, 0.1]],
     ['hue-key', { hue: 0, softness: 5 }, [0.2, 0.3, 0.9], [0.9, 0.2, 0.2]],
   ] as const)('masks overrule a %s too, outside of them it is as it was', async (type, values, goes, stays) => {
-    const left = newMask('left' as never, 'left', { kind: 'rectangle', centre: still([-16, 0] as [number, number]), size: still([32, 40] as [number, number]), rotation: still(0), radius: still(0) });
+    const left = newMask('left' as never, 'left', {
+      kind: 'rectangle',
+      centre: still([-16, 0] as [number, number]),
+      size: still([32, 40] as [number, number]),
+      rotation: still(0),
+      radius: still(0),
+    });
     const seen = async (colour: readonly [number, number, number], more: Record<string, unknown>) => {
-      const project = projectOf([layerOf('card', colourSource([...colour]), { passes: [key('a', type, { ...values, ...more })], masks: [left] })], { background: null });
-      const picture = await new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no stock'))).frame(planFrame(project, at.shot, 0));
+      const project = projectOf(
+        [
+          layerOf('card', colourSource([...colour]), {
+            passes: [key('a', type, { ...values, ...more })],
+            masks: [left],
+          }),
+        ],
+        { background: null },
+      );
+      const picture = await new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no stock'))).frame(
+        planFrame(project, at.shot, 0),
+      );
       const floats = floatsOf(bench, picture);
       picture.release();
       return [floats[(18 * 64 + 8) * 4 + 3], floats[(18 * 64 + 56) * 4 + 3]];
@@ -162,8 +218,17 @@ describe('keys with others', () => {
     const green: [number, number, number] = [0.3, 0.66, 0.35];
     const second = { screen: [[0.2, 0.3, 0.8]] };
     // the second key finds the green solid
-    for (const [combine, want] of [['multiply', 0], ['max', 1], ['min', 0]] as const) {
-      expect(await alpha([key('a', 'colour-key', { screen: [green] }), key('b', 'colour-key', { ...second, combine })], green)).toBe(want);
+    for (const [combine, want] of [
+      ['multiply', 0],
+      ['max', 1],
+      ['min', 0],
+    ] as const) {
+      expect(
+        await alpha(
+          [key('a', 'colour-key', { screen: [green] }), key('b', 'colour-key', { ...second, combine })],
+          green,
+        ),
+      ).toBe(want);
     }
   });
 
@@ -173,15 +238,23 @@ describe('keys with others', () => {
     const [hue, dark] = [key('a', 'hue-key', { hue: 120 }), { keep: 'dark', threshold: 0.5 }];
     expect(await alpha([hue, key('b', 'brightness-key', dark)], bright)).toBe(0);
     const alone = await alpha([hue], bright);
-    for (const [combine, want] of [['max', Math.max(alone, 0)], ['min', 0]] as const) expect(await alpha([hue, key('b', 'brightness-key', { ...dark, combine })], bright)).toBe(want);
-    expect(await alpha([key('a', 'brightness-key', dark), key('b', 'brightness-key', { combine: 'max' })], bright)).toBe(1);
+    for (const [combine, want] of [
+      ['max', Math.max(alone, 0)],
+      ['min', 0],
+    ] as const)
+      expect(await alpha([hue, key('b', 'brightness-key', { ...dark, combine })], bright)).toBe(want);
+    expect(
+      await alpha([key('a', 'brightness-key', dark), key('b', 'brightness-key', { combine: 'max' })], bright),
+    ).toBe(1);
   });
 });
 
 describe('light wrap', () => {
   const wrapped = async (strength: number) => {
     const pass = newPass('wrap' as PassId, 'light-wrap');
-    const card = layerOf('card', colourSource([0.2, 0.2, 0.2], 32, 36), { passes: [{ ...pass, values: { reach: still(8), strength: still(strength) } }] });
+    const card = layerOf('card', colourSource([0.2, 0.2, 0.2], 32, 36), {
+      passes: [{ ...pass, values: { reach: still(8), strength: still(strength) } }],
+    });
     const project = projectOf([card, layerOf('sky', colourSource([0.3, 0.5, 0.9]))], { background: null });
     const executor = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no stock')));
     const picture = await executor.frame(planFrame(project, SHOT, 0));
@@ -205,6 +278,8 @@ test('a median over frames is the one that shows most', () => {
 
 describe('difference key', () => {
   test('without a plate it changes nothing', () => {
-    expect(run('difference-key', {}, () => [0.4, 0.5, 0.6, 1])(5, 5).map((v) => Math.round(v * 100) / 100)).toEqual([0.4, 0.5, 0.6, 1]);
+    expect(run('difference-key', {}, () => [0.4, 0.5, 0.6, 1])(5, 5).map((v) => Math.round(v * 100) / 100)).toEqual([
+      0.4, 0.5, 0.6, 1,
+    ]);
   });
 });

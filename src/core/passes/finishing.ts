@@ -7,17 +7,73 @@ import type { CoveragePlan } from '../masks/coverage';
 
 /** Dials of a matte's last steps, the same in every pass that has them. */
 export const FINISH = {
-  gamma: number({ label: 'Matte gamma', unit: '', default: 1, min: 0.1, max: 10, slider: [0.2, 5], help: 'Above 1 the half-clear parts become more solid, below 1 more clear.' }),
-  shrink: number({ label: 'Shrink', unit: 'px', default: 0, min: -50, max: 50, slider: [-10, 10], help: 'Moves the edge inwards, outwards when negative; parts of a pixel count.' }),
-  feather: number({ label: 'Feather', unit: 'px', default: 0, min: 0, max: 500, slider: [0, 40], help: 'Softens the edge by this width.' }),
-  holes: number({ label: 'Fill holes', unit: 'px', default: 0, min: 0, max: 500, slider: [0, 60], help: 'Fills gaps in the subject up to this many pixels across.' }),
-  specks: number({ label: 'Drop specks', unit: 'px', default: 0, min: 0, max: 500, slider: [0, 60], help: 'Clears specks outside of the subject up to this many pixels across.' }),
+  gamma: number({
+    label: 'Matte gamma',
+    unit: '',
+    default: 1,
+    min: 0.1,
+    max: 10,
+    slider: [0.2, 5],
+    help: 'Above 1 the half-clear parts become more solid, below 1 more clear.',
+  }),
+  shrink: number({
+    label: 'Shrink',
+    unit: 'px',
+    default: 0,
+    min: -50,
+    max: 50,
+    slider: [-10, 10],
+    help: 'Moves the edge inwards, outwards when negative; parts of a pixel count.',
+  }),
+  feather: number({
+    label: 'Feather',
+    unit: 'px',
+    default: 0,
+    min: 0,
+    max: 500,
+    slider: [0, 40],
+    help: 'Softens the edge by this width.',
+  }),
+  holes: number({
+    label: 'Fill holes',
+    unit: 'px',
+    default: 0,
+    min: 0,
+    max: 500,
+    slider: [0, 60],
+    help: 'Fills gaps in the subject up to this many pixels across.',
+  }),
+  specks: number({
+    label: 'Drop specks',
+    unit: 'px',
+    default: 0,
+    min: 0,
+    max: 500,
+    slider: [0, 60],
+    help: 'Clears specks outside of the subject up to this many pixels across.',
+  }),
 };
-export const EDGE_COLOUR = number({ label: 'Edge colour', unit: 'px', default: 0, min: 0, max: 200, slider: [0, 30], help: 'Carries the colour of solid parts this far out into the soft edge.' });
+export const EDGE_COLOUR = number({
+  label: 'Edge colour',
+  unit: 'px',
+  default: 0,
+  min: 0,
+  max: 200,
+  slider: [0, 30],
+  help: 'Carries the colour of solid parts this far out into the soft edge.',
+});
 /** Masks that overrule a key. */
 export const RULED = {
-  keep: masks({ label: 'Always solid', empty: 'none', help: 'Inside these masks the matte is solid, whatever the key says.' }),
-  drop: masks({ label: 'Always clear', empty: 'none', help: 'Inside these masks the matte is clear, whatever the key says.' }),
+  keep: masks({
+    label: 'Always solid',
+    empty: 'none',
+    help: 'Inside these masks the matte is solid, whatever the key says.',
+  }),
+  drop: masks({
+    label: 'Always clear',
+    empty: 'none',
+    help: 'Inside these masks the matte is clear, whatever the key says.',
+  }),
 };
 export interface FinishValues extends Finish {
   keep: CoveragePlan;
@@ -25,7 +81,10 @@ export interface FinishValues extends Finish {
 }
 
 /** How far around a pixel a finished matte and its edge's colour are read. Holes and specks are told by their whole size. */
-export const finishReach = (v: Pick<FinishValues, 'shrink' | 'feather' | 'holes' | 'specks'>, edgeColour: number): number =>
+export const finishReach = (
+  v: Pick<FinishValues, 'shrink' | 'feather' | 'holes' | 'specks'>,
+  edgeColour: number,
+): number =>
   v.holes > 0 || v.specks > 0 ? Infinity : Math.ceil(Math.abs(v.shrink) + v.feather + 1.5 * edgeColour) + 2;
 
 /** Finishes a matte in the arena and lets the keep and drop masks overrule it. @param at w×h floats */
@@ -38,11 +97,15 @@ export function finishAt(at: number, picture: Picture, v: FinishValues, { arena,
     finishMatte(plane, w, h, finish);
     arena.floats(at, w * h).set(plane);
   }
-  for (const [plan, solid] of [[v.keep, true], [v.drop, false]] as const) {
+  for (const [plan, solid] of [
+    [v.keep, true],
+    [v.drop, false],
+  ] as const) {
     if (!plan.masks.length) continue;
     const mask = coverage(plan, picture.rect);
     const [plane, cover] = [arena.floats(at, w * h), arena.floats(mask, w * h)];
-    for (let i = 0; i < plane.length; i++) plane[i] = solid ? Math.max(plane[i]!, cover[i]!) : Math.min(plane[i]!, 1 - cover[i]!);
+    for (let i = 0; i < plane.length; i++)
+      plane[i] = solid ? Math.max(plane[i]!, cover[i]!) : Math.min(plane[i]!, 1 - cover[i]!);
   }
 }
 
@@ -61,7 +124,12 @@ export const marksBytes = ({ pixels }: Picture): number => pixels + 32;
  * Puts the colour of nearby solid pixels into those that are partly clear, in place, and into those beside them that still have
  * the screen's light. @param reach pixels @param keyed when there is a screen
  */
-export function extendColour(picture: Picture, reach: number, { kernels, arena, scratch }: PassTools, keyed: KeyedEdge | null = null): void {
+export function extendColour(
+  picture: Picture,
+  reach: number,
+  { kernels, arena, scratch }: PassTools,
+  keyed: KeyedEdge | null = null,
+): void {
   const { w, h } = picture.rect;
   const marks = keyed?.marks ?? scratch(marksBytes(picture));
   if (keyed) kernels.besideMarks(marks, w, h);

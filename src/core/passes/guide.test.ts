@@ -11,7 +11,8 @@ beforeAll(async () => {
 const [W, H, TILE] = [45, 38, 16];
 const EPS = 1e-4;
 type Plane = Float32Array;
-const plane = (at: (x: number, y: number) => number): Plane => Float32Array.from({ length: W * H }, (_, i) => at(i % W, Math.floor(i / W)));
+const plane = (at: (x: number, y: number) => number): Plane =>
+  Float32Array.from({ length: W * H }, (_, i) => at(i % W, Math.floor(i / W)));
 const noise = (x: number, y: number) => (Math.sin(x * 12.9898 + y * 78.233) * 43758.5453) % 1;
 
 /** The kernel over a whole plane, tile by tile. */
@@ -23,13 +24,15 @@ function guided(matte: Plane, luma: Plane, r: number): Plane {
       const [alpha, guide, out] = [0, 1, 2].map((k) => at + k * 16 * Math.ceil(bytes / 16)) as [number, number, number];
       arena.floats(alpha, matte.length).set(matte);
       arena.floats(guide, luma.length).set(luma);
-      for (let y = 0; y < H; y += TILE) for (let x = 0; x < W; x += TILE) kernels.guideTile(alpha, guide, out, W, H, x, y, TILE, r, EPS, 0, 1, scratch);
+      for (let y = 0; y < H; y += TILE)
+        for (let x = 0; x < W; x += TILE) kernels.guideTile(alpha, guide, out, W, H, x, y, TILE, r, EPS, 0, 1, scratch);
       return arena.floats(out, matte.length).slice();
     }),
   );
 }
 
-const read = (from: Plane, x: number, y: number) => from[Math.min(H - 1, Math.max(0, y)) * W + Math.min(W - 1, Math.max(0, x))]!;
+const read = (from: Plane, x: number, y: number) =>
+  from[Math.min(H - 1, Math.max(0, y)) * W + Math.min(W - 1, Math.max(0, x))]!;
 const windowMean = (value: (x: number, y: number) => number, x: number, y: number, r: number) => {
   let sum = 0;
   for (let v = y - r; v <= y + r; v++) for (let u = x - r; u <= x + r; u++) sum += value(u, v);
@@ -56,7 +59,16 @@ function byWindows(matte: Plane, luma: Plane, r: number): Plane {
     if (!lines.has(key)) lines.set(key, line(x, y));
     return lines.get(key)!;
   };
-  return plane((x, y) => Math.min(1, Math.max(0, windowMean((u, v) => lineAt(u, v)[0], x, y, r) * read(luma, x, y) + windowMean((u, v) => lineAt(u, v)[1], x, y, r))));
+  return plane((x, y) =>
+    Math.min(
+      1,
+      Math.max(
+        0,
+        windowMean((u, v) => lineAt(u, v)[0], x, y, r) * read(luma, x, y) +
+          windowMean((u, v) => lineAt(u, v)[1], x, y, r),
+      ),
+    ),
+  );
 }
 
 /** Mixed with the share that the luminance has between those of the two sides of the edge, by how sure each of the two is. */
@@ -113,6 +125,10 @@ describe('a matte guided by brightness', () => {
     const flat = plane(() => 0.4);
     const got = guided(edge, flat, 2);
     for (let x = 1; x < W; x++) expect(got[19 * W + x]!).toBeGreaterThanOrEqual(got[19 * W + x - 1]! - 1e-6);
-    guided(plane(() => 1), luma, 3).forEach((v) => expect(v).toBe(1));
+    guided(
+      plane(() => 1),
+      luma,
+      3,
+    ).forEach((v) => expect(v).toBe(1));
   });
 });

@@ -11,18 +11,57 @@ export const outline = definePass({
   words: ['stroke', 'border', 'contour', 'rim', 'line around', 'cartoon', 'neon'],
   help: 'Draws a line along the edge of what was cut out, or along masks. Give its width or opacity a jitter and it flickers. Relatives: Refine edge, Blur in an area.',
   params: {
-    along: masks({ label: 'Along', empty: 'none', help: 'The masks along which it runs; without a choice it runs along the layer’s own edge.' }),
+    along: masks({
+      label: 'Along',
+      empty: 'none',
+      help: 'The masks along which it runs; without a choice it runs along the layer’s own edge.',
+    }),
     width: number({ label: 'Width', unit: 'px', default: 6, min: 0, max: 500, slider: [0, 40], help: 'Of the line.' }),
-    side: choice({ label: 'Lies', default: 'outside', options: [{ value: 'outside', label: 'outside' }, { value: 'middle', label: 'on the edge' }, { value: 'inside', label: 'inside' }], help: 'Which side of the edge it is on.' }),
-    feather: number({ label: 'Feather', unit: 'px', default: 1, min: 0, max: 200, slider: [0, 30], help: 'Width of the line’s soft rims.' }),
+    side: choice({
+      label: 'Lies',
+      default: 'outside',
+      options: [
+        { value: 'outside', label: 'outside' },
+        { value: 'middle', label: 'on the edge' },
+        { value: 'inside', label: 'inside' },
+      ],
+      help: 'Which side of the edge it is on.',
+    }),
+    feather: number({
+      label: 'Feather',
+      unit: 'px',
+      default: 1,
+      min: 0,
+      max: 200,
+      slider: [0, 30],
+      help: 'Width of the line’s soft rims.',
+    }),
     colour: samples({ label: 'Colour', default: [[0.96, 0.9, 0.76]], most: 1, from: 'shot', help: 'Of the line.' }),
-    opacity: number({ label: 'Opacity', unit: '%', default: 1, min: 0, max: 1, slider: [0, 1], help: 'How much the line covers.' }),
-    alone: choice({ label: 'Shows', default: 'both', options: [{ value: 'both', label: 'picture and line' }, { value: 'line', label: 'the line alone' }], help: 'Whether the picture stays below the line.' }),
+    opacity: number({
+      label: 'Opacity',
+      unit: '%',
+      default: 1,
+      min: 0,
+      max: 1,
+      slider: [0, 1],
+      help: 'How much the line covers.',
+    }),
+    alone: choice({
+      label: 'Shows',
+      default: 'both',
+      options: [
+        { value: 'both', label: 'picture and line' },
+        { value: 'line', label: 'the line alone' },
+      ],
+      help: 'Whether the picture stays below the line.',
+    }),
   },
   idle: (v) => (v.width === 0 || v.opacity === 0) && v.alone === 'both',
   reach: (v) => Math.ceil(v.width + v.feather),
   run(picture, v, { kernels, arena, scratch, coverage }) {
-    const rect = v.along.masks.length ? picture.rect : grow(picture.rect, v.side === 'inside' ? 1 : Math.ceil(v.width + v.feather));
+    const rect = v.along.masks.length
+      ? picture.rect
+      : grow(picture.rect, v.side === 'inside' ? 1 : Math.ceil(v.width + v.feather));
     const { w, h } = rect;
     const out = Picture.make(arena, rect);
     kernels.fill(out.at, out.pixels, 0, 0, 0, 0);
@@ -47,7 +86,12 @@ export const outline = definePass({
 });
 
 /** Coverage of a line along the half-way line of a matte. */
-function linePlane(matte: Float32Array, w: number, h: number, v: { width: number; side: string; feather: number; opacity: number }): Float32Array {
+function linePlane(
+  matte: Float32Array,
+  w: number,
+  h: number,
+  v: { width: number; side: string; feather: number; opacity: number },
+): Float32Array {
   const out = new Float32Array(w * h);
   const lines = halfWayLines(matte, w, h);
   if (!lines.length) return out;

@@ -15,17 +15,31 @@ import { PASSES } from './registry';
 const SIZE = { w: 96, h: 72 };
 const WHOLE: Rect = { x: 0, y: 0, ...SIZE };
 /** A part that touches no border, and one in the corner. */
-const PARTS: Rect[] = [{ x: 34, y: 26, w: 24, h: 18 }, { x: 0, y: 0, w: 30, h: 22 }, { x: 61, y: 49, w: 35, h: 23 }];
+const PARTS: Rect[] = [
+  { x: 34, y: 26, w: 24, h: 18 },
+  { x: 0, y: 0, w: 30, h: 22 },
+  { x: 61, y: 49, w: 35, h: 23 },
+];
 
 let bench: TestBench;
 beforeAll(async () => {
   bench = await testBench(256e6);
   // a plate like the screen of the picture below, with its own unevenness
-  const data = Uint8ClampedArray.from({ length: SIZE.w * SIZE.h * 4 }, (_, i) => (i % 4 === 3 ? 255 : i % 4 === 1 ? 170 + ((i >> 2) % SIZE.w) / 3 : 70));
-  bench = { ...bench, plates: new PlateStore(bench, () => Promise.resolve({ data, width: SIZE.w, height: SIZE.h })), masks: new MaskStore(() => Promise.reject(new Error('none')), () => Promise.resolve([])) };
+  const data = Uint8ClampedArray.from({ length: SIZE.w * SIZE.h * 4 }, (_, i) =>
+    i % 4 === 3 ? 255 : i % 4 === 1 ? 170 + ((i >> 2) % SIZE.w) / 3 : 70,
+  );
+  bench = {
+    ...bench,
+    plates: new PlateStore(bench, () => Promise.resolve({ data, width: SIZE.w, height: SIZE.h })),
+    masks: new MaskStore(
+      () => Promise.reject(new Error('none')),
+      () => Promise.resolve([]),
+    ),
+  };
 });
 
-const noise = (x: number, y: number, c: number) => ((((x * 73856093) ^ (y * 19349663) ^ (c * 83492791)) >>> 8) % 1000) / 1000;
+const noise = (x: number, y: number, c: number) =>
+  ((((x * 73856093) ^ (y * 19349663) ^ (c * 83492791)) >>> 8) % 1000) / 1000;
 /** A textured disc before a green screen, with a soft edge, a hole and a half clear corner. */
 function pixel(x: number, y: number): number[] {
   const far = Math.hypot(x - 46, y - 38);
@@ -36,11 +50,27 @@ function pixel(x: number, y: number): number[] {
   return [...screen.map((v, c) => (v * (1 - cover) + subject[c]! * cover) * alpha), alpha];
 }
 const cutOut = ({ x, y, w, h }: Rect, shift = { x: 0, y: 0 }): Picture =>
-  pictureOf(bench, { x: x - shift.x, y: y - shift.y, w, h }, Array.from({ length: w * h }, (_, i) => pixel(x + (i % w), y + Math.floor(i / w))).flat());
+  pictureOf(
+    bench,
+    { x: x - shift.x, y: y - shift.y, w, h },
+    Array.from({ length: w * h }, (_, i) => pixel(x + (i % w), y + Math.floor(i / w))).flat(),
+  );
 
 const DISC: CoveragePlan = {
-  masks: [{ mode: 'add', invert: false, opacity: 0.8, feather: 6, featherSide: 'both', grow: 1, shape: { kind: 'ellipse', centre: [-4, 2], size: [50, 40], rotation: 12 } }],
-  side: 'inside', scale: 1, centre: [SIZE.w / 2, SIZE.h / 2],
+  masks: [
+    {
+      mode: 'add',
+      invert: false,
+      opacity: 0.8,
+      feather: 6,
+      featherSide: 'both',
+      grow: 1,
+      shape: { kind: 'ellipse', centre: [-4, 2], size: [50, 40], rotation: 12 },
+    },
+  ],
+  side: 'inside',
+  scale: 1,
+  centre: [SIZE.w / 2, SIZE.h / 2],
 };
 const PLATE: PlatePlan = { stock: 'clean', name: 'clean', file: 'clean', seconds: [0] };
 
@@ -49,7 +79,8 @@ function valueFor(param: Param, dice: (() => number) | null, plated: boolean): P
   if (param.kind === 'masks') return dice && dice() > 0.5 ? DISC : NO_MASKS;
   if (param.kind === 'plate') return plated ? PLATE : null;
   if (param.kind === 'samples') return param.default.length ? param.default : [[0.27, 0.7, 0.28]];
-  if (param.kind === 'choice') return dice ? param.options[Math.floor(dice() * param.options.length)]!.value : param.default;
+  if (param.kind === 'choice')
+    return dice ? param.options[Math.floor(dice() * param.options.length)]!.value : param.default;
   if (!dice || dice() < 0.4) return param.default;
   const [from, to] = param.slider;
   // what is measured in pixels stays small beside the picture
@@ -65,13 +96,23 @@ interface Case {
 const CASES: Case[] = PASSES.flatMap((pass, index) =>
   [0, 1, 2, 3, 4].map((seed) => {
     const dice = seed ? diceOf(1000 * index + 7919 * seed) : null;
-    const values = Object.fromEntries(Object.entries(pass.params).map(([name, param]) => [name, valueFor(param, dice, seed % 2 === 1)]));
-    return { name: `${pass.type} ${seed ? `with dials of seed ${seed}` : 'at its defaults'}`, pass, values: { ...values, ...('combine' in values ? { combine: 'multiply' } : {}) } };
+    const values = Object.fromEntries(
+      Object.entries(pass.params).map(([name, param]) => [name, valueFor(param, dice, seed % 2 === 1)]),
+    );
+    return {
+      name: `${pass.type} ${seed ? `with dials of seed ${seed}` : 'at its defaults'}`,
+      pass,
+      values: { ...values, ...('combine' in values ? { combine: 'multiply' } : {}) },
+    };
   }),
 );
 
 /** Runs a pass over a part of the source. @returns what it gives at a place of the source */
-async function run({ pass, values }: Case, picture: Picture, shift = { x: 0, y: 0 }): Promise<(x: number, y: number) => number[]> {
+async function run(
+  { pass, values }: Case,
+  picture: Picture,
+  shift = { x: 0, y: 0 },
+): Promise<(x: number, y: number) => number[]> {
   const moment = 'moment' in pass && pass.moment ? pass.moment(values as never, 5) : {};
   const plan = { id: 'p' as never, type: pass.type, values: { ...values, ...moment }, area: null, key: 'k' };
   const layer = { size: SIZE } as LayerPlan;
@@ -82,12 +123,19 @@ async function run({ pass, values }: Case, picture: Picture, shift = { x: 0, y: 
   out.release();
   return (x, y) => {
     const [u, v] = [x - shift.x - rect.x, y - shift.y - rect.y];
-    return u < 0 || v < 0 || u >= rect.w || v >= rect.h ? [0, 0, 0, 0] : [...floats.subarray((v * rect.w + u) * 4, (v * rect.w + u) * 4 + 4)];
+    return u < 0 || v < 0 || u >= rect.w || v >= rect.h
+      ? [0, 0, 0, 0]
+      : [...floats.subarray((v * rect.w + u) * 4, (v * rect.w + u) * 4 + 4)];
   };
 }
 const reachOf = ({ pass, values }: Case): number => ('run' in pass ? pass.reach(values as never) : 0);
 const grownWithin = ({ x, y, w, h }: Rect, by: number): Rect => {
-  const [x0, y0, x1, y1] = [Math.max(0, x - by), Math.max(0, y - by), Math.min(SIZE.w, x + w + by), Math.min(SIZE.h, y + h + by)];
+  const [x0, y0, x1, y1] = [
+    Math.max(0, x - by),
+    Math.max(0, y - by),
+    Math.min(SIZE.w, x + w + by),
+    Math.min(SIZE.h, y + h + by),
+  ];
   return { x: x0, y: y0, w: x1 - x0, h: y1 - y0 };
 };
 
@@ -99,40 +147,71 @@ describe('any part of a picture, computed with as much around it as the pass say
       for (let y = part.y; y < part.y + part.h; y++) {
         for (let x = part.x; x < part.x + part.w; x++) {
           const [want, got] = [whole(x, y), alone(x, y)];
-          for (let c = 0; c < 4; c++) if (Math.abs(want[c]! - got[c]!) > 2e-3) throw new Error(`at ${x},${y}: ${got.map((v) => v.toFixed(4)).join(' ')} instead of ${want.map((v) => v.toFixed(4)).join(' ')}`);
+          for (let c = 0; c < 4; c++)
+            if (Math.abs(want[c]! - got[c]!) > 2e-3)
+              throw new Error(
+                `at ${x},${y}: ${got.map((v) => v.toFixed(4)).join(' ')} instead of ${want.map((v) => v.toFixed(4)).join(' ')}`,
+              );
         }
       }
     }
   });
 });
 
-const differing = (a: (x: number, y: number) => number[], b: (x: number, y: number) => number[], { x: x0, y: y0, w, h }: Rect): number[] =>
+const differing = (
+  a: (x: number, y: number) => number[],
+  b: (x: number, y: number) => number[],
+  { x: x0, y: y0, w, h }: Rect,
+): number[] =>
   Array.from({ length: w * h }, (_, i) => {
     const [x, y] = [x0 + (i % w), y0 + Math.floor(i / w)];
     return Math.max(...a(x, y).map((v, c) => Math.abs(v - b(x, y)[c]!)));
   }).sort((p, q) => p - q);
 const CROP: Rect = { x: 10, y: 7, w: 70, h: 55 };
 /** Passes that make a model of their picture when they are given no plate. */
-const models = ({ pass, values }: Case): boolean => reachOf({ name: '', pass, values }) === Infinity && values['plate'] === null;
+const models = ({ pass, values }: Case): boolean =>
+  reachOf({ name: '', pass, values }) === Infinity && values['plate'] === null;
 
 describe('after a crop a pass sees the same pixels, plates and masks at the same places', () => {
   // computed from the cropped picture where it lies, and once more where only those pixels of the source are left, the rest clear
   test.each(CASES.filter((item) => !models(item)))('$name', async (item) => {
     const inside = (x: number, y: number) => x >= CROP.x && y >= CROP.y && x < CROP.x + CROP.w && y < CROP.y + CROP.h;
-    const kept = pictureOf(bench, WHOLE, Array.from({ length: SIZE.w * SIZE.h }, (_, i) => (inside(i % SIZE.w, Math.floor(i / SIZE.w)) ? pixel(i % SIZE.w, Math.floor(i / SIZE.w)) : [0, 0, 0, 0])).flat());
+    const kept = pictureOf(
+      bench,
+      WHOLE,
+      Array.from({ length: SIZE.w * SIZE.h }, (_, i) =>
+        inside(i % SIZE.w, Math.floor(i / SIZE.w)) ? pixel(i % SIZE.w, Math.floor(i / SIZE.w)) : [0, 0, 0, 0],
+      ).flat(),
+    );
     const [cropped, padded] = [await run(item, cutOut(CROP)), await run(item, kept)];
     // away from the cut: beyond it lies a border that is repeated, or clear pixels
     const reach = reachOf(item);
     const margin = Number.isFinite(reach) ? Math.ceil(reach) : 14;
-    const differences = differing(cropped, padded, { x: CROP.x + margin, y: CROP.y + margin, w: CROP.w - 2 * margin, h: CROP.h - 2 * margin });
+    const differences = differing(cropped, padded, {
+      x: CROP.x + margin,
+      y: CROP.y + margin,
+      w: CROP.w - 2 * margin,
+      h: CROP.h - 2 * margin,
+    });
     expect(differences.length).toBeGreaterThan(100);
     expect(differences[Math.floor(differences.length * 0.99)]).toBeLessThan(Number.isFinite(reach) ? 2e-3 : 0.06);
   });
 
-  test.each(CASES.filter(models))('$name, which models its own picture, gives the same wherever that lies', async (item) => {
-    const plain = { ...item, values: Object.fromEntries(Object.entries(item.values).map(([name, value]) => [name, item.pass.params[name]!.kind === 'masks' ? NO_MASKS : value])) };
-    const shift = { x: CROP.x, y: CROP.y };
-    const differences = differing(await run(plain, cutOut(CROP)), await run(plain, cutOut(CROP, shift), shift), CROP);
-    expect(differences.at(-1)).toBeLessThan(1e-4);
-  });
+  test.each(CASES.filter(models))(
+    '$name, which models its own picture, gives the same wherever that lies',
+    async (item) => {
+      const plain = {
+        ...item,
+        values: Object.fromEntries(
+          Object.entries(item.values).map(([name, value]) => [
+            name,
+            item.pass.params[name]!.kind === 'masks' ? NO_MASKS : value,
+          ]),
+        ),
+      };
+      const shift = { x: CROP.x, y: CROP.y };
+      const differences = differing(await run(plain, cutOut(CROP)), await run(plain, cutOut(CROP, shift), shift), CROP);
+      expect(differences.at(-1)).toBeLessThan(1e-4);
+    },
+  );
 });

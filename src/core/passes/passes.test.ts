@@ -13,25 +13,35 @@ beforeAll(async () => {
 
 /** Runs one pass with its defaults and some values over a picture given as a function of its pixels. */
 function run(type: string, values: PlainValues, w: number, h: number, at: (x: number, y: number) => number[]) {
-  const picture = pictureOf(bench, { x: 0, y: 0, w, h }, Array.from({ length: w * h }, (_, i) => at(i % w, Math.floor(i / w))).flat());
+  const picture = pictureOf(
+    bench,
+    { x: 0, y: 0, w, h },
+    Array.from({ length: w * h }, (_, i) => at(i % w, Math.floor(i / w))).flat(),
+  );
   const out = runPass(bench, type, values, picture);
   const floats = floatsOf(bench, out);
   const { rect } = out;
   out.release();
-  return (x: number, y: number) => (x < rect.x || y < rect.y || x >= rect.x + rect.w || y >= rect.y + rect.h ? [0, 0, 0, 0] : [...floats.subarray(((y - rect.y) * rect.w + x - rect.x) * 4).subarray(0, 4)]);
+  return (x: number, y: number) =>
+    x < rect.x || y < rect.y || x >= rect.x + rect.w || y >= rect.y + rect.h
+      ? [0, 0, 0, 0]
+      : [...floats.subarray(((y - rect.y) * rect.w + x - rect.x) * 4).subarray(0, 4)];
 }
 
 describe('blur', () => {
-  test.each([0.5, 0.6, 0.7, 0.8, 0.95, 1.3, 2, 3.7, 8, 15.5])('an edge blurred by σ = %d is what a sampled Gaussian gives, within 1 % of range', (radius) => {
-    const w = 201;
-    const at = run('blur', { radius }, w, 9, (x) => (x < 100 ? [0, 0, 0, 1] : [1, 1, 1, 1]));
-    const weights = Array.from({ length: 2 * w + 1 }, (_, i) => Math.exp(-((i - w) ** 2) / (2 * radius * radius)));
-    const whole = weights.reduce((sum, v) => sum + v);
-    for (let x = 40; x < 160; x++) {
-      const want = weights.reduce((sum, v, i) => sum + (x + i - w >= 100 ? v : 0), 0) / whole;
-      expect(Math.abs(at(x, 4)[0]! - want)).toBeLessThanOrEqual(0.01);
-    }
-  });
+  test.each([0.5, 0.6, 0.7, 0.8, 0.95, 1.3, 2, 3.7, 8, 15.5])(
+    'an edge blurred by σ = %d is what a sampled Gaussian gives, within 1 % of range',
+    (radius) => {
+      const w = 201;
+      const at = run('blur', { radius }, w, 9, (x) => (x < 100 ? [0, 0, 0, 1] : [1, 1, 1, 1]));
+      const weights = Array.from({ length: 2 * w + 1 }, (_, i) => Math.exp(-((i - w) ** 2) / (2 * radius * radius)));
+      const whole = weights.reduce((sum, v) => sum + v);
+      for (let x = 40; x < 160; x++) {
+        const want = weights.reduce((sum, v, i) => sum + (x + i - w >= 100 ? v : 0), 0) / whole;
+        expect(Math.abs(at(x, 4)[0]! - want)).toBeLessThanOrEqual(0.01);
+      }
+    },
+  );
 
   test('the boxes have exactly the variance asked for', () => {
     fc.assert(
@@ -46,14 +56,22 @@ describe('blur', () => {
     );
   });
 
-  test.each([1.3, 2.5, 6])('σ = %d: extended borders keep a flat picture flat; fading ones keep the whole light', (radius) => {
-    const flat = run('blur', { radius }, 41, 30, () => [0.2, 0.4, 0.6, 1]);
-    for (const [x, y] of [[0, 0], [40, 29], [20, 0]] as const) [0.2, 0.4, 0.6, 1].forEach((want, c) => expect(flat(x, y)[c]).toBeCloseTo(want, 4));
-    const faded = run('blur', { radius, edges: 'fade' }, 41, 30, () => [0.2, 0.4, 0.6, 1]);
-    let sum = 0;
-    for (let y = -30; y < 60; y++) for (let x = -30; x < 71; x++) sum += faded(x, y)[3]!;
-    expect(sum / (41 * 30)).toBeCloseTo(1, 2);
-  });
+  test.each([1.3, 2.5, 6])(
+    'σ = %d: extended borders keep a flat picture flat; fading ones keep the whole light',
+    (radius) => {
+      const flat = run('blur', { radius }, 41, 30, () => [0.2, 0.4, 0.6, 1]);
+      for (const [x, y] of [
+        [0, 0],
+        [40, 29],
+        [20, 0],
+      ] as const)
+        [0.2, 0.4, 0.6, 1].forEach((want, c) => expect(flat(x, y)[c]).toBeCloseTo(want, 4));
+      const faded = run('blur', { radius, edges: 'fade' }, 41, 30, () => [0.2, 0.4, 0.6, 1]);
+      let sum = 0;
+      for (let y = -30; y < 60; y++) for (let x = -30; x < 71; x++) sum += faded(x, y)[3]!;
+      expect(sum / (41 * 30)).toBeCloseTo(1, 2);
+    },
+  );
 
   test('a picture smaller than the blur: every pixel is the weighted sum of the others, borders repeated', () => {
     const [w, h, radius] = [5, 3, 2];
@@ -77,13 +95,22 @@ describe('blur', () => {
 });
 
 describe('adjust', () => {
-  const colours = [[0.1, 0.5, 0.9], [0.02, 0.3, 0.7], [1, 1, 1], [0, 0, 0]];
-  const adjusted = (values: PlainValues) => colours.map((colour) => run('adjust', values, 1, 1, () => [...colour, 1])(0, 0));
+  const colours = [
+    [0.1, 0.5, 0.9],
+    [0.02, 0.3, 0.7],
+    [1, 1, 1],
+    [0, 0, 0],
+  ];
+  const adjusted = (values: PlainValues) =>
+    colours.map((colour) => run('adjust', values, 1, 1, () => [...colour, 1])(0, 0));
 
-  test('defaults change nothing', () => adjusted({}).forEach((got, i) => colours[i]!.forEach((want, c) => expect(got[c]).toBeCloseTo(want, 6))));
+  test('defaults change nothing', () =>
+    adjusted({}).forEach((got, i) => colours[i]!.forEach((want, c) => expect(got[c]).toBeCloseTo(want, 6))));
 
   test('a stop of exposure doubles the light', () => {
-    adjusted({ exposure: 1 }).forEach((got, i) => colours[i]!.forEach((v, c) => expect(Math.abs(got[c]! - toDisplay(2 * toLinear(v)))).toBeLessThan(1 / 255)));
+    adjusted({ exposure: 1 }).forEach((got, i) =>
+      colours[i]!.forEach((v, c) => expect(Math.abs(got[c]! - toDisplay(2 * toLinear(v)))).toBeLessThan(1 / 255)),
+    );
   });
 
   test('no saturation leaves the luma in all three channels', () => {
@@ -116,12 +143,15 @@ describe('crop', () => {
   test('round corners cover what 16×16 samples a pixel say, within 1/255 on average', () => {
     const radius = 12;
     const at = cover({ left: 4, right: 4, top: 4, bottom: 4, radius });
-    const inside = (x: number, y: number) => Math.hypot(Math.max(0, Math.abs(x - 30) - (26 - radius)), Math.max(0, Math.abs(y - 20) - (16 - radius))) <= radius;
+    const inside = (x: number, y: number) =>
+      Math.hypot(Math.max(0, Math.abs(x - 30) - (26 - radius)), Math.max(0, Math.abs(y - 20) - (16 - radius))) <=
+      radius;
     let [sum, worst] = [0, 0];
     for (let y = 0; y < 40; y++) {
       for (let x = 0; x < 60; x++) {
         let want = 0;
-        for (let k = 0; k < 256; k++) want += Number(inside(x + ((k % 16) + 0.5) / 16, y + (Math.floor(k / 16) + 0.5) / 16)) / 256;
+        for (let k = 0; k < 256; k++)
+          want += Number(inside(x + ((k % 16) + 0.5) / 16, y + (Math.floor(k / 16) + 0.5) / 16)) / 256;
         sum += Math.abs(at(x, y)[3]! - want);
         worst = Math.max(worst, Math.abs(at(x, y)[3]! - want));
       }
@@ -141,18 +171,21 @@ describe('crop', () => {
 });
 
 describe('every pass', () => {
-  test.each(PASSES.map((pass) => [pass.type, pass] as const))('%s is declared with labels, help and defaults in range', (_, pass) => {
-    expect(pass.help.length).toBeGreaterThan(20);
-    for (const param of Object.values(pass.params)) {
-      expect(param.label).toMatch(/^[A-Z]/);
-      expect(param.help).toMatch(/\.$/);
-      if (param.kind !== 'number') continue;
-      expect(param.default).toBeGreaterThanOrEqual(param.min);
-      expect(param.default).toBeLessThanOrEqual(param.max);
-      expect(param.slider[0]).toBeGreaterThanOrEqual(param.min);
-      expect(param.slider[1]).toBeLessThanOrEqual(param.max);
-    }
-  });
+  test.each(PASSES.map((pass) => [pass.type, pass] as const))(
+    '%s is declared with labels, help and defaults in range',
+    (_, pass) => {
+      expect(pass.help.length).toBeGreaterThan(20);
+      for (const param of Object.values(pass.params)) {
+        expect(param.label).toMatch(/^[A-Z]/);
+        expect(param.help).toMatch(/\.$/);
+        if (param.kind !== 'number') continue;
+        expect(param.default).toBeGreaterThanOrEqual(param.min);
+        expect(param.default).toBeLessThanOrEqual(param.max);
+        expect(param.slider[0]).toBeGreaterThanOrEqual(param.min);
+        expect(param.slider[1]).toBeLessThanOrEqual(param.max);
+      }
+    },
+  );
 
   test.each(PASSES.map((pass) => pass.type))('%s takes pictures of one pixel and gives numbers', (type) => {
     const values: PlainValues = type === 'colour-key' ? { screen: [[0.3, 0.66, 0.35]] } : {};

@@ -13,7 +13,11 @@ beforeAll(async () => {
 /** Alpha of solid display colours after a pass with these values. */
 function alphas(type: string, colours: readonly (readonly [number, number, number])[], values: PlainValues): number[] {
   const rect = { x: 0, y: 0, w: colours.length, h: 1 };
-  const picture = pictureOf(bench, rect, colours.flatMap((colour) => [...colour, 1]));
+  const picture = pictureOf(
+    bench,
+    rect,
+    colours.flatMap((colour) => [...colour, 1]),
+  );
   const out = runPass(bench, type, values, picture);
   const data = floatsOf(bench, out);
   out.release();
@@ -40,12 +44,18 @@ describe('brightness key', () => {
 
   test('follows its formula over all dials, to the table’s step', () => {
     fc.assert(
-      fc.property(unit, unit, fc.double({ min: 0.05, max: 1, noNaN: true }), fc.double({ min: 0.4, max: 3, noNaN: true }), (luma, threshold, softness, gamma) => {
-        const v = { threshold, softness, clipBlack: 0.1, clipWhite: 0.9, gamma };
-        const raw = Math.min(1, Math.max(0, (luma - threshold) / softness + 0.5));
-        expect(brightnessMatte(luma, v)).toBeCloseTo(Math.min(1, Math.max(0, (raw - 0.1) / 0.8)) ** (1 / gamma), 9);
-        expect(Math.abs(alphas('brightness-key', [grey(luma)], v)[0]! - brightnessMatte(luma, v))).toBeLessThan(0.12);
-      }),
+      fc.property(
+        unit,
+        unit,
+        fc.double({ min: 0.05, max: 1, noNaN: true }),
+        fc.double({ min: 0.4, max: 3, noNaN: true }),
+        (luma, threshold, softness, gamma) => {
+          const v = { threshold, softness, clipBlack: 0.1, clipWhite: 0.9, gamma };
+          const raw = Math.min(1, Math.max(0, (luma - threshold) / softness + 0.5));
+          expect(brightnessMatte(luma, v)).toBeCloseTo(Math.min(1, Math.max(0, (raw - 0.1) / 0.8)) ** (1 / gamma), 9);
+          expect(Math.abs(alphas('brightness-key', [grey(luma)], v)[0]! - brightnessMatte(luma, v))).toBeLessThan(0.12);
+        },
+      ),
       { numRuns: 60 },
     );
   });
@@ -57,22 +67,35 @@ describe('brightness key', () => {
 });
 
 describe('hue key', () => {
-  const colours = [[1, 0, 0], [1, 1, 0], [0, 1, 0], [0, 0, 1], [0.5, 0.5, 0.5]] as const;
+  const colours = [
+    [1, 0, 0],
+    [1, 1, 0],
+    [0, 1, 0],
+    [0, 0, 1],
+    [0.5, 0.5, 0.5],
+  ] as const;
 
   test('keeps one range or all but it; greys belong to none', () => {
     expect(alphas('hue-key', colours, { hue: 0, width: 40, softness: 10 }).map(Math.round)).toEqual([1, 0, 0, 0, 0]);
-    expect(alphas('hue-key', colours, { hue: 0, width: 40, softness: 10, keep: 'rest' }).map(Math.round)).toEqual([0, 1, 1, 1, 1]);
+    expect(alphas('hue-key', colours, { hue: 0, width: 40, softness: 10, keep: 'rest' }).map(Math.round)).toEqual([
+      0, 1, 1, 1, 1,
+    ]);
     expect(alphas('hue-key', colours, { hue: 120, width: 40, softness: 10 }).map(Math.round)).toEqual([0, 0, 1, 0, 0]);
   });
 
   test('goes round the circle: a range about red takes hues on both of its sides', () => {
     fc.assert(
-      fc.property(fc.double({ min: -720, max: 720, noNaN: true }), fc.double({ min: 0, max: 360, noNaN: true }), unit, (hue, centre, share) => {
-        const [width, softness] = [60, 30];
-        expect(hueShare(hue, centre, width, softness)).toBeCloseTo(hueShare(hue + 360, centre, width, softness), 6);
-        expect(hueShare(centre + share * 30, centre, width, softness)).toBe(1);
-        expect(hueShare(centre - 45, centre, width, softness)).toBeCloseTo(0.5, 6);
-      }),
+      fc.property(
+        fc.double({ min: -720, max: 720, noNaN: true }),
+        fc.double({ min: 0, max: 360, noNaN: true }),
+        unit,
+        (hue, centre, share) => {
+          const [width, softness] = [60, 30];
+          expect(hueShare(hue, centre, width, softness)).toBeCloseTo(hueShare(hue + 360, centre, width, softness), 6);
+          expect(hueShare(centre + share * 30, centre, width, softness)).toBe(1);
+          expect(hueShare(centre - 45, centre, width, softness)).toBeCloseTo(0.5, 6);
+        },
+      ),
     );
   });
 });

@@ -25,6 +25,7 @@ export function cutByTable(
   const out = Picture.make(arena, picture.rect);
   sweep(picture.at, out.at, out.pixels, at, STEPS);
   if (v.solid.masks.length) kernels.lerpByPlane(out.at, picture.at, coverage(v.solid, out.rect), out.at, out.pixels);
-  if (v.clear.masks.length) kernels.scaleByPlane(out.at, coverage({ ...v.clear, side: 'outside' }, out.rect), out.at, out.pixels);
+  if (v.clear.masks.length)
+    kernels.scaleByPlane(out.at, coverage({ ...v.clear, side: 'outside' }, out.rect), out.at, out.pixels);
   return out;
 }

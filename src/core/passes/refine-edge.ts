@@ -7,10 +7,28 @@ export const refineEdge = definePass({
   type: 'refine-edge',
   title: 'Refine edge',
   group: 'cut out',
-  words: ['choke', 'shrink matte', 'grow', 'feather', 'fill holes', 'despeckle', 'edge colour', 'matte clean-up', 'fringe'],
+  words: [
+    'choke',
+    'shrink matte',
+    'grow',
+    'feather',
+    'fill holes',
+    'despeckle',
+    'edge colour',
+    'matte clean-up',
+    'fringe',
+  ],
   help: 'Shrinks, grows, softens and cleans up what was cut out so far, and carries its colour into the edge. Relatives: the same dials in the keys.',
   params: { ...FINISH, edgeColour: EDGE_COLOUR, ...RULED },
-  idle: (v) => v.gamma === 1 && v.shrink === 0 && v.feather === 0 && v.holes === 0 && v.specks === 0 && v.edgeColour === 0 && !v.keep.masks.length && !v.drop.masks.length,
+  idle: (v) =>
+    v.gamma === 1 &&
+    v.shrink === 0 &&
+    v.feather === 0 &&
+    v.holes === 0 &&
+    v.specks === 0 &&
+    v.edgeColour === 0 &&
+    !v.keep.masks.length &&
+    !v.drop.masks.length,
   reach: (v) => finishReach(v, v.edgeColour),
   run(picture, v, tools) {
     const { kernels, arena, scratch } = tools;

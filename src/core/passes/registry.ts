@@ -13,7 +13,20 @@ import { shake } from './shake';
 import type { AnyPass } from './define';
 
 /** Every pass there is, in the order in which search lists them. */
-export const PASSES: readonly AnyPass[] = [colourKey, brightnessKey, differenceKey, hueKey, refineEdge, lightWrap, outline, mask, crop, adjust, blur, shake];
+export const PASSES: readonly AnyPass[] = [
+  colourKey,
+  brightnessKey,
+  differenceKey,
+  hueKey,
+  refineEdge,
+  lightWrap,
+  outline,
+  mask,
+  crop,
+  adjust,
+  blur,
+  shake,
+];
 
 const byType = new Map(PASSES.map((pass) => [pass.type, pass]));
 

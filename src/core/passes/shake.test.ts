@@ -18,21 +18,41 @@ beforeAll(async () => {
 test('the enlargement that covers is enough for every move, turn and size within the amounts', () => {
   const share = fc.double({ min: -1, max: 1, noNaN: true });
   fc.assert(
-    fc.property(share, share, share, share, fc.double({ min: 0, max: 60, noNaN: true }), fc.double({ min: 0, max: 45, noNaN: true }), fc.double({ min: 0, max: 0.5, noNaN: true }), (x, y, turn, size, position, degrees, scale) => {
-      const [w, h] = [320, 180];
-      const enough = coverScale(w, h, position, degrees, scale) * (1 + size * scale);
-      const map = multiply(translation(w / 2 + x * position, h / 2 + y * position), multiply(rotation(turn * degrees), multiply(scaling(enough, enough), translation(-w / 2, -h / 2))));
-      const back = invert(map)!;
-      for (const [cx, cy] of [[0, 0], [w, 0], [w, h], [0, h]] as const) {
-        const [u, v] = apply(back, cx, cy);
-        expect(u >= 0 && u <= w && v >= 0 && v <= h).toBe(true);
-      }
-    }),
+    fc.property(
+      share,
+      share,
+      share,
+      share,
+      fc.double({ min: 0, max: 60, noNaN: true }),
+      fc.double({ min: 0, max: 45, noNaN: true }),
+      fc.double({ min: 0, max: 0.5, noNaN: true }),
+      (x, y, turn, size, position, degrees, scale) => {
+        const [w, h] = [320, 180];
+        const enough = coverScale(w, h, position, degrees, scale) * (1 + size * scale);
+        const map = multiply(
+          translation(w / 2 + x * position, h / 2 + y * position),
+          multiply(rotation(turn * degrees), multiply(scaling(enough, enough), translation(-w / 2, -h / 2))),
+        );
+        const back = invert(map)!;
+        for (const [cx, cy] of [
+          [0, 0],
+          [w, 0],
+          [w, h],
+          [0, h],
+        ] as const) {
+          const [u, v] = apply(back, cx, cy);
+          expect(u >= 0 && u <= w && v >= 0 && v <= h).toBe(true);
+        }
+      },
+    ),
   );
 });
 
 describe('shaken frames', () => {
-  const project = perform(projectOf([layerOf('deck', colourSource([0.8, 0.4, 0.2]))]), addPass({ shot: SHOT, layer: 'deck' as LayerId }, newPass('shake' as PassId, 'shake')))!.project;
+  const project = perform(
+    projectOf([layerOf('deck', colourSource([0.8, 0.4, 0.2]))]),
+    addPass({ shot: SHOT, layer: 'deck' as LayerId }, newPass('shake' as PassId, 'shake')),
+  )!.project;
 
   test('the same seed plans the same frames, another seed others; every frame differs', () => {
     const keys = (seed: number) => {
@@ -49,7 +69,8 @@ describe('shaken frames', () => {
     for (const frame of [0, 5, 11, 30]) {
       const picture = await executor.frame(planFrame(project, SHOT, frame), 'last');
       const pixels = bench.arena.floats(picture.at, picture.pixels * 4);
-      for (let i = 0; i < pixels.length; i += 4) expect([pixels[i]!, pixels[i + 3]!].map((v) => Math.round(v * 1000) / 1000)).toEqual([0.8, 1]);
+      for (let i = 0; i < pixels.length; i += 4)
+        expect([pixels[i]!, pixels[i + 3]!].map((v) => Math.round(v * 1000) / 1000)).toEqual([0.8, 1]);
       picture.release();
     }
   });

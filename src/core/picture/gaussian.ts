@@ -47,7 +47,15 @@ function weightsFor(sigma: number): number[] {
  * Gaussian blur of w×h premultiplied pixels. Error against a true Gaussian ≤ 1 % of range.
  * @param to may be `from` @param sigma in pixels, > 0 @param extend beyond the picture its border repeats, otherwise it is clear there
  */
-export function gaussian({ kernels, arena }: { kernels: Kernels; arena: Arena }, from: number, to: number, w: number, h: number, sigma: number, extend: boolean): void {
+export function gaussian(
+  { kernels, arena }: { kernels: Kernels; arena: Arena },
+  from: number,
+  to: number,
+  w: number,
+  h: number,
+  sigma: number,
+  extend: boolean,
+): void {
   if (sigma >= 1 && sigma <= NEAR) {
     const weights = weightsFor(sigma);
     const r = weights.length - 1;

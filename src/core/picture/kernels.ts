@@ -17,8 +17,19 @@ export interface Kernels {
   evenOut(cells: number, places: number, count: number, rounds: number): void;
   screenCells(src: number, w: number, h: number, channel: number, samples: number, near: number, out: number): void;
   guideTile(
-    alpha: number, luma: number, out: number, w: number, h: number, x0: number, y0: number, size: number, r: number, eps: number,
-    offset: number, gain: number, scratch: number,
+    alpha: number,
+    luma: number,
+    out: number,
+    w: number,
+    h: number,
+    x0: number,
+    y0: number,
+    size: number,
+    r: number,
+    eps: number,
+    offset: number,
+    gain: number,
+    scratch: number,
   ): void;
   keyUnmix(src: number, dst: number, n: number, alphas: number, params: number, grid: number): void;
   lightWrap(at: number, under: number, soft: number, n: number, strength: number): void;
@@ -32,14 +43,53 @@ export interface Kernels {
   differencePlane(a: number, b: number, n: number, dst: number): void;
   unmixPlate(src: number, plate: number, plane: number, dst: number, n: number): void;
   lumaKeySpan(src: number, dst: number, n: number, table: number, steps: number, grey: number): void;
-  hueKeySpan(src: number, dst: number, n: number, table: number, steps: number, from: number, to: number, keep: number): void;
-  adjustSpan(src: number, dst: number, n: number, tables: number, steps: number, saturation: number): void;
-  cropSpan(src: number, dst: number, n: number, x: number, y: number, halfW: number, halfH: number, radius: number, feather: number): void;
-  affine(
-    src: number, sw: number, sh: number, dst: number, dw: number, dh: number,
-    a: number, b: number, c: number, d: number, e: number, f: number, opacity: number,
+  hueKeySpan(
+    src: number,
+    dst: number,
+    n: number,
+    table: number,
+    steps: number,
+    from: number,
+    to: number,
+    keep: number,
   ): void;
-  projective(src: number, sw: number, sh: number, dst: number, dw: number, dh: number, m: number, opacity: number): void;
+  adjustSpan(src: number, dst: number, n: number, tables: number, steps: number, saturation: number): void;
+  cropSpan(
+    src: number,
+    dst: number,
+    n: number,
+    x: number,
+    y: number,
+    halfW: number,
+    halfH: number,
+    radius: number,
+    feather: number,
+  ): void;
+  affine(
+    src: number,
+    sw: number,
+    sh: number,
+    dst: number,
+    dw: number,
+    dh: number,
+    a: number,
+    b: number,
+    c: number,
+    d: number,
+    e: number,
+    f: number,
+    opacity: number,
+  ): void;
+  projective(
+    src: number,
+    sw: number,
+    sh: number,
+    dst: number,
+    dw: number,
+    dh: number,
+    m: number,
+    opacity: number,
+  ): void;
   addScaled(src: number, dst: number, n: number, weight: number): void;
   lerpSpan(a: number, b: number, dst: number, n: number, t: number): void;
   coveragePlane(src: number, n: number, byBrightness: number, invert: number, dst: number): void;
@@ -47,13 +97,62 @@ export interface Kernels {
   lerpByPlane(a: number, b: number, plane: number, dst: number, n: number): void;
   lumaPlane(src: number, n: number, dst: number): void;
   halvePlane(src: number, w: number, h: number, dst: number): void;
-  flowLevel(a: number, b: number, w: number, h: number, coarse: number, flow: number, patches: number, weights: number): void;
-  flowBetween(
-    a: number, b: number, out: number, w: number, h: number, there: number, back: number, fw: number, fh: number, scale: number, t: number,
+  flowLevel(
+    a: number,
+    b: number,
+    w: number,
+    h: number,
+    coarse: number,
+    flow: number,
+    patches: number,
+    weights: number,
   ): void;
-  blurRows(src: number, dst: number, w: number, h: number, r: number, ends1: number, ends2: number, ends3: number, extend: number, scratch: number): void;
-  blurNear(src: number, dst: number, w: number, h: number, r: number, weights: number, extend: number, scratch: number): void;
-  blurColumns(at: number, w: number, h: number, r: number, ends1: number, ends2: number, ends3: number, extend: number, scratch: number): void;
+  flowBetween(
+    a: number,
+    b: number,
+    out: number,
+    w: number,
+    h: number,
+    there: number,
+    back: number,
+    fw: number,
+    fh: number,
+    scale: number,
+    t: number,
+  ): void;
+  blurRows(
+    src: number,
+    dst: number,
+    w: number,
+    h: number,
+    r: number,
+    ends1: number,
+    ends2: number,
+    ends3: number,
+    extend: number,
+    scratch: number,
+  ): void;
+  blurNear(
+    src: number,
+    dst: number,
+    w: number,
+    h: number,
+    r: number,
+    weights: number,
+    extend: number,
+    scratch: number,
+  ): void;
+  blurColumns(
+    at: number,
+    w: number,
+    h: number,
+    r: number,
+    ends1: number,
+    ends2: number,
+    ends3: number,
+    extend: number,
+    scratch: number,
+  ): void;
   blendSpan(mode: number, under: number, top: number, n: number): void;
 }
 

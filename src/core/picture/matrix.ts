@@ -45,7 +45,13 @@ export const projective = ([a, b, c, d, e, f]: Matrix): Projective => [a, c, e, 
 /** First `second`, then `first`. */
 export function projectiveProduct(first: Projective, second: Projective): Projective {
   const out = [];
-  for (let row = 0; row < 3; row++) for (let col = 0; col < 3; col++) out.push(first[row * 3]! * second[col]! + first[row * 3 + 1]! * second[3 + col]! + first[row * 3 + 2]! * second[6 + col]!);
+  for (let row = 0; row < 3; row++)
+    for (let col = 0; col < 3; col++)
+      out.push(
+        first[row * 3]! * second[col]! +
+          first[row * 3 + 1]! * second[3 + col]! +
+          first[row * 3 + 2]! * second[6 + col]!,
+      );
   return out as unknown as Projective;
 }
 
@@ -54,7 +60,17 @@ export function projectiveInverse(m: Projective): Projective | null {
   const [p, q, r] = [e * i - f * h, f * g - d * i, d * h - e * g];
   const det = a * p + b * q + c * r;
   if (!Number.isFinite(det) || Math.abs(det) < 1e-15) return null;
-  return [p / det, (c * h - b * i) / det, (b * f - c * e) / det, q / det, (a * i - c * g) / det, (c * d - a * f) / det, r / det, (b * g - a * h) / det, (a * e - b * d) / det];
+  return [
+    p / det,
+    (c * h - b * i) / det,
+    (b * f - c * e) / det,
+    q / det,
+    (a * i - c * g) / det,
+    (c * d - a * f) / det,
+    r / det,
+    (b * g - a * h) / det,
+    (a * e - b * d) / det,
+  ];
 }
 
 /** @returns the point and the w it was divided by; behind the eye w is not positive */

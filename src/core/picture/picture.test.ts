@@ -15,21 +15,24 @@ beforeAll(async () => {
 describe('arena', () => {
   test('blocks never overlap, and everything given back can be taken again as one', () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.integer({ min: 1, max: 200_000 }), fc.boolean()), { maxLength: 60 }), (wishes) => {
-        const arena = new Arena(32e6);
-        const held: { at: number; size: number }[] = [];
-        for (const [size, drop] of wishes) {
-          const at = arena.take(size);
-          expect(at % 64).toBe(0);
-          for (const other of held) expect(at >= other.at + other.size || at + size <= other.at).toBe(true);
-          held.push({ at, size });
-          if (drop) arena.give(held.splice(size % held.length, 1)[0]!.at);
-        }
-        held.forEach((block) => arena.give(block.at));
-        expect(arena.used).toBe(0);
-        const whole = arena.memory.buffer.byteLength - 65536;
-        expect(arena.tryTake(whole)).not.toBeNull();
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 1, max: 200_000 }), fc.boolean()), { maxLength: 60 }),
+        (wishes) => {
+          const arena = new Arena(32e6);
+          const held: { at: number; size: number }[] = [];
+          for (const [size, drop] of wishes) {
+            const at = arena.take(size);
+            expect(at % 64).toBe(0);
+            for (const other of held) expect(at >= other.at + other.size || at + size <= other.at).toBe(true);
+            held.push({ at, size });
+            if (drop) arena.give(held.splice(size % held.length, 1)[0]!.at);
+          }
+          held.forEach((block) => arena.give(block.at));
+          expect(arena.used).toBe(0);
+          const whole = arena.memory.buffer.byteLength - 65536;
+          expect(arena.tryTake(whole)).not.toBeNull();
+        },
+      ),
       { numRuns: 40 },
     );
   });
@@ -89,7 +92,8 @@ describe('conversion', () => {
       for (let x = 0; x < dw; x++) {
         let [red, count] = [0, 0];
         for (let v = y * factor; v < Math.min(h, (y + 1) * factor); v++) {
-          for (let u = x * factor; u < Math.min(w, (x + 1) * factor); u++, count++) red += (bytes[(v * w + u) * 4]! / 255) * (bytes[(v * w + u) * 4 + 3]! / 255);
+          for (let u = x * factor; u < Math.min(w, (x + 1) * factor); u++, count++)
+            red += (bytes[(v * w + u) * 4]! / 255) * (bytes[(v * w + u) * 4 + 3]! / 255);
         }
         expect(got[(y * dw + x) * 4]).toBeCloseTo(red / count, 5);
       }
@@ -98,7 +102,11 @@ describe('conversion', () => {
 
   test('linear light and back: each within 1/2550 of the standard’s formulas', () => {
     const n = 2001;
-    const row = pictureOf(bench, { x: 0, y: 0, w: n, h: 1 }, Array.from({ length: n }, (_, i) => [i / (n - 1), 0, 0, 1]).flat());
+    const row = pictureOf(
+      bench,
+      { x: 0, y: 0, w: n, h: 1 },
+      Array.from({ length: n }, (_, i) => [i / (n - 1), 0, 0, 1]).flat(),
+    );
     bench.kernels.toLinearSpan(row.at, n);
     const linear = floatsOf(bench, row);
     bench.kernels.toDisplaySpan(row.at, n);
@@ -116,14 +124,23 @@ describe('geometry', () => {
   const number = fc.double({ min: -100, max: 100, noNaN: true });
   test('a map and its inverse cancel out', () => {
     fc.assert(
-      fc.property(number, number, fc.integer({ min: -360, max: 360 }), fc.double({ min: 0.1, max: 10, noNaN: true }), number, number, (x, y, turn, scale, u, v) => {
-        const map = multiply(translation(x, y), multiply(rotation(turn), scaling(scale, scale)));
-        const [a, b] = apply(invert(map)!, ...apply(map, u, v));
-        expect(a).toBeCloseTo(u, 5);
-        expect(b).toBeCloseTo(v, 5);
-      }),
+      fc.property(
+        number,
+        number,
+        fc.integer({ min: -360, max: 360 }),
+        fc.double({ min: 0.1, max: 10, noNaN: true }),
+        number,
+        number,
+        (x, y, turn, scale, u, v) => {
+          const map = multiply(translation(x, y), multiply(rotation(turn), scaling(scale, scale)));
+          const [a, b] = apply(invert(map)!, ...apply(map, u, v));
+          expect(a).toBeCloseTo(u, 5);
+          expect(b).toBeCloseTo(v, 5);
+        },
+      ),
     );
   });
   test('a flat map has no inverse', () => expect(invert(scaling(1, 0))).toBeNull());
-  test('rectangles that do not meet have an empty intersection', () => expect(intersect({ x: 0, y: 0, w: 5, h: 5 }, { x: 9, y: 0, w: 5, h: 5 }).w).toBe(0));
+  test('rectangles that do not meet have an empty intersection', () =>
+    expect(intersect({ x: 0, y: 0, w: 5, h: 5 }, { x: 9, y: 0, w: 5, h: 5 }).w).toBe(0));
 });

@@ -5,7 +5,17 @@ import { still } from '../document/value';
 import { floatsOf, pictureOf, testBench, type TestBench } from '../testing/bench';
 import { drawLayer, backdrop } from '../execute/composite';
 import type { LayerPlan } from '../plan/plan';
-import { multiply, project, projective, projectiveInverse, projectiveProduct, rotation, scaling, translation, type Projective } from './matrix';
+import {
+  multiply,
+  project,
+  projective,
+  projectiveInverse,
+  projectiveProduct,
+  rotation,
+  scaling,
+  translation,
+  type Projective,
+} from './matrix';
 import { place, placedBounds } from './transform';
 
 let bench: TestBench;
@@ -23,7 +33,9 @@ describe('projective maps', () => {
     const entry = fc.double({ min: -2, max: 2, noNaN: true });
     fc.assert(
       fc.property(fc.tuple(...Array.from({ length: 9 }, () => entry)), entry, entry, (values, x, y) => {
-        const m = values.map((v, i) => (i === 6 || i === 7 ? v / 50 : v + (i % 4 === 0 ? 5 : 0))) as unknown as Projective;
+        const m = values.map((v, i) =>
+          i === 6 || i === 7 ? v / 50 : v + (i % 4 === 0 ? 5 : 0),
+        ) as unknown as Projective;
         const back = projectiveInverse(m)!;
         const [u, v, w] = project(m, x, y);
         if (Math.abs(w) < 0.1) return;
@@ -52,7 +64,13 @@ describe('projective maps', () => {
 describe('tilt', () => {
   const size = { w: W, h: H };
   const shot = { w: 60, h: 60 };
-  const tilted = (x: number, y: number, perspective: number) => tiltMatrix({ ...wholePlace(), tilt: still([x, y] as [number, number]), perspective: still(perspective) }, 0, size, shot)!;
+  const tilted = (x: number, y: number, perspective: number) =>
+    tiltMatrix(
+      { ...wholePlace(), tilt: still([x, y] as [number, number]), perspective: still(perspective) },
+      0,
+      size,
+      shot,
+    )!;
 
   test('without perspective it narrows by the cosine; a quarter turn shows nothing', () => {
     const picture = pictureOf(bench, { x: 0, y: 0, w: W, h: H }, noise());
@@ -69,7 +87,12 @@ describe('tilt', () => {
     const m = tilted(0, 45, 1);
     const eye = Math.hypot(60, 60) / 2;
     // turned by 45° the right edge comes nearer by sin 45° of its distance from the axis
-    for (const [x, y] of [[0, 0], [W, 0], [W, H], [5, 11]] as const) {
+    for (const [x, y] of [
+      [0, 0],
+      [W, 0],
+      [W, H],
+      [5, 11],
+    ] as const) {
       const [dx, dy] = [x - W / 2, y - H / 2];
       const depth = 1 - (dx * Math.SQRT1_2) / eye;
       const [u, v] = project(m, x, y);
@@ -79,12 +102,26 @@ describe('tilt', () => {
   });
 
   test('what comes behind the eye takes the whole picture into account, and nothing is drawn twice', () => {
-    expect(placedBounds(tilted(0, 45, 1).map((v, i) => (i === 6 ? v * 40 : v)) as unknown as Projective, { x: 0, y: 0, w: W, h: H }).w).toBeGreaterThan(1e5);
+    expect(
+      placedBounds(tilted(0, 45, 1).map((v, i) => (i === 6 ? v * 40 : v)) as unknown as Projective, {
+        x: 0,
+        y: 0,
+        w: W,
+        h: H,
+      }).w,
+    ).toBeGreaterThan(1e5);
   });
 });
 
 describe('motion blur', () => {
-  const plan = (moves: number[]): LayerPlan => ({ matrix: translation(10, 10), tilt: null, trail: moves.map((dx) => projective(translation(10 + dx, 10))), opacity: 1, blend: 'normal' }) as unknown as LayerPlan;
+  const plan = (moves: number[]): LayerPlan =>
+    ({
+      matrix: translation(10, 10),
+      tilt: null,
+      trail: moves.map((dx) => projective(translation(10 + dx, 10))),
+      opacity: 1,
+      blend: 'normal',
+    }) as unknown as LayerPlan;
   const white = () => new Float32Array(W * H * 4).fill(1);
   const drawn = (moves: number[]) => {
     const [under, picture] = [backdrop(bench, 60, 60, null), pictureOf(bench, { x: 0, y: 0, w: W, h: H }, white())];

@@ -1,6 +1,17 @@
 import type { Arena } from './arena';
 import type { Kernels } from './kernels';
-import { invert, multiply, project, projective, projectiveInverse, projectiveProduct, scaling, translation, type Matrix, type Projective } from './matrix';
+import {
+  invert,
+  multiply,
+  project,
+  projective,
+  projectiveInverse,
+  projectiveProduct,
+  scaling,
+  translation,
+  type Matrix,
+  type Projective,
+} from './matrix';
 import { BYTES_PER_PIXEL, Picture } from './picture';
 import { intersect, isEmpty, type Rect } from './rect';
 
@@ -19,7 +30,12 @@ function flattened(m: Matrix | Projective): Matrix | Projective {
 /** Pixels that a rectangle may cover after a map, with room for soft borders; very large when part of it is behind the eye. */
 export function placedBounds(map: Matrix | Projective, rect: Rect): Rect {
   const m = asProjective(map);
-  const points = [[rect.x, rect.y], [rect.x + rect.w, rect.y], [rect.x + rect.w, rect.y + rect.h], [rect.x, rect.y + rect.h]].map(([x, y]) => project(m, x!, y!));
+  const points = [
+    [rect.x, rect.y],
+    [rect.x + rect.w, rect.y],
+    [rect.x + rect.w, rect.y + rect.h],
+    [rect.x, rect.y + rect.h],
+  ].map(([x, y]) => project(m, x!, y!));
   if (points.some((point) => point[2] <= 1e-3)) return { x: -1e6, y: -1e6, w: 2e6, h: 2e6 };
   const xs = points.map((p) => p[0]);
   const ys = points.map((p) => p[1]);
@@ -31,16 +47,27 @@ export function placedBounds(map: Matrix | Projective, rect: Rect): Rect {
 /** How much smaller a map draws things about the middle of a w×h picture, the longer of both ways. */
 function scaleOf(map: Matrix | Projective, w: number, h: number): number {
   if (isAffine(map)) return Math.max(Math.hypot(map[0], map[1]), Math.hypot(map[2], map[3]));
-  const [[x, y], [x1, y1], [x2, y2]] = [project(map, w / 2, h / 2), project(map, w / 2 + 1, h / 2), project(map, w / 2, h / 2 + 1)];
+  const [[x, y], [x1, y1], [x2, y2]] = [
+    project(map, w / 2, h / 2),
+    project(map, w / 2 + 1, h / 2),
+    project(map, w / 2, h / 2 + 1),
+  ];
   return Math.max(Math.hypot(x1 - x, y1 - y), Math.hypot(x2 - x, y2 - y));
 }
 
 /** A picture drawn through a map, cut to `within`. Strong reductions are halved first so that nothing is skipped. @returns null when nothing shows */
-export function place(tools: Tools, picture: Picture, matrix: Matrix | Projective, opacity: number, within: Rect): Picture | null {
+export function place(
+  tools: Tools,
+  picture: Picture,
+  matrix: Matrix | Projective,
+  opacity: number,
+  within: Rect,
+): Picture | null {
   const whole = flattened(matrix);
   const part = intersect(placedBounds(whole, picture.rect), within);
   if (isEmpty(part) || isEmpty(picture.rect)) return null;
-  const before = (map: Matrix | Projective, own: Matrix): Matrix | Projective => (isAffine(map) ? multiply(map, own) : projectiveProduct(map, projective(own)));
+  const before = (map: Matrix | Projective, own: Matrix): Matrix | Projective =>
+    isAffine(map) ? multiply(map, own) : projectiveProduct(map, projective(own));
   let map = before(whole, translation(picture.rect.x, picture.rect.y));
   let { w, h } = picture.rect;
   const halved: number[] = [];
@@ -54,7 +81,9 @@ export function place(tools: Tools, picture: Picture, matrix: Matrix | Projectiv
     h = Math.ceil(h / 2);
     map = before(map, scaling(2, 2));
   }
-  const shifted = isAffine(map) ? multiply(translation(-part.x, -part.y), map) : projectiveProduct(projective(translation(-part.x, -part.y)), map);
+  const shifted = isAffine(map)
+    ? multiply(translation(-part.x, -part.y), map)
+    : projectiveProduct(projective(translation(-part.x, -part.y)), map);
   const back = isAffine(shifted) ? invert(shifted) : projectiveInverse(shifted);
   let out: Picture | null = null;
   if (back) {

@@ -7,7 +7,15 @@ import type { Value } from '../document/value';
 import { passOf } from '../passes/registry';
 import type { AnyPass, PlainValues, Plate, PlatePlan } from '../passes/define';
 import type { BlendMode } from '../picture/blend';
-import { multiply, projective, projectiveInverse, projectiveProduct, scaling, type Matrix, type Projective } from '../picture/matrix';
+import {
+  multiply,
+  projective,
+  projectiveInverse,
+  projectiveProduct,
+  scaling,
+  type Matrix,
+  type Projective,
+} from '../picture/matrix';
 import { frameAt, secondsAt, STAMP_ROUNDING } from '../time/rate';
 import { sourceFrameAt } from '../time/speed';
 import { valueAt } from '../time/values';
@@ -101,7 +109,12 @@ export function planFrame(project: Project, shotId: ShotId, frame: number, optio
     light: shot.light,
     layers,
   };
-  return { ...plan, key: hash(JSON.stringify([plan.width, plan.height, plan.background, plan.light, layers.map((layer) => layer.drawn)])) };
+  return {
+    ...plan,
+    key: hash(
+      JSON.stringify([plan.width, plan.height, plan.background, plan.light, layers.map((layer) => layer.drawn)]),
+    ),
+  };
 }
 
 /** Layers whose plans are made already: a layer that gives its matte to others is planned once. */
@@ -117,10 +130,19 @@ export function visibleLayers(shot: Shot, frame: number): Layer[] {
 }
 
 /** Shot pixels → pixels of a layer's picture, both at the plan's scale; null when the layer is seen from its edge. */
-export const intoPicture = ({ tilt, matrix }: LayerPlan): Projective | null => projectiveInverse(tilt ?? projective(matrix));
+export const intoPicture = ({ tilt, matrix }: LayerPlan): Projective | null =>
+  projectiveInverse(tilt ?? projective(matrix));
 
 /** One layer's plan, or null when it has no picture (sound). */
-export function planLayer(project: Project, shot: Shot, layer: Layer, frame: number, reduction: Reduction, without?: PassId, planned: Planned = new Map()): LayerPlan | null {
+export function planLayer(
+  project: Project,
+  shot: Shot,
+  layer: Layer,
+  frame: number,
+  reduction: Reduction,
+  without?: PassId,
+  planned: Planned = new Map(),
+): LayerPlan | null {
   const known = planned.get(layer.id);
   if (known !== undefined) return known;
   const made = plannedLayer(project, shot, layer, frame, reduction, without, planned);
@@ -128,21 +150,47 @@ export function planLayer(project: Project, shot: Shot, layer: Layer, frame: num
   return made;
 }
 
-function plannedLayer(project: Project, shot: Shot, layer: Layer, frame: number, reduction: Reduction, without: PassId | undefined, planned: Planned): LayerPlan | null {
+function plannedLayer(
+  project: Project,
+  shot: Shot,
+  layer: Layer,
+  frame: number,
+  reduction: Reduction,
+  without: PassId | undefined,
+  planned: Planned,
+): LayerPlan | null {
   const full = sourceSize(project, layer);
   if (!full) return null;
   const local = frame - layer.span.start;
   const size = { w: Math.ceil(full.w / reduction), h: Math.ceil(full.h / reduction) };
   const source = planSource(project, shot, layer, local);
-  const sourceKey = hash(JSON.stringify([source.kind === 'stock' ? [source.stock, source.file, source.seconds, source.next] : source.colour, size, reduction]));
+  const sourceKey = hash(
+    JSON.stringify([
+      source.kind === 'stock' ? [source.stock, source.file, source.seconds, source.next] : source.colour,
+      size,
+      reduction,
+    ]),
+  );
   let key = sourceKey;
   const passes = layer.passes
     .filter((pass) => pass.on && pass.id !== without)
     .map((pass) => {
       const declared = passOf(pass.type)!;
-      const coverage = (ids: readonly MaskId[], empty: 'all' | 'none' = 'none') => planCoverage(project, shot, layer, ids.length || empty === 'none' ? ids : layer.masks.map((mask) => mask.id), local, size, reduction);
+      const coverage = (ids: readonly MaskId[], empty: 'all' | 'none' = 'none') =>
+        planCoverage(
+          project,
+          shot,
+          layer,
+          ids.length || empty === 'none' ? ids : layer.masks.map((mask) => mask.id),
+          local,
+          size,
+          reduction,
+        );
       const resolved = planValues(project, pass, declared, local, reduction, coverage);
-      const values = 'moment' in declared && declared.moment ? { ...resolved, ...declared.moment(resolved as never, local) } : resolved;
+      const values =
+        'moment' in declared && declared.moment
+          ? { ...resolved, ...declared.moment(resolved as never, local) }
+          : resolved;
       const limits = pass.area && coverage(pass.area.masks);
       // an area is one as soon as something is drawn in it
       const area = limits?.masks.length ? { ...limits, side: pass.area!.side } : null;
@@ -157,32 +205,85 @@ function plannedLayer(project: Project, shot: Shot, layer: Layer, frame: number,
   const wrap = planWrap(passes);
   const matte = planMatte(project, shot, layer, frame, reduction, planned);
   const { blend } = layer;
-  const drawn = hash(JSON.stringify([key, matrix, tilt, trail, opacity, blend, wrap, matte && [matte.layer.drawn, matte.by, matte.invert]]));
-  return { id: layer.id, name: layer.name, source, size, sourceKey, passes, key, matrix, tilt, trail, opacity, blend, wrap, matte, drawn };
+  const drawn = hash(
+    JSON.stringify([
+      key,
+      matrix,
+      tilt,
+      trail,
+      opacity,
+      blend,
+      wrap,
+      matte && [matte.layer.drawn, matte.by, matte.invert],
+    ]),
+  );
+  return {
+    id: layer.id,
+    name: layer.name,
+    source,
+    size,
+    sourceKey,
+    passes,
+    key,
+    matrix,
+    tilt,
+    trail,
+    opacity,
+    blend,
+    wrap,
+    matte,
+    drawn,
+  };
 }
 
 /** A layer's plan up to what comes into one of its passes, at full size. */
 export function planBefore(project: Project, shot: Shot, layer: Layer, pass: PassId, frame: number): LayerPlan | null {
-  return planLayer(project, shot, { ...layer, passes: layer.passes.slice(0, layer.passes.findIndex((item) => item.id === pass)) }, frame, 1);
+  return planLayer(
+    project,
+    shot,
+    {
+      ...layer,
+      passes: layer.passes.slice(
+        0,
+        layer.passes.findIndex((item) => item.id === pass),
+      ),
+    },
+    frame,
+    1,
+  );
 }
 
 /** Values of the last light wrap among passes. */
 function planWrap(passes: readonly PassPlan[]): LayerPlan['wrap'] {
   const last = passes.findLast((pass) => pass.type === 'light-wrap');
   const values = last?.values as { reach: number; strength: number } | undefined;
-  return values && values.reach > 0 && values.strength > 0 ? { reach: values.reach, strength: values.strength, area: last!.area } : null;
+  return values && values.reach > 0 && values.strength > 0
+    ? { reach: values.reach, strength: values.strength, area: last!.area }
+    : null;
 }
 
 /** The matte layer's plan; outside of its own time it covers nothing. */
-function planMatte(project: Project, shot: Shot, { matte }: Layer, frame: number, reduction: Reduction, planned: Planned): LayerPlan['matte'] {
+function planMatte(
+  project: Project,
+  shot: Shot,
+  { matte }: Layer,
+  frame: number,
+  reduction: Reduction,
+  planned: Planned,
+): LayerPlan['matte'] {
   const giver = matte && shot.layers.find((item) => item.id === matte.layer);
   const plan = giver && planLayer(project, shot, giver, frame, reduction, undefined, planned);
   if (!plan) return null;
   const there = frame >= giver.span.start && frame < giver.span.start + giver.span.length;
-  return { layer: there ? plan : { ...plan, opacity: 0, drawn: `${plan.drawn} not there` }, by: matte.by, invert: matte.invert };
+  return {
+    layer: there ? plan : { ...plan, opacity: 0, drawn: `${plan.drawn} not there` },
+    by: matte.by,
+    invert: matte.invert,
+  };
 }
 
-const reducedTilt = (m: Projective, by: number): Projective => projectiveProduct(projective(scaling(1 / by, 1 / by)), projectiveProduct(m, projective(scaling(by, by))));
+const reducedTilt = (m: Projective, by: number): Projective =>
+  projectiveProduct(projective(scaling(1 / by, 1 / by)), projectiveProduct(m, projective(scaling(by, by))));
 const reduced = (m: Matrix, by: number): Matrix => multiply(scaling(1 / by, 1 / by), multiply(m, scaling(by, by)));
 
 /** Source pixels → shot pixels of a layer at a shot frame, with all that it follows; without its tilt. */
@@ -197,12 +298,23 @@ function layerTilt(shot: Shot, layer: Layer, frame: number, source: { w: number;
 }
 
 /** Source pixels → shot pixels of a layer at a shot frame, its tilt included. */
-export const layerProjection = (shot: Shot, layer: Layer, frame: number, source: { w: number; h: number }): Projective => layerTilt(shot, layer, frame, source) ?? projective(layerMatrix(shot, layer, frame, source));
+export const layerProjection = (
+  shot: Shot,
+  layer: Layer,
+  frame: number,
+  source: { w: number; h: number },
+): Projective => layerTilt(shot, layer, frame, source) ?? projective(layerMatrix(shot, layer, frame, source));
 
 /** Most samples of motion blur in a reduced preview; a render takes them all. */
 const PREVIEW_SAMPLES = 8;
 
-function planTrail(shot: Shot, layer: Layer, frame: number, source: { w: number; h: number }, reduction: Reduction): Projective[] {
+function planTrail(
+  shot: Shot,
+  layer: Layer,
+  frame: number,
+  source: { w: number; h: number },
+  reduction: Reduction,
+): Projective[] {
   const blur = layer.motionBlur;
   if (!blur || blur.shutter <= 0) return [];
   const samples = reduction === 1 ? blur.samples : Math.min(blur.samples, PREVIEW_SAMPLES);
@@ -218,7 +330,12 @@ function planSource(project: Project, shot: Shot, layer: Layer, local: number): 
   const { source } = layer;
   if (source.kind === 'colour') return { kind: 'colour', colour: valueAt(source.colour, local) };
   const item = project.stock.find((entry) => entry.id === source.stock)!;
-  const base = { kind: 'stock' as const, stock: source.stock, name: item.name, file: `${item.file} ${item.facts.bytes}` };
+  const base = {
+    kind: 'stock' as const,
+    stock: source.stock,
+    name: item.name,
+    file: `${item.file} ${item.facts.bytes}`,
+  };
   if (item.kind === 'image') return { ...base, seconds: STAMP_ROUNDING };
   const rate = item.facts.rate && item.facts.rate !== 'variable' ? item.facts.rate : shot.rate;
   const last = Math.max(0, (item.facts.seconds ?? Infinity) - secondsAt(1, rate));
@@ -243,17 +360,35 @@ function planPlate(project: Project, plate: Plate): PlatePlan {
   const item = plate && project.stock.find((entry) => entry.id === plate.stock);
   if (!plate || !item) return null;
   const long = item.facts.seconds ?? 0;
-  const seconds = plate.median ? Array.from({ length: MEDIAN_OF }, (_, i) => ((i + 0.5) / MEDIAN_OF) * long) : [plate.seconds];
-  return { stock: item.id, name: item.name, file: `${item.file} ${item.facts.bytes}`, seconds: item.kind === 'image' ? [STAMP_ROUNDING] : seconds.map((at) => at + STAMP_ROUNDING) };
+  const seconds = plate.median
+    ? Array.from({ length: MEDIAN_OF }, (_, i) => ((i + 0.5) / MEDIAN_OF) * long)
+    : [plate.seconds];
+  return {
+    stock: item.id,
+    name: item.name,
+    file: `${item.file} ${item.facts.bytes}`,
+    seconds: item.kind === 'image' ? [STAMP_ROUNDING] : seconds.map((at) => at + STAMP_ROUNDING),
+  };
 }
 
-function planValues(project: Project, pass: Pass, declared: AnyPass, local: number, reduction: Reduction, coverage: (ids: readonly MaskId[], empty: 'all' | 'none') => CoveragePlan): PlainValues {
+function planValues(
+  project: Project,
+  pass: Pass,
+  declared: AnyPass,
+  local: number,
+  reduction: Reduction,
+  coverage: (ids: readonly MaskId[], empty: 'all' | 'none') => CoveragePlan,
+): PlainValues {
   const out: PlainValues = {};
   for (const [name, param] of Object.entries(declared.params)) {
     const value = valueAt(pass.values[name] as Value<number | string>, local);
     if (param.kind === 'plate') out[name] = planPlate(project, value as unknown as Plate);
     else if (param.kind === 'masks') out[name] = coverage(value as unknown as MaskId[], param.empty);
-    else out[name] = param.kind === 'number' ? Math.min(param.max, Math.max(param.min, value as number)) / (param.unit === 'px' ? reduction : 1) : value;
+    else
+      out[name] =
+        param.kind === 'number'
+          ? Math.min(param.max, Math.max(param.min, value as number)) / (param.unit === 'px' ? reduction : 1)
+          : value;
   }
   return out;
 }

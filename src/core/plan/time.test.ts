@@ -9,7 +9,11 @@ import { planFrame, type SourcePlan } from './plan';
 const source = { kind: 'stock' as const, stock: 'plate' as never };
 const planned = (time: Partial<Layer['time']>, frame: number): Extract<SourcePlan, { kind: 'stock' }> => {
   const layer = layerOf('plate', source);
-  const plan = planFrame(projectOf([{ ...layer, span: { start: 0, length: 200 }, time: { ...layer.time, ...time } }], { length: 200 }), SHOT, frame);
+  const plan = planFrame(
+    projectOf([{ ...layer, span: { start: 0, length: 200 }, time: { ...layer.time, ...time } }], { length: 200 }),
+    SHOT,
+    frame,
+  );
   return plan.layers[0]!.source as Extract<SourcePlan, { kind: 'stock' }>;
 };
 const frameOf = (seconds: number) => Math.floor(seconds * 24 + 1e-6);
@@ -29,16 +33,21 @@ describe('which source frame shows', () => {
 
   test('between: two neighbours, and the share of the way from one to the other', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.05, max: 0.9, noNaN: true }), fc.integer({ min: 1, max: 45 }), fc.constantFrom('blend' as const, 'flow' as const), (speed, frame, how) => {
-        const at = speed * frame;
-        const share = at - Math.floor(at);
-        const plan = planned({ speed: still(speed), between: how }, frame);
-        if (share < 0.002 || share > 0.998) return;
-        expect(frameOf(plan.seconds)).toBe(Math.floor(at));
-        expect(frameOf(plan.next!.seconds)).toBe(Math.floor(at) + 1);
-        expect(plan.next!.share).toBeCloseTo(share, 6);
-        expect(plan.next!.how).toBe(how);
-      }),
+      fc.property(
+        fc.double({ min: 0.05, max: 0.9, noNaN: true }),
+        fc.integer({ min: 1, max: 45 }),
+        fc.constantFrom('blend' as const, 'flow' as const),
+        (speed, frame, how) => {
+          const at = speed * frame;
+          const share = at - Math.floor(at);
+          const plan = planned({ speed: still(speed), between: how }, frame);
+          if (share < 0.002 || share > 0.998) return;
+          expect(frameOf(plan.seconds)).toBe(Math.floor(at));
+          expect(frameOf(plan.next!.seconds)).toBe(Math.floor(at) + 1);
+          expect(plan.next!.share).toBeCloseTo(share, 6);
+          expect(plan.next!.how).toBe(how);
+        },
+      ),
     );
   });
 
@@ -50,12 +59,20 @@ describe('which source frame shows', () => {
   });
 
   test('backwards from the end it shows every frame once, down to the first', () => {
-    const seen = Array.from({ length: 48 }, (_, frame) => frameOf(planned({ offset: 47, speed: still(-1) }, frame).seconds));
+    const seen = Array.from({ length: 48 }, (_, frame) =>
+      frameOf(planned({ offset: 47, speed: still(-1) }, frame).seconds),
+    );
     expect(seen).toEqual(Array.from({ length: 48 }, (_, i) => 47 - i));
   });
 
   test('through a ramp that is smooth, frames never run backwards and never leap', () => {
-    const ramp: Value<number> = { keys: [{ at: 0, value: 2, ease: { cubic: [0.6, 0, 0.4, 1] } }, { at: 20, value: 0.2, ease: { cubic: [0.6, 0, 0.4, 1] } }, { at: 40, value: 2, ease: 'linear' }] };
+    const ramp: Value<number> = {
+      keys: [
+        { at: 0, value: 2, ease: { cubic: [0.6, 0, 0.4, 1] } },
+        { at: 20, value: 0.2, ease: { cubic: [0.6, 0, 0.4, 1] } },
+        { at: 40, value: 2, ease: 'linear' },
+      ],
+    };
     const moments = Array.from({ length: 40 }, (_, frame) => {
       const plan = planned({ speed: ramp, between: 'blend' }, frame);
       return frameOf(plan.seconds) + (plan.next?.share ?? 0);

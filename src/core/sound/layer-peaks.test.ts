@@ -4,7 +4,8 @@ import { layerPeaks } from './layer-peaks';
 
 // a clip of 100 frames that gets louder
 const rising = Array.from({ length: 50 }, (_, i) => (i + 1) / 50);
-const heard = (change: Partial<Parameters<typeof layerPeaks>[2]> = {}, bins = 10) => layerPeaks(rising, 100, { length: 100, time: { offset: 0, speed: still(1) }, gain: still(1), ...change }, bins);
+const heard = (change: Partial<Parameters<typeof layerPeaks>[2]> = {}, bins = 10) =>
+  layerPeaks(rising, 100, { length: 100, time: { offset: 0, speed: still(1) }, gain: still(1), ...change }, bins);
 
 describe('the wave along a layer', () => {
   test('as recorded it is the clip’s own', () => {
@@ -20,7 +21,14 @@ describe('the wave along a layer', () => {
   test('its level counts at its own time, and no peak is more than full', () => {
     expect(heard({ gain: still(0.5) })[9]).toBe(0.5);
     expect(heard({ gain: still(8) })[9]).toBe(1);
-    const fade = heard({ gain: { keys: [{ at: 0, value: 0, ease: 'linear' }, { at: 100, value: 1, ease: 'linear' }] } });
+    const fade = heard({
+      gain: {
+        keys: [
+          { at: 0, value: 0, ease: 'linear' },
+          { at: 100, value: 1, ease: 'linear' },
+        ],
+      },
+    });
     fade.forEach((peak, i) => expect(peak).toBeCloseTo(((i + 1) / 10) * ((i + 0.5) / 10), 6));
   });
 

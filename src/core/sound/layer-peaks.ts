@@ -14,8 +14,16 @@ interface Sounding {
  * @param peaks of equal parts of the whole clip, 0…1 @param frames how long the clip is, in frames of the shot @param bins parts of the layer
  * @returns a peak for each part, 0…1
  */
-export function layerPeaks(peaks: readonly number[], frames: number, { length, time, gain }: Sounding, bins: number): number[] {
-  const at = Array.from({ length: bins + 1 }, (_, i) => (sourceFrameAt(time, (i / bins) * length) / frames) * peaks.length);
+export function layerPeaks(
+  peaks: readonly number[],
+  frames: number,
+  { length, time, gain }: Sounding,
+  bins: number,
+): number[] {
+  const at = Array.from(
+    { length: bins + 1 },
+    (_, i) => (sourceFrameAt(time, (i / bins) * length) / frames) * peaks.length,
+  );
   return Array.from({ length: bins }, (_, i) => {
     const [from, to] = [Math.min(at[i]!, at[i + 1]!), Math.max(at[i]!, at[i + 1]!)];
     let peak = 0;

@@ -7,8 +7,24 @@ import { clipStock, layerOf, projectOf, SHOT } from '../testing/documents';
 import { mix, planSound, type Pcm, type SoundItem } from './mix';
 
 const RATE = 48000;
-const tone = (hertz: number, seconds: number, sampleRate = RATE): Pcm => ({ sampleRate, channels: [Float32Array.from({ length: seconds * sampleRate }, (_, i) => Math.sin((2 * Math.PI * hertz * i) / sampleRate))] });
-const item = (change: Partial<SoundItem> = {}): SoundItem => ({ stock: 'bed' as StockId, name: 'bed', start: 0, end: 2, time: { offset: 0, speed: still(1) }, keepPitch: false, gain: still(1), origin: 0, frame: 1 / 24, ...change });
+const tone = (hertz: number, seconds: number, sampleRate = RATE): Pcm => ({
+  sampleRate,
+  channels: [
+    Float32Array.from({ length: seconds * sampleRate }, (_, i) => Math.sin((2 * Math.PI * hertz * i) / sampleRate)),
+  ],
+});
+const item = (change: Partial<SoundItem> = {}): SoundItem => ({
+  stock: 'bed' as StockId,
+  name: 'bed',
+  start: 0,
+  end: 2,
+  time: { offset: 0, speed: still(1) },
+  keepPitch: false,
+  gain: still(1),
+  origin: 0,
+  frame: 1 / 24,
+  ...change,
+});
 const clips = (pcm: Pcm) => new Map([['bed', pcm]]);
 /** Amplitude of a frequency in a stretch of samples. */
 function amplitude(data: Float32Array, hertz: number, from: number, to: number): number {
@@ -47,24 +63,47 @@ describe('mixing', () => {
   });
 
   test('double speed with the pitch kept sounds the same tone; backwards is the recording mirrored', () => {
-    const [kept] = mix([item({ time: { offset: 0, speed: still(2) }, end: 0.9, keepPitch: true })], clips(tone(1000, 2)), 0, RATE, RATE);
+    const [kept] = mix(
+      [item({ time: { offset: 0, speed: still(2) }, end: 0.9, keepPitch: true })],
+      clips(tone(1000, 2)),
+      0,
+      RATE,
+      RATE,
+    );
     expect(amplitude(kept, 1000, 4800, 38400)).toBeGreaterThan(0.6);
     expect(amplitude(kept, 2000, 4800, 38400)).toBeLessThan(0.05);
-    const sweep: Pcm = { sampleRate: RATE, channels: [Float32Array.from({ length: 2 * RATE }, (_, i) => Math.sin((i * i) / 4e6))] };
+    const sweep: Pcm = {
+      sampleRate: RATE,
+      channels: [Float32Array.from({ length: 2 * RATE }, (_, i) => Math.sin((i * i) / 4e6))],
+    };
     const [back] = mix([item({ time: { offset: 24, speed: still(-1) }, end: 1 })], clips(sweep), 0, RATE, RATE);
     for (let i = 1000; i < 40000; i += 777) expect(back[i]).toBeCloseTo(sweep.channels[0]![RATE - i]!, 3);
   });
 
   test('a ramp from still to full speed reads the integral of the speed', () => {
-    const ramp: Value<number> = { keys: [{ at: 0, value: 0, ease: 'linear' }, { at: 24, value: 1, ease: 'linear' }] };
-    const slope: Pcm = { sampleRate: RATE, channels: [Float32Array.from({ length: 2 * RATE }, (_, i) => i / (2 * RATE))] };
+    const ramp: Value<number> = {
+      keys: [
+        { at: 0, value: 0, ease: 'linear' },
+        { at: 24, value: 1, ease: 'linear' },
+      ],
+    };
+    const slope: Pcm = {
+      sampleRate: RATE,
+      channels: [Float32Array.from({ length: 2 * RATE }, (_, i) => i / (2 * RATE))],
+    };
     const [left] = mix([item({ time: { offset: 0, speed: ramp } })], clips(slope), 0, RATE, RATE);
     for (const second of [0.25, 0.5, 0.9]) expect(left[second * RATE]).toBeCloseTo((second * second) / 2 / 2, 4);
   });
 
   test('levels multiply, items add, and nothing sounds outside its time', () => {
     const pcm = tone(500, 2);
-    const [left] = mix([item({ gain: still(0.25), start: 0.5, end: 1, origin: 0.5 }), item({ gain: still(0.5), start: 0.5, end: 1 })], clips(pcm), 0, 72000, RATE);
+    const [left] = mix(
+      [item({ gain: still(0.25), start: 0.5, end: 1, origin: 0.5 }), item({ gain: still(0.5), start: 0.5, end: 1 })],
+      clips(pcm),
+      0,
+      72000,
+      RATE,
+    );
     expect(amplitude(left, 500, 28800, 43200)).toBeCloseTo(0.75, 2);
     expect(Math.max(...left.subarray(0, 24000), ...left.subarray(48001))).toBe(0);
   });
@@ -82,10 +121,18 @@ describe('mixing', () => {
 });
 
 describe('what sounds', () => {
-  const bed = { ...clipStock('bed'), kind: 'sound' as const, facts: { codec: 'wav', alpha: false, seconds: 6, bytes: 1, sound: { channels: 2, sampleRate: RATE, codec: 'wav' } } };
+  const bed = {
+    ...clipStock('bed'),
+    kind: 'sound' as const,
+    facts: { codec: 'wav', alpha: false, seconds: 6, bytes: 1, sound: { channels: 2, sampleRate: RATE, codec: 'wav' } },
+  };
   const withLayer = (change: Parameters<typeof layerOf>[2]) => {
     const { project } = perform(projectOf(), addStock(bed))!;
-    return perform(project, { name: 'add', apply: (draft) => void draft.shots[0]!.layers.push(layerOf('bed', { kind: 'stock', stock: bed.id }, change) as never) })!.project;
+    return perform(project, {
+      name: 'add',
+      apply: (draft) =>
+        void draft.shots[0]!.layers.push(layerOf('bed', { kind: 'stock', stock: bed.id }, change) as never),
+    })!.project;
   };
   const sounding = (change: Parameters<typeof layerOf>[2]) => planSound(withLayer(change), SHOT);
 
@@ -100,7 +147,15 @@ describe('what sounds', () => {
     expect(sounding({ sound: { gain: still(1), muted: true } })).toEqual([]);
     expect(sounding({ shown: false })).toEqual([]);
     const both = withLayer({});
-    const { project } = perform(both, { name: 'solo', apply: (draft) => void draft.shots[0]!.layers.push({ ...layerOf('other', { kind: 'stock', stock: bed.id }), id: 'other' as LayerId, solo: true } as never) })!;
+    const { project } = perform(both, {
+      name: 'solo',
+      apply: (draft) =>
+        void draft.shots[0]!.layers.push({
+          ...layerOf('other', { kind: 'stock', stock: bed.id }),
+          id: 'other' as LayerId,
+          solo: true,
+        } as never),
+    })!;
     expect(planSound(project, SHOT).map((entry) => entry.name)).toEqual(['other']);
   });
 });

@@ -64,7 +64,13 @@ const BLOCK = 128;
  * @param from first moment, seconds of the shot @param length samples @param clips decoded sound by stock; missing ones are silent
  * @returns left and right, not limited
  */
-export function mix(items: readonly SoundItem[], clips: ReadonlyMap<string, Pcm>, from: number, length: number, sampleRate: number): [Float32Array, Float32Array] {
+export function mix(
+  items: readonly SoundItem[],
+  clips: ReadonlyMap<string, Pcm>,
+  from: number,
+  length: number,
+  sampleRate: number,
+): [Float32Array, Float32Array] {
   const out: [Float32Array, Float32Array] = [new Float32Array(length), new Float32Array(length)];
   for (const item of items) {
     const clip = clips.get(item.stock);
@@ -96,7 +102,11 @@ const GRAIN = 0.04;
  * Reads a layer's sound at moments of the shot. At other speeds than the recorded one, with the pitch kept, short grains are
  * taken at the recorded speed from where the layer is, and each fades into the next.
  */
-function reader(item: SoundItem, sides: readonly [Float32Array, Float32Array], rate: number): (from: number, to: number) => (now: number, side: 0 | 1) => number {
+function reader(
+  item: SoundItem,
+  sides: readonly [Float32Array, Float32Array],
+  rate: number,
+): (from: number, to: number) => (now: number, side: 0 | 1) => number {
   const grains = new Map<number, { centre: number; at: number; way: number }>();
   const place = (seconds: number) => sourceFrameAt(item.time, (seconds - item.origin) / item.frame) * item.frame * rate;
   const speedAt = (seconds: number) => steadyAt(item.time.speed, (seconds - item.origin) / item.frame);
@@ -111,13 +121,17 @@ function reader(item: SoundItem, sides: readonly [Float32Array, Float32Array], r
   return (from, to) => {
     const [a, b] = [place(from), place(to)];
     const speed = (b - a) / ((to - from) * rate);
-    if (!item.keepPitch || Math.abs(Math.abs(speed) - 1) < 1e-6) return (now, side) => sampleAt(sides[side], a + (b - a) * ((now - from) / (to - from)));
+    if (!item.keepPitch || Math.abs(Math.abs(speed) - 1) < 1e-6)
+      return (now, side) => sampleAt(sides[side], a + (b - a) * ((now - from) / (to - from)));
     return (now, side) => {
       const first = Math.floor((now - item.start) / GRAIN);
       let sum = 0;
       for (let k = first; k <= first + 1; k++) {
         const { centre, at, way } = grains.get(k) ?? grain(k);
-        if (way) sum += (0.5 + 0.5 * Math.cos((Math.PI * (now - centre)) / GRAIN)) * sampleAt(sides[side], at + (now - centre) * rate * way);
+        if (way)
+          sum +=
+            (0.5 + 0.5 * Math.cos((Math.PI * (now - centre)) / GRAIN)) *
+            sampleAt(sides[side], at + (now - centre) * rate * way);
       }
       return sum;
     };

@@ -20,14 +20,23 @@ export interface TestBench {
 }
 
 /** Masks whose pictures and texts are empty. */
-export const plainMasks = (): MaskStore => new MaskStore(() => Promise.reject(new Error('no pictures here')), () => Promise.resolve([]));
+export const plainMasks = (): MaskStore =>
+  new MaskStore(
+    () => Promise.reject(new Error('no pictures here')),
+    () => Promise.resolve([]),
+  );
 
 /** Kernels and memory for tests and measurements in Node. */
 export async function testBench(limit = 512e6): Promise<TestBench> {
   const module = await WebAssembly.compile(readFileSync(new URL('../../../build/kernels.wasm', import.meta.url)));
   const arena = new Arena(limit);
   const kernels = await bindKernels(module, arena);
-  return { arena, kernels, masks: plainMasks(), plates: new PlateStore({ kernels, arena }, () => Promise.reject(new Error('no pictures here'))) };
+  return {
+    arena,
+    kernels,
+    masks: plainMasks(),
+    plates: new PlateStore({ kernels, arena }, () => Promise.reject(new Error('no pictures here'))),
+  };
 }
 
 /** A picture from premultiplied floats, four a pixel. */
@@ -38,18 +47,34 @@ export function pictureOf({ arena }: TestBench, rect: Rect, values: ArrayLike<nu
 }
 
 /** A copy of a picture's floats. */
-export const floatsOf = ({ arena }: TestBench, picture: Picture): Float32Array => arena.floats(picture.at, picture.pixels * 4).slice();
+export const floatsOf = ({ arena }: TestBench, picture: Picture): Float32Array =>
+  arena.floats(picture.at, picture.pixels * 4).slice();
 
 export const NO_MASKS: CoveragePlan = { masks: [], side: 'inside', scale: 1, centre: [0, 0] };
 
 /** A pass's defaults as they come out of a plan, with some values of its own. */
 export function planned(type: string, values: PlainValues): PlainValues {
   const params = Object.entries(passOf(type)!.params);
-  return { ...Object.fromEntries(params.map(([name, param]) => [name, param.kind === 'masks' ? NO_MASKS : param.default])), ...values };
+  return {
+    ...Object.fromEntries(params.map(([name, param]) => [name, param.kind === 'masks' ? NO_MASKS : param.default])),
+    ...values,
+  };
 }
 
 /** Runs one pass over a picture. @param picture given up @returns owned by the caller */
-export function runPass(bench: TestBench, type: string, values: PlainValues, picture: Picture, area: CoveragePlan | null = null): Picture {
+export function runPass(
+  bench: TestBench,
+  type: string,
+  values: PlainValues,
+  picture: Picture,
+  area: CoveragePlan | null = null,
+): Picture {
   const layer = { size: { w: picture.rect.w, h: picture.rect.h } } as LayerPlan;
-  return runPasses({ ...bench, cache: new PictureCache(0) }, layer, [{ id: 'p' as never, type, values: planned(type, values), area, key: 'k' }], picture, 'last');
+  return runPasses(
+    { ...bench, cache: new PictureCache(0) },
+    layer,
+    [{ id: 'p' as never, type, values: planned(type, values), area, key: 'k' }],
+    picture,
+    'last',
+  );
 }

@@ -1,16 +1,59 @@
 import fc from 'fast-check';
 import type { Edit } from '../document/edit';
-import { addLayer, newLayer, orderLayer, removeLayer, renameLayer, setBlend, setGain, setMatte, setOpacity, setPlace, switchLayer } from '../document/edits/layers';
+import {
+  addLayer,
+  newLayer,
+  orderLayer,
+  removeLayer,
+  renameLayer,
+  setBlend,
+  setGain,
+  setMatte,
+  setOpacity,
+  setPlace,
+  switchLayer,
+} from '../document/edits/layers';
 import { moveKeys, setJitter, togglePeg } from '../document/edits/keys';
-import { addMask, insertVertex, orderMask, removeMask, removeVertices, setArea, setMask, setPath } from '../document/edits/masks';
+import {
+  addMask,
+  insertVertex,
+  orderMask,
+  removeMask,
+  removeVertices,
+  setArea,
+  setMask,
+  setPath,
+} from '../document/edits/masks';
 import { newMask, pathShape, MASK_MODES, type Mask, type MaskId } from '../document/mask';
 import { setRange, toggleMarker } from '../document/edits/markers';
-import { duplicateLayer, freezeHere, moveLayer, removeLayers, reverseLayer, setSpeed, slipLayer, splitLayer, trimEnd, trimStart } from '../document/edits/time';
+import {
+  duplicateLayer,
+  freezeHere,
+  moveLayer,
+  removeLayers,
+  reverseLayer,
+  setSpeed,
+  slipLayer,
+  splitLayer,
+  trimEnd,
+  trimStart,
+} from '../document/edits/time';
 import { keysOf } from '../document/values';
 import { addPass, newPass, orderPass, removePass, setPassValue, switchPass } from '../document/edits/passes';
 import { addShot, addStock, newProject, setShot } from '../document/edits/project';
 import { perform } from '../document/edit';
-import type { Layer, LayerId, PassId, Project, ProjectId, Shot, ShotId, Source, Stock, StockId } from '../document/schema';
+import type {
+  Layer,
+  LayerId,
+  PassId,
+  Project,
+  ProjectId,
+  Shot,
+  ShotId,
+  Source,
+  Stock,
+  StockId,
+} from '../document/schema';
 import { BLEND_MODES } from '../picture/blend';
 import { PASSES } from '../passes/registry';
 
@@ -18,14 +61,34 @@ export const SHOT = 'shot-1' as ShotId;
 export const RATE = { num: 24, den: 1 };
 
 export const shotOf = (change: Partial<Shot> = {}): Shot => ({
-  id: SHOT, name: 'Night ferry', width: 64, height: 36, rate: RATE, length: 48, background: [0, 0, 0], light: 'display', markers: [], range: null, layers: [], ...change,
+  id: SHOT,
+  name: 'Night ferry',
+  width: 64,
+  height: 36,
+  rate: RATE,
+  length: 48,
+  background: [0, 0, 0],
+  light: 'display',
+  markers: [],
+  range: null,
+  layers: [],
+  ...change,
 });
 
 export const clipStock = (id: string, width = 64, height = 36): Stock => ({
-  id: id as StockId, name: id, file: `${id}.webm`, kind: 'video', facts: { width, height, rate: RATE, seconds: 2, codec: 'vp9', alpha: false, bytes: 1000 },
+  id: id as StockId,
+  name: id,
+  file: `${id}.webm`,
+  kind: 'video',
+  facts: { width, height, rate: RATE, seconds: 2, codec: 'vp9', alpha: false, bytes: 1000 },
 });
 
-export const colourSource = (colour: [number, number, number], width = 64, height = 36): Source => ({ kind: 'colour', colour: { still: colour }, width, height });
+export const colourSource = (colour: [number, number, number], width = 64, height = 36): Source => ({
+  kind: 'colour',
+  colour: { still: colour },
+  width,
+  height,
+});
 
 export function layerOf(id: string, source: Source, change: Partial<Layer> = {}): Layer {
   return { ...newLayer(id as LayerId, id, source, { start: 0, length: 48 }), ...change };
@@ -34,15 +97,21 @@ export function layerOf(id: string, source: Source, change: Partial<Layer> = {})
 /** A project with one shot, the given layers (top first) and a clip called `plate`. */
 export function projectOf(layers: Layer[] = [], shot: Partial<Shot> = {}): Project {
   const edits = [addStock(clipStock('plate')), addShot(shotOf({ layers, ...shot }))];
-  return edits.reduce((project, edit) => perform(project, edit)!.project, newProject('project-1' as ProjectId, 'Paper Harbour', '2026-01-12T18:30:00.000Z'));
+  return edits.reduce(
+    (project, edit) => perform(project, edit)!.project,
+    newProject('project-1' as ProjectId, 'Paper Harbour', '2026-01-12T18:30:00.000Z'),
+  );
 }
 
-const vertexCount = ({ shape }: Mask): number => (shape.kind !== 'path' ? 0 : 'still' in shape.path ? shape.path.still.length : shape.path.keys[0]!.value.length);
+const vertexCount = ({ shape }: Mask): number =>
+  shape.kind !== 'path' ? 0 : 'still' in shape.path ? shape.path.still.length : shape.path.keys[0]!.value.length;
 /** A matte from a layer that takes none itself, so that no circle comes about. */
 function freeMatte(project: Project, layer: Layer): Layer['matte'] {
   const { layers } = project.shots[0]!;
   const giver = layers.find((other) => other.id !== layer.id && !other.matte);
-  return giver && !layers.some((other) => other.matte?.layer === layer.id) ? { layer: giver.id, by: 'alpha', invert: false } : null;
+  return giver && !layers.some((other) => other.matte?.layer === layer.id)
+    ? { layer: giver.id, by: 'alpha', invert: false }
+    : null;
 }
 
 /** Counts what is made, so that ids differ. */
@@ -55,23 +124,55 @@ export const anyEdit: fc.Arbitrary<(project: Project) => Edit> = fc
     const shot = project.shots[0]!;
     const id = () => `id-${(made += 1)}`;
     const layer = shot.layers[n % Math.max(1, shot.layers.length)];
-    if (!layer || which === 0) return addLayer(SHOT, layerOf(id(), colourSource([x, 0.5, 1 - x])), n % (shot.layers.length + 1));
+    if (!layer || which === 0)
+      return addLayer(SHOT, layerOf(id(), colourSource([x, 0.5, 1 - x])), n % (shot.layers.length + 1));
     const at = { shot: SHOT, layer: layer.id };
     const pass = layer.passes[n % Math.max(1, layer.passes.length)];
     const newOne = () => addPass(at, newPass(id() as PassId, PASSES[n % PASSES.length]!.type));
     const mask = layer.masks[n % Math.max(1, layer.masks.length)];
-    const newPath = () => addMask(at, newMask(id() as MaskId, `mask ${n}`, pathShape([[-21 + 20 * x, -9], [14, -8], [15, 9 + x], [-12, 12]])));
+    const newPath = () =>
+      addMask(
+        at,
+        newMask(
+          id() as MaskId,
+          `mask ${n}`,
+          pathShape([
+            [-21 + 20 * x, -9],
+            [14, -8],
+            [15, 9 + x],
+            [-12, 12],
+          ]),
+        ),
+      );
     const drawn = { ...at, frame: layer.span.start + (n % 48) };
-    const square = (by: number) => [[-9, -9], [9 + by, -9], [9, 9], [-9, 9 + by]].map(([px, py]) => [px!, py!, 0, 0, 0, 0, 0] as const);
+    const square = (by: number) =>
+      [
+        [-9, -9],
+        [9 + by, -9],
+        [9, 9],
+        [-9, 9 + by],
+      ].map(([px, py]) => [px!, py!, 0, 0, 0, 0, 0] as const);
     const edits: (() => Edit)[] = [
       newPath,
       () => (mask ? removeMask(project, at, mask.id) : newPath()),
       () => (mask ? setMask(project, at, mask.id, { mode: MASK_MODES[n % 4]!, invert: n % 2 === 0 }) : newPath()),
       () => (mask ? orderMask(project, at, mask.id, 0) : newPath()),
-      () => (mask?.shape.kind === 'path' && vertexCount(mask) === 4 ? setPath(project, drawn, mask.id, square(x), n % 3 ? 'here' : 'all') : newPath()),
-      () => (mask?.shape.kind === 'path' && vertexCount(mask) > 2 ? insertVertex(project, at, mask.id, n % 2, 0.2 + 0.5 * x) : newPath()),
-      () => (mask?.shape.kind === 'path' && vertexCount(mask) > 3 ? removeVertices(project, at, mask.id, new Set([n % 3])) : newPath()),
-      () => (pass && mask ? setArea(project, at, pass.id, n % 3 ? { masks: [mask.id], side: n % 2 ? 'inside' : 'outside' } : null) : newPath()),
+      () =>
+        mask?.shape.kind === 'path' && vertexCount(mask) === 4
+          ? setPath(project, drawn, mask.id, square(x), n % 3 ? 'here' : 'all')
+          : newPath(),
+      () =>
+        mask?.shape.kind === 'path' && vertexCount(mask) > 2
+          ? insertVertex(project, at, mask.id, n % 2, 0.2 + 0.5 * x)
+          : newPath(),
+      () =>
+        mask?.shape.kind === 'path' && vertexCount(mask) > 3
+          ? removeVertices(project, at, mask.id, new Set([n % 3]))
+          : newPath(),
+      () =>
+        pass && mask
+          ? setArea(project, at, pass.id, n % 3 ? { masks: [mask.id], side: n % 2 ? 'inside' : 'outside' } : null)
+          : newPath(),
       () => setMatte(project, at, n % 2 ? null : freeMatte(project, layer)),
       () => removeLayer(project, at),
       () => orderLayer(project, at, n % shot.layers.length),
@@ -83,7 +184,13 @@ export const anyEdit: fc.Arbitrary<(project: Project) => Edit> = fc
       () => moveLayer(project, at, (n % 60) - 10),
       () => trimStart(project, at, n % 60),
       () => trimEnd(project, at, n % 60),
-      () => setPlace(project, at, { position: [n % 40, 40 * x - 20], rotation: 360 * x, scale: [0.3 + x, 0.3 + x], flipX: n % 2 === 0 }),
+      () =>
+        setPlace(project, at, {
+          position: [n % 40, 40 * x - 20],
+          rotation: 360 * x,
+          scale: [0.3 + x, 0.3 + x],
+          flipX: n % 2 === 0,
+        }),
       () => setShot(SHOT, { background: n % 2 ? null : [x, x, x], light: n % 3 ? 'display' : 'linear' }),
       newOne,
       newOne,
@@ -93,8 +200,21 @@ export const anyEdit: fc.Arbitrary<(project: Project) => Edit> = fc
       () => (pass?.type === 'adjust' ? setPassValue(project, at, pass.id, 'exposure', 4 * x - 2) : newOne()),
       () => togglePeg(project, { ...at, frame: n % 48 }, 'place.position'),
       () => togglePeg(project, { ...at, frame: n % 48 }, 'opacity', 'smooth'),
-      () => setJitter(project, at, 'place.rotation', n % 2 ? { amount: 10 * x, every: 1 + (n % 5), smooth: x, seed: n } : null),
-      () => moveKeys(SHOT, [...keysOf(layer.place.position)].slice(0, 1).map((key) => ({ layer: layer.id, path: 'place.position', at: key.at })), (n % 21) - 10),
+      () =>
+        setJitter(
+          project,
+          at,
+          'place.rotation',
+          n % 2 ? { amount: 10 * x, every: 1 + (n % 5), smooth: x, seed: n } : null,
+        ),
+      () =>
+        moveKeys(
+          SHOT,
+          [...keysOf(layer.place.position)]
+            .slice(0, 1)
+            .map((key) => ({ layer: layer.id, path: 'place.position', at: key.at })),
+          (n % 21) - 10,
+        ),
       () => splitLayer(project, { ...at, frame: layer.span.start + (n % 50) }, id),
       () => duplicateLayer(project, at, 5, 1, id),
       () => slipLayer(project, at, (n % 30) - 15),

@@ -27,13 +27,18 @@ const rgba = (file: string) => sharp(readFileSync(file)).ensureAlpha().raw().toB
 /** Decoded frames of a plate with what is true of them. The two steady plates show the same captain. */
 export async function truthFrames(plate: Plate, most = 12): Promise<TruthFrame[]> {
   const folder = join(TRUTH, plate);
-  const names = readdirSync(folder).filter((name) => name.endsWith('-frame.png')).sort();
+  const names = readdirSync(folder)
+    .filter((name) => name.endsWith('-frame.png'))
+    .sort();
   const step = names.length / min(most, names.length);
   const chosen = Array.from({ length: min(most, names.length) }, (_, i) => names[floor(i * step)]!);
   return Promise.all(
     chosen.map(async (name) => {
       const truth = name.replace('frame', 'foreground');
-      const [frame, foreground] = [await rgba(join(folder, name)), await rgba(existsSync(join(folder, truth)) ? join(folder, truth) : join(TRUTH, 'even', truth))];
+      const [frame, foreground] = [
+        await rgba(join(folder, name)),
+        await rgba(existsSync(join(folder, truth)) ? join(folder, truth) : join(TRUTH, 'even', truth)),
+      ];
       return { width: frame.info.width, height: frame.info.height, frame: frame.data, foreground: foreground.data };
     }),
   );
@@ -42,12 +47,19 @@ export async function truthFrames(plate: Plate, most = 12): Promise<TruthFrame[]
 /** One pick: the mean of a small square, upper left of the middle of the screen. */
 export function onePick({ frame, width }: TruthFrame, x0 = 250, y0 = 200, size = 24): Colour {
   const sum = [0, 0, 0];
-  for (let y = y0; y < y0 + size; y++) for (let x = x0; x < x0 + size; x++) for (let c = 0; c < 3; c++) sum[c]! += frame[(y * width + x) * 4 + c]!;
+  for (let y = y0; y < y0 + size; y++)
+    for (let x = x0; x < x0 + size; x++) for (let c = 0; c < 3; c++) sum[c]! += frame[(y * width + x) * 4 + c]!;
   return sum.map((v) => v / (size * size * 255)) as unknown as Colour;
 }
 
 /** Premultiplied floats of what a pass with a clean plate makes of a frame. @param clean straight 8-bit RGBA of the frame's size */
-export async function passWithPlate(bench: TestBench, truth: TruthFrame, type: string, values: PlainValues, clean: Uint8Array): Promise<Float32Array> {
+export async function passWithPlate(
+  bench: TestBench,
+  truth: TruthFrame,
+  type: string,
+  values: PlainValues,
+  clean: Uint8Array,
+): Promise<Float32Array> {
   const { width, height } = truth;
   const plates = new PlateStore(bench, () => Promise.resolve({ data: clean, width, height }));
   const own = { ...values, plate: { stock: 'clean', name: 'clean', file: 'clean', seconds: [0] } };
@@ -55,7 +67,12 @@ export async function passWithPlate(bench: TestBench, truth: TruthFrame, type: s
   return ran({ ...bench, plates }, truth, type, own);
 }
 
-function ran(bench: TestBench, { width: w, height: h, frame }: TruthFrame, type: string, values: PlainValues): Float32Array {
+function ran(
+  bench: TestBench,
+  { width: w, height: h, frame }: TruthFrame,
+  type: string,
+  values: PlainValues,
+): Float32Array {
   const { arena, kernels } = bench;
   const picture = Picture.make(arena, { x: 0, y: 0, w, h });
   arena.scratch(w * h * 4, (at) => {
@@ -68,18 +85,30 @@ function ran(bench: TestBench, { width: w, height: h, frame }: TruthFrame, type:
   return floats;
 }
 
-export const alphaOf = (cut: Float32Array): Float32Array => Float32Array.from({ length: cut.length / 4 }, (_, i) => cut[4 * i + 3]!);
+export const alphaOf = (cut: Float32Array): Float32Array =>
+  Float32Array.from({ length: cut.length / 4 }, (_, i) => cut[4 * i + 3]!);
 
 /** What the colour key cuts out, with default dials but for those given, premultiplied. */
-export const keyCut = (bench: TestBench, truth: TruthFrame, screen: readonly Colour[], values: PlainValues = {}): Float32Array => ran(bench, truth, 'colour-key', { screen, ...values });
+export const keyCut = (
+  bench: TestBench,
+  truth: TruthFrame,
+  screen: readonly Colour[],
+  values: PlainValues = {},
+): Float32Array => ran(bench, truth, 'colour-key', { screen, ...values });
 /** The colour key's matte with default dials. */
-export const keyMatte = (bench: TestBench, truth: TruthFrame, screen: readonly Colour[]): Float32Array => alphaOf(keyCut(bench, truth, screen));
+export const keyMatte = (bench: TestBench, truth: TruthFrame, screen: readonly Colour[]): Float32Array =>
+  alphaOf(keyCut(bench, truth, screen));
 
 /** The frame's own colours cut by a matte, premultiplied: what a key without a clean foreground gives. */
-export const cutBy = ({ frame }: TruthFrame, matte: Float32Array): Float32Array => Float32Array.from({ length: matte.length * 4 }, (_, i) => (i % 4 === 3 ? 1 : frame[i]! / 255) * matte[i >> 2]!);
+export const cutBy = ({ frame }: TruthFrame, matte: Float32Array): Float32Array =>
+  Float32Array.from({ length: matte.length * 4 }, (_, i) => (i % 4 === 3 ? 1 : frame[i]! / 255) * matte[i >> 2]!);
 
 /** New backgrounds: night blue, warm card, pale sky. */
-const BACKGROUNDS = [[0.1, 0.15, 0.3], [0.7, 0.5, 0.35], [0.9, 0.92, 0.95]] as const;
+const BACKGROUNDS = [
+  [0.1, 0.15, 0.3],
+  [0.7, 0.5, 0.35],
+  [0.9, 0.92, 0.95],
+] as const;
 /** Mean error of what was cut out over three new backgrounds against the true foreground over them, where the truth is half clear. */
 export function compositeError(frames: readonly TruthFrame[], cuts: readonly Float32Array[]): number {
   let [sum, count] = [0, 0];
@@ -88,7 +117,13 @@ export function compositeError(frames: readonly TruthFrame[], cuts: readonly Flo
     for (let i = 0; i < cut.length; i += 4) {
       const alpha = foreground[i + 3]! / 255;
       if (alpha <= 0.02 || alpha >= 0.98) continue;
-      for (const ground of BACKGROUNDS) for (let c = 0; c < 3; c++) sum += abs(cut[i + c]! + (1 - cut[i + 3]!) * ground[c]! - ((foreground[i + c]! / 255) * alpha + (1 - alpha) * ground[c]!));
+      for (const ground of BACKGROUNDS)
+        for (let c = 0; c < 3; c++)
+          sum += abs(
+            cut[i + c]! +
+              (1 - cut[i + 3]!) * ground[c]! -
+              ((foreground[i + c]! / 255) * alpha + (1 - alpha) * ground[c]!),
+          );
       count += 9;
     }
   });
@@ -143,18 +178,40 @@ export function score(frames: readonly TruthFrame[], mattes: readonly Float32Arr
         if (want > 0.02 && want < 0.98) {
           edgeSum += abs(got - want);
           edgeCount++;
-        } else if (flat(truth, x, y, width, height, want)) (want >= 0.98 ? solid : clear)[round(min(1, max(0, got)) * 1000)]!++;
+        } else if (flat(truth, x, y, width, height, want))
+          (want >= 0.98 ? solid : clear)[round(min(1, max(0, got)) * 1000)]!++;
       }
     }
   });
-  return { mean: sum / count, edge: edgeSum / edgeCount, solid: percentile(solid, 0.01), clear: percentile(clear, 0.99) };
+  return {
+    mean: sum / count,
+    edge: edgeSum / edgeCount,
+    solid: percentile(solid, 0.01),
+    clear: percentile(clear, 0.99),
+  };
 }
 
 /** True when the truth is the same a few pixels away on all sides. */
-function flat(truth: (x: number, y: number) => number, x: number, y: number, w: number, h: number, want: number): boolean {
+function flat(
+  truth: (x: number, y: number) => number,
+  x: number,
+  y: number,
+  w: number,
+  h: number,
+  want: number,
+): boolean {
   const far = 4;
   const same = (i: number, j: number) => i < 0 || j < 0 || i >= w || j >= h || abs(truth(i, j) - want) < 0.02;
-  return same(x - far, y) && same(x + far, y) && same(x, y - far) && same(x, y + far) && same(x - 3, y - 3) && same(x + 3, y + 3) && same(x + 3, y - 3) && same(x - 3, y + 3);
+  return (
+    same(x - far, y) &&
+    same(x + far, y) &&
+    same(x, y - far) &&
+    same(x, y + far) &&
+    same(x - 3, y - 3) &&
+    same(x + 3, y + 3) &&
+    same(x + 3, y - 3) &&
+    same(x - 3, y + 3)
+  );
 }
 
 function percentile(counts: Uint32Array, share: number): number {
@@ -166,4 +223,3 @@ function percentile(counts: Uint32Array, share: number): number {
   }
   return 1;
 }
-

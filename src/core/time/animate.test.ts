@@ -8,7 +8,10 @@ import { steadyAt, valueAt } from './values';
 
 const unit = fc.double({ min: 0, max: 1, noNaN: true });
 const keyed = fc
-  .array(fc.record({ gap: fc.integer({ min: 1, max: 30 }), value: fc.double({ min: -100, max: 100, noNaN: true }) }), { minLength: 2, maxLength: 7 })
+  .array(fc.record({ gap: fc.integer({ min: 1, max: 30 }), value: fc.double({ min: -100, max: 100, noNaN: true }) }), {
+    minLength: 2,
+    maxLength: 7,
+  })
   .map((list) => {
     let at = 0;
     return list.map(({ gap, value }): Key<number> => ({ at: (at += gap), value, ease: 'smooth' }));
@@ -16,18 +19,30 @@ const keyed = fc
 
 describe('easing', () => {
   test('begins at 0 and ends at 1, whatever its kind', () => {
-    const kinds: Ease[] = ['linear', 'smooth', { bounce: 3 }, EASINGS.in(0.6), EASINGS.out(0.6), EASINGS.both(1), EASINGS.overshoot(0.5)];
+    const kinds: Ease[] = [
+      'linear',
+      'smooth',
+      { bounce: 3 },
+      EASINGS.in(0.6),
+      EASINGS.out(0.6),
+      EASINGS.both(1),
+      EASINGS.overshoot(0.5),
+    ];
     for (const kind of kinds) expect([ease(kind, 0), ease(kind, 1)]).toEqual([0, 1]);
     expect(ease('hold', 0.999)).toBe(0);
   });
 
   test('in, out and both are slow where they say; in and out mirror each other', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.1, max: 1, noNaN: true }), fc.double({ min: 0.02, max: 0.98, noNaN: true }), (strength, t) => {
-        expect(ease(EASINGS.in(strength), t)).toBeLessThan(t);
-        expect(ease(EASINGS.in(strength), t)).toBeCloseTo(1 - ease(EASINGS.out(strength), 1 - t), 6);
-        expect(ease(EASINGS.both(strength), t)).toBeCloseTo(1 - ease(EASINGS.both(strength), 1 - t), 6);
-      }),
+      fc.property(
+        fc.double({ min: 0.1, max: 1, noNaN: true }),
+        fc.double({ min: 0.02, max: 0.98, noNaN: true }),
+        (strength, t) => {
+          expect(ease(EASINGS.in(strength), t)).toBeLessThan(t);
+          expect(ease(EASINGS.in(strength), t)).toBeCloseTo(1 - ease(EASINGS.out(strength), 1 - t), 6);
+          expect(ease(EASINGS.both(strength), t)).toBeCloseTo(1 - ease(EASINGS.both(strength), 1 - t), 6);
+        },
+      ),
     );
   });
 
@@ -99,7 +114,8 @@ describe('jitter', () => {
         expect(jitterAt({ ...jitter, seed, smooth }, frame, 0)).toBe(one);
       }),
     );
-    const run = (seed: number, stream: number) => Array.from({ length: 40 }, (_, i) => jitterAt({ ...jitter, seed }, i * 3, stream));
+    const run = (seed: number, stream: number) =>
+      Array.from({ length: 40 }, (_, i) => jitterAt({ ...jitter, seed }, i * 3, stream));
     expect(run(1, 0)).not.toEqual(run(2, 0));
     expect(run(1, 0)).not.toEqual(run(1, 1));
   });
@@ -107,7 +123,10 @@ describe('jitter', () => {
   test('unsmoothed it holds for so many frames and then jumps; smoothed it never jumps', () => {
     const steps = Array.from({ length: 12 }, (_, i) => jitterAt({ ...jitter, smooth: 0 }, i));
     expect(new Set(steps).size).toBe(4);
-    for (let f = 0; f < 60; f += 0.05) expect(Math.abs(jitterAt({ ...jitter, smooth: 1 }, f + 0.05) - jitterAt({ ...jitter, smooth: 1 }, f))).toBeLessThan(0.3);
+    for (let f = 0; f < 60; f += 0.05)
+      expect(
+        Math.abs(jitterAt({ ...jitter, smooth: 1 }, f + 0.05) - jitterAt({ ...jitter, smooth: 1 }, f)),
+      ).toBeLessThan(0.3);
   });
 
   test('its noise has mean 0 and the spread of even chances', () => {

@@ -2,7 +2,8 @@ import type { Jitter } from '../document/value';
 
 /** A number in −1…1 that depends on its arguments only; neighbouring arguments give unrelated numbers. */
 export function noiseAt(seed: number, stream: number, index: number): number {
-  let h = (Math.imul(seed | 0, 0x9e3779b1) ^ Math.imul(stream | 0, 0x85ebca77) ^ Math.imul(index | 0, 0xc2b2ae3d)) >>> 0;
+  let h =
+    (Math.imul(seed | 0, 0x9e3779b1) ^ Math.imul(stream | 0, 0x85ebca77) ^ Math.imul(index | 0, 0xc2b2ae3d)) >>> 0;
   h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d);
   h = Math.imul(h ^ (h >>> 12), 0x297a2d39);
   h ^= h >>> 15;

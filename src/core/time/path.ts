@@ -19,7 +19,12 @@ export function bentAt(from: Key<Point>, to: Key<Point>, t: number): Point {
   const axis = (i: 0 | 1) => {
     const start = from.value[i];
     const end = to.value[i];
-    return a * start + b * (start + (from.bend?.out[i] ?? (end - start) / 3)) + c * (end + (to.bend?.in[i] ?? (start - end) / 3)) + d * end;
+    return (
+      a * start +
+      b * (start + (from.bend?.out[i] ?? (end - start) / 3)) +
+      c * (end + (to.bend?.in[i] ?? (start - end) / 3)) +
+      d * end
+    );
   };
   return [axis(0), axis(1)];
 }
@@ -29,7 +34,8 @@ function walk(from: Key<Point>, to: Key<Point>): Walk {
   if (known?.to === to) return known;
   const points = Array.from({ length: STEPS + 1 }, (_, i) => bentAt(from, to, i / STEPS));
   const lengths = [0];
-  for (let i = 1; i <= STEPS; i++) lengths.push(lengths[i - 1]! + Math.hypot(points[i]![0] - points[i - 1]![0], points[i]![1] - points[i - 1]![1]));
+  for (let i = 1; i <= STEPS; i++)
+    lengths.push(lengths[i - 1]! + Math.hypot(points[i]![0] - points[i - 1]![0], points[i]![1] - points[i - 1]![1]));
   const made = { to, points, lengths };
   walks.set(from, made);
   return made;

@@ -56,7 +56,9 @@ export function rateFromStamps(stamps: readonly number[]): FrameRate | null {
   // a millisecond of rounding at both ends bounds how well the mean can be known
   const tolerance = Math.max(0.0002, 0.0011 / ((stamps.length - 1) * mean));
   const fps = 1 / mean;
-  const ranked = FRAME_RATES.map(({ rate }) => ({ rate, off: Math.abs(rate.num / rate.den / fps - 1) })).sort((a, b) => a.off - b.off);
+  const ranked = FRAME_RATES.map(({ rate }) => ({ rate, off: Math.abs(rate.num / rate.den / fps - 1) })).sort(
+    (a, b) => a.off - b.off,
+  );
   const nearest = ranked.filter((entry) => entry.off <= tolerance);
   // where two standard rates are within the error, the whole-numbered one is likelier
   const chosen = nearest.find((entry) => entry.rate.den === 1) ?? nearest[0];

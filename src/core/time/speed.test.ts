@@ -6,10 +6,24 @@ import { steadyAt } from './values';
 
 const eases: fc.Arbitrary<Ease> = fc.oneof(
   fc.constantFrom<Ease>('hold', 'linear', 'smooth', { bounce: 2 }),
-  fc.tuple(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: -1, max: 2, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: -1, max: 2, noNaN: true })).map((cubic): Ease => ({ cubic })),
+  fc
+    .tuple(
+      fc.double({ min: 0, max: 1, noNaN: true }),
+      fc.double({ min: -1, max: 2, noNaN: true }),
+      fc.double({ min: 0, max: 1, noNaN: true }),
+      fc.double({ min: -1, max: 2, noNaN: true }),
+    )
+    .map((cubic): Ease => ({ cubic })),
 );
 const speeds: fc.Arbitrary<Value<number>> = fc
-  .array(fc.record({ gap: fc.integer({ min: 1, max: 40 }), value: fc.double({ min: -3, max: 4, noNaN: true }), ease: eases }), { minLength: 1, maxLength: 5 })
+  .array(
+    fc.record({
+      gap: fc.integer({ min: 1, max: 40 }),
+      value: fc.double({ min: -3, max: 4, noNaN: true }),
+      ease: eases,
+    }),
+    { minLength: 1, maxLength: 5 },
+  )
   .map((list) => {
     let at = -7;
     return { keys: list.map(({ gap, value, ease }): Key<number> => ({ at: (at += gap), value, ease })) };
@@ -29,14 +43,21 @@ describe('source time', () => {
     fc.assert(
       fc.property(speeds, fc.double({ min: 0, max: 40, noNaN: true }), (speed, frame) => {
         const jumps = 'keys' in speed ? speed.keys.filter((key) => key.ease === 'hold').length : 0;
-        expect(Math.abs(sourceFramesTo(speed, frame) - summed(speed, 0, frame))).toBeLessThan(0.001 + jumps * 7 * (frame / 4000));
+        expect(Math.abs(sourceFramesTo(speed, frame) - summed(speed, 0, frame))).toBeLessThan(
+          0.001 + jumps * 7 * (frame / 4000),
+        );
       }),
       { numRuns: 60 },
     );
   });
 
   test('a straight ramp is the area of a trapezium; backwards counts down; still stands still', () => {
-    const ramp: Value<number> = { keys: [{ at: 0, value: 1, ease: 'linear' }, { at: 24, value: 0.25, ease: 'linear' }] };
+    const ramp: Value<number> = {
+      keys: [
+        { at: 0, value: 1, ease: 'linear' },
+        { at: 24, value: 0.25, ease: 'linear' },
+      ],
+    };
     expect(sourceFramesTo(ramp, 24)).toBeCloseTo(24 * 0.625, 9);
     expect(sourceFramesTo(ramp, 12)).toBeCloseTo((12 * (1 + 0.625)) / 2, 9);
     expect(sourceFramesTo(ramp, 48)).toBeCloseTo(24 * 0.625 + 24 * 0.25, 9);
@@ -56,12 +77,22 @@ describe('source time', () => {
 
   test('the length for a stretch of source is the first at which it has gone by', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.1, max: 4, noNaN: true }), fc.double({ min: 0.1, max: 4, noNaN: true }), fc.integer({ min: 5, max: 100 }), (a, b, frames) => {
-        const speed: Value<number> = { keys: [{ at: 0, value: a, ease: 'linear' }, { at: 20, value: b, ease: 'linear' }] };
-        const length = lengthFor(speed, frames, 5000)!;
-        expect(sourceFramesTo(speed, length)).toBeGreaterThanOrEqual(frames - 1e-5);
-        if (length > 1) expect(sourceFramesTo(speed, length - 1)).toBeLessThan(frames + 1e-5);
-      }),
+      fc.property(
+        fc.double({ min: 0.1, max: 4, noNaN: true }),
+        fc.double({ min: 0.1, max: 4, noNaN: true }),
+        fc.integer({ min: 5, max: 100 }),
+        (a, b, frames) => {
+          const speed: Value<number> = {
+            keys: [
+              { at: 0, value: a, ease: 'linear' },
+              { at: 20, value: b, ease: 'linear' },
+            ],
+          };
+          const length = lengthFor(speed, frames, 5000)!;
+          expect(sourceFramesTo(speed, length)).toBeGreaterThanOrEqual(frames - 1e-5);
+          if (length > 1) expect(sourceFramesTo(speed, length - 1)).toBeLessThan(frames + 1e-5);
+        },
+      ),
     );
     expect(lengthFor({ still: 0 }, 10, 100)).toBeNull();
     expect(lengthFor({ still: 0.5 }, 10, 100)).toBe(20);

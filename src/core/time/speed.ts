@@ -9,7 +9,8 @@ const WEIGHTS = [5 / 18, 8 / 18, 5 / 18] as const;
 
 /** ∫ speed from a to b within one span. */
 function spanIntegral(value: Value<number>, from: Key<number>, to: Key<number>, a: number, b: number): number {
-  const gauss = (f: (t: number) => number, start: number, end: number) => (end - start) * NODES.reduce((sum, node, i) => sum + WEIGHTS[i]! * f(start + node * (end - start)), 0);
+  const gauss = (f: (t: number) => number, start: number, end: number) =>
+    (end - start) * NODES.reduce((sum, node, i) => sum + WEIGHTS[i]! * f(start + node * (end - start)), 0);
   const kind = from.ease;
   if (kind === 'hold') return from.value * (b - a);
   if (typeof kind === 'object' && 'cubic' in kind) {
@@ -38,7 +39,8 @@ export function sourceFramesTo(speed: Value<number>, frame: number): number {
 }
 
 /** Source frame that shows at a layer frame. */
-export const sourceFrameAt = ({ offset, speed }: { offset: number; speed: Value<number> }, frame: number): number => offset + sourceFramesTo(speed, frame);
+export const sourceFrameAt = ({ offset, speed }: { offset: number; speed: Value<number> }, frame: number): number =>
+  offset + sourceFramesTo(speed, frame);
 
 function integral(speed: Value<number> & { keys: Key<number>[] }, a: number, b: number): number {
   const { keys } = speed;

@@ -9,17 +9,25 @@ const anyRate = fc.constantFrom(...FRAME_RATES.map((entry) => entry.rate));
 
 describe('frame rates', () => {
   test('a frame’s own start is that frame, up to many hours', () => {
-    fc.assert(fc.property(anyRate, fc.nat(1_000_000), (rate, frame) => expect(frameAt(secondsAt(frame, rate), rate)).toBe(frame)));
+    fc.assert(
+      fc.property(anyRate, fc.nat(1_000_000), (rate, frame) =>
+        expect(frameAt(secondsAt(frame, rate), rate)).toBe(frame),
+      ),
+    );
   });
 
   test('the rate is found from stamps that are rounded to whole milliseconds, as WebM does', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...FRAME_RATES.map((entry) => entry.rate)), fc.integer({ min: 110, max: 400 }), (rate, count) => {
-        const stamps = Array.from({ length: count }, (_, i) => Math.round(secondsAt(i, rate) * 1000) / 1000);
-        const found = rateFromStamps(stamps)!;
-        // 24 and 23.976 differ by a thousandth: short clips cannot tell them apart after rounding, so the whole number is taken
-        expect(Math.abs(found.num / found.den / (rate.num / rate.den) - 1)).toBeLessThan(0.0011);
-      }),
+      fc.property(
+        fc.constantFrom(...FRAME_RATES.map((entry) => entry.rate)),
+        fc.integer({ min: 110, max: 400 }),
+        (rate, count) => {
+          const stamps = Array.from({ length: count }, (_, i) => Math.round(secondsAt(i, rate) * 1000) / 1000);
+          const found = rateFromStamps(stamps)!;
+          // 24 and 23.976 differ by a thousandth: short clips cannot tell them apart after rounding, so the whole number is taken
+          expect(Math.abs(found.num / found.den / (rate.num / rate.den) - 1)).toBeLessThan(0.0011);
+        },
+      ),
     );
   });
 
@@ -51,7 +59,13 @@ describe('frame rates', () => {
 });
 
 describe('values over time', () => {
-  const linear = { keys: [{ at: 10, value: 0, ease: 'linear' as const }, { at: 20, value: 5, ease: 'hold' as const }, { at: 30, value: 9, ease: 'linear' as const }] };
+  const linear = {
+    keys: [
+      { at: 10, value: 0, ease: 'linear' as const },
+      { at: 20, value: 5, ease: 'hold' as const },
+      { at: 30, value: 9, ease: 'linear' as const },
+    ],
+  };
 
   test('hold before the first and after the last keyframe, and are exact at each', () => {
     expect([-5, 10, 20, 30, 99].map((frame) => valueAt(linear, frame))).toEqual([0, 0, 5, 9, 9]);
@@ -63,25 +77,44 @@ describe('values over time', () => {
   });
 
   test('pairs move part by part; words switch at the next keyframe', () => {
-    const pair = { keys: [{ at: 0, value: [0, 10], ease: 'linear' as const }, { at: 4, value: [4, 0], ease: 'linear' as const }] };
+    const pair = {
+      keys: [
+        { at: 0, value: [0, 10], ease: 'linear' as const },
+        { at: 4, value: [4, 0], ease: 'linear' as const },
+      ],
+    };
     expect(valueAt(pair, 1)).toEqual([1, 7.5]);
-    const word = { keys: [{ at: 0, value: 'fade', ease: 'linear' as const }, { at: 4, value: 'extend', ease: 'linear' as const }] };
+    const word = {
+      keys: [
+        { at: 0, value: 'fade', ease: 'linear' as const },
+        { at: 4, value: 'extend', ease: 'linear' as const },
+      ],
+    };
     expect(valueAt(word, 3)).toBe('fade');
   });
 
   test('many keyframes are found as a plain search finds them', () => {
     const keys = Array.from({ length: 500 }, (_, i) => ({ at: i * 3, value: (i * 7919) % 101, ease: 'hold' as const }));
-    fc.assert(fc.property(fc.nat(1600), (frame) => expect(valueAt({ keys }, frame)).toBe(keys.filter((key) => key.at <= frame).at(-1)!.value)));
+    fc.assert(
+      fc.property(fc.nat(1600), (frame) =>
+        expect(valueAt({ keys }, frame)).toBe(keys.filter((key) => key.at <= frame).at(-1)!.value),
+      ),
+    );
   });
 
   test('cubic easing follows CSS: x(s) = t gives y(s)', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0.001, max: 0.999, noNaN: true }), (x1, x2, s) => {
-        const bezier = (a: number, b: number) => 3 * (1 - s) ** 2 * s * a + 3 * (1 - s) * s * s * b + s ** 3;
-        const steep = Math.abs(3 * (1 - s) ** 2 * x1 + 6 * (1 - s) * s * (x2 - x1) + 3 * s * s * (1 - x2));
-        fc.pre(steep > 0.05);
-        expect(ease({ cubic: [x1, 0.2, x2, 0.9] }, bezier(x1, x2))).toBeCloseTo(bezier(0.2, 0.9), 5);
-      }),
+      fc.property(
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        fc.double({ min: 0.001, max: 0.999, noNaN: true }),
+        (x1, x2, s) => {
+          const bezier = (a: number, b: number) => 3 * (1 - s) ** 2 * s * a + 3 * (1 - s) * s * s * b + s ** 3;
+          const steep = Math.abs(3 * (1 - s) ** 2 * x1 + 6 * (1 - s) * s * (x2 - x1) + 3 * s * s * (1 - x2));
+          fc.pre(steep > 0.05);
+          expect(ease({ cubic: [x1, 0.2, x2, 0.9] }, bezier(x1, x2))).toBeCloseTo(bezier(0.2, 0.9), 5);
+        },
+      ),
     );
   });
 });

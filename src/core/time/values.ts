@@ -6,7 +6,9 @@ import { walked, walkedEvenly } from './path';
 /** What a value is at a frame of layer time, jitter included. Before the first and after the last keyframe it holds. */
 export function valueAt<T>(value: Value<T>, frame: number): T {
   const plain = steadyAt(value, frame);
-  return value.jitter && value.jitter.amount > 0 ? (shaken(plain, (stream) => jitterAt(value.jitter!, frame, stream)) as T) : plain;
+  return value.jitter && value.jitter.amount > 0
+    ? (shaken(plain, (stream) => jitterAt(value.jitter!, frame, stream)) as T)
+    : plain;
 }
 
 /** What a value is at a frame without its jitter. */
@@ -42,11 +44,13 @@ function spanAt<T>(keys: readonly Key<T>[], i: number, frame: number): T {
   const t = (frame - from.at) / (to.at - from.at);
   if (from.ease === 'smooth') return smoothed(keys, i, t, (key) => key.value) as T;
   const progress = ease(from.ease, t);
-  if ((from.bend || to.bend) && isPoint(from)) return walked(from, to as unknown as Key<[number, number]>, progress) as T;
+  if ((from.bend || to.bend) && isPoint(from))
+    return walked(from, to as unknown as Key<[number, number]>, progress) as T;
   return blend(from.value, to.value, progress) as T;
 }
 
-const isPoint = (key: Key<unknown>): key is Key<[number, number]> => Array.isArray(key.value) && key.value.length === 2 && typeof key.value[0] === 'number';
+const isPoint = (key: Key<unknown>): key is Key<[number, number]> =>
+  Array.isArray(key.value) && key.value.length === 2 && typeof key.value[0] === 'number';
 
 function blend(a: unknown, b: unknown, t: number): unknown {
   if (typeof a === 'number' && typeof b === 'number') return a + (b - a) * t;
@@ -62,7 +66,8 @@ function shaken(value: unknown, add: (stream: number) => number): unknown {
 /** Part by part, a cubic between two keyframes whose slopes come from `slopeAt`. */
 function smoothed(keys: readonly Key<unknown>[], i: number, t: number, part: (key: Key<unknown>) => unknown): unknown {
   const [a, b] = [part(keys[i]!), part(keys[i + 1]!)];
-  if (Array.isArray(a) && Array.isArray(b) && a.length === b.length) return a.map((_, k) => smoothed(keys, i, t, (key) => (part(key) as unknown[])[k]));
+  if (Array.isArray(a) && Array.isArray(b) && a.length === b.length)
+    return a.map((_, k) => smoothed(keys, i, t, (key) => (part(key) as unknown[])[k]));
   if (typeof a !== 'number' || typeof b !== 'number') return blend(a, b, t);
   const long = keys[i + 1]!.at - keys[i]!.at;
   const number = part as (key: Key<unknown>) => number;

@@ -10,12 +10,22 @@ const UNSAID = 0.1;
 /** When each frame of a moving picture (GIF, WebP, PNG) begins and when the last one ends, in seconds, with the frames as they come. */
 export async function* movingFrames(file: Blob, name: string): AsyncGenerator<Still & { start: number; end: number }> {
   const type = (await imageType(file))!;
-  if (typeof ImageDecoder !== 'function' || !(await ImageDecoder.isTypeSupported(type))) throw new JackplaneError('unsupported', `“${name}” moves, and this browser cannot decode its frames.`, 'Convert it to MP4 or WebM.');
+  if (typeof ImageDecoder !== 'function' || !(await ImageDecoder.isTypeSupported(type)))
+    throw new JackplaneError(
+      'unsupported',
+      `“${name}” moves, and this browser cannot decode its frames.`,
+      'Convert it to MP4 or WebM.',
+    );
   const decoder = new ImageDecoder({ data: await file.arrayBuffer(), type });
   try {
     await Promise.all([decoder.tracks.ready, decoder.completed]);
     const count = decoder.tracks.selectedTrack?.frameCount ?? 1;
-    if (count > MOST_FRAMES) throw new JackplaneError('unsupported', `“${name}” has ${count} frames, more than the ${MOST_FRAMES} that Jackplane takes of a moving picture.`, 'Convert it to MP4 or WebM.');
+    if (count > MOST_FRAMES)
+      throw new JackplaneError(
+        'unsupported',
+        `“${name}” has ${count} frames, more than the ${MOST_FRAMES} that Jackplane takes of a moving picture.`,
+        'Convert it to MP4 or WebM.',
+      );
     for (let frameIndex = 0, start = 0; frameIndex < count; frameIndex++) {
       const { image } = await decoder.decode({ frameIndex, completeFramesOnly: true });
       const seconds = (image.duration ?? 0) / 1e6;
@@ -25,7 +35,11 @@ export async function* movingFrames(file: Blob, name: string): AsyncGenerator<St
     }
   } catch (error) {
     if (error instanceof JackplaneError) throw error;
-    throw new JackplaneError('bad-media', `“${name}” is damaged or cut off; one of its frames could not be decoded.`, 'Export it again and import the new file.');
+    throw new JackplaneError(
+      'bad-media',
+      `“${name}” is damaged or cut off; one of its frames could not be decoded.`,
+      'Export it again and import the new file.',
+    );
   } finally {
     decoder.close();
   }

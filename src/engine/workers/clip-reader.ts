@@ -32,7 +32,10 @@ export class FrameStore {
     while (this.bytes > this.limit && this.order.length > 1) {
       const old = this.order.shift()!;
       this.bytes -= old.frame.data.byteLength;
-      this.frames.set(old.clip, this.frames.get(old.clip)!.filter((other) => other !== old.frame));
+      this.frames.set(
+        old.clip,
+        this.frames.get(old.clip)!.filter((other) => other !== old.frame),
+      );
     }
   }
 
@@ -88,12 +91,18 @@ export class ClipReader {
     for (;;) {
       this.ahead ??= (await this.samples!.next()).value ?? null;
       if (!this.ahead || (this.current && this.time(this.ahead) > seconds)) break;
-      if (near && this.current && !this.store.find(this.id, this.time(this.current))) await this.hold(this.current, this.time(this.current));
+      if (near && this.current && !this.store.find(this.id, this.time(this.current)))
+        await this.hold(this.current, this.time(this.current));
       this.current?.close();
       this.current = this.ahead;
       this.ahead = null;
     }
-    if (!this.current) throw new JackplaneError('bad-media', `“${this.name}” has no frame that could be decoded there.`, 'Export it again and link the new file to it.');
+    if (!this.current)
+      throw new JackplaneError(
+        'bad-media',
+        `“${this.name}” has no frame that could be decoded there.`,
+        'Export it again and link the new file to it.',
+      );
     return this.hold(this.current, Math.min(this.time(this.current), seconds));
   }
 
@@ -119,9 +128,12 @@ export class ClipReader {
 }
 
 /** A sample as straight 8-bit RGBA, upright and with square pixels. */
-export async function straightBytes(sample: VideoSample): Promise<{ data: Uint8ClampedArray<ArrayBuffer>; width: number; height: number }> {
+export async function straightBytes(
+  sample: VideoSample,
+): Promise<{ data: Uint8ClampedArray<ArrayBuffer>; width: number; height: number }> {
   const { displayWidth: width, displayHeight: height } = sample;
-  const plain = !sample.rotation && !sample.flip && sample.visibleRect.width === width && sample.visibleRect.height === height;
+  const plain =
+    !sample.rotation && !sample.flip && sample.visibleRect.width === width && sample.visibleRect.height === height;
   if (plain) {
     const data = new Uint8ClampedArray(sample.allocationSize({ format: 'RGBA' }));
     await sample.copyTo(data, { format: 'RGBA' });

@@ -40,7 +40,12 @@ const refused = new Map<string, string>();
 function stockOf(id: string, name: string): OpenStock {
   if (refused.has(id)) throw tooLong(name);
   const stock = open.get(id);
-  if (!stock) throw new JackplaneError('missing-media', `The media of “${name}” is missing.`, 'Link it again from the stock list.');
+  if (!stock)
+    throw new JackplaneError(
+      'missing-media',
+      `The media of “${name}” is missing.`,
+      'Link it again from the stock list.',
+    );
   return stock;
 }
 
@@ -106,7 +111,12 @@ const api = {
   },
 
   /** Mixed stereo. Missing sound is silent. */
-  async mix(items: SoundItem[], from: number, length: number, sampleRate: number): Promise<[Float32Array, Float32Array]> {
+  async mix(
+    items: SoundItem[],
+    from: number,
+    length: number,
+    sampleRate: number,
+  ): Promise<[Float32Array, Float32Array]> {
     const clips = new Map<string, Pcm>();
     for (const item of items) {
       const stock = refused.has(item.stock) ? undefined : open.get(item.stock);

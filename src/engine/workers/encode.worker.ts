@@ -1,8 +1,20 @@
 // Writes a shot to a file: frames from the render workers in order, sound from the decode worker, then a check of what was written.
 import * as Comlink from 'comlink';
 import {
-  ALL_FORMATS, AudioSample, AudioSampleSource, BlobSource, BufferTarget, canEncodeAudio, EncodedPacketSink, Input, Mp4OutputFormat, Output, VideoSample,
-  VideoSampleSource, WebMOutputFormat, type AudioCodec,
+  ALL_FORMATS,
+  AudioSample,
+  AudioSampleSource,
+  BlobSource,
+  BufferTarget,
+  canEncodeAudio,
+  EncodedPacketSink,
+  Input,
+  Mp4OutputFormat,
+  Output,
+  VideoSample,
+  VideoSampleSource,
+  WebMOutputFormat,
+  type AudioCodec,
 } from 'mediabunny';
 import { JackplaneError } from '../../core/errors';
 import type { Project, ShotId } from '../../core/document/schema';
@@ -42,14 +54,26 @@ async function soundCodec(container: RenderSettings['container']): Promise<Audio
 }
 
 /** @param from, to seconds of the shot @param start second of the shot at which the file begins */
-async function addSound(source: AudioSampleSource, items: SoundItem[], from: number, to: number, start: number): Promise<void> {
+async function addSound(
+  source: AudioSampleSource,
+  items: SoundItem[],
+  from: number,
+  to: number,
+  start: number,
+): Promise<void> {
   const first = Math.round(from * SAMPLE_RATE);
   const length = Math.round(to * SAMPLE_RATE) - first;
   const [left, right] = await decoder.mix(items, from, length, SAMPLE_RATE);
   const data = new Float32Array(length * 2);
   data.set(left);
   data.set(right, length);
-  const sample = new AudioSample({ data, format: 'f32-planar', numberOfChannels: 2, sampleRate: SAMPLE_RATE, timestamp: (first - Math.round(start * SAMPLE_RATE)) / SAMPLE_RATE });
+  const sample = new AudioSample({
+    data,
+    format: 'f32-planar',
+    numberOfChannels: 2,
+    sampleRate: SAMPLE_RATE,
+    timestamp: (first - Math.round(start * SAMPLE_RATE)) / SAMPLE_RATE,
+  });
   await source.add(sample);
   sample.close();
 }
@@ -73,17 +97,33 @@ const api = {
   },
 
   /** @param progress frames done */
-  async render(project: Project, shotId: ShotId, settings: RenderSettings, progress: (done: number) => void): Promise<RenderResult> {
+  async render(
+    project: Project,
+    shotId: ShotId,
+    settings: RenderSettings,
+    progress: (done: number) => void,
+  ): Promise<RenderResult> {
     cancelled = false;
     const shot = shotIn(project, shotId);
     const { rate } = shot;
     const { from, to } = rangeOf(shot);
     const begin = secondsAt(from, rate);
-    const written = settings.clear ? { ...project, shots: project.shots.map((item) => (item.id === shotId ? { ...item, background: null } : item)) } : project;
+    const written = settings.clear
+      ? { ...project, shots: project.shots.map((item) => (item.id === shotId ? { ...item, background: null } : item)) }
+      : project;
     const target = new BufferTarget();
-    const output = new Output({ format: settings.container === 'mp4' ? new Mp4OutputFormat({ fastStart: 'in-memory' }) : new WebMOutputFormat(), target });
+    const output = new Output({
+      format: settings.container === 'mp4' ? new Mp4OutputFormat({ fastStart: 'in-memory' }) : new WebMOutputFormat(),
+      target,
+    });
     const keepAlpha = settings.container === 'webm' && (settings.clear || !shot.background);
-    const video = new VideoSampleSource({ codec: settings.video, bitrate: settings.bitrate, bitrateMode: 'variable', keyFrameInterval: 2, alpha: keepAlpha ? 'keep' : 'discard' });
+    const video = new VideoSampleSource({
+      codec: settings.video,
+      bitrate: settings.bitrate,
+      bitrateMode: 'variable',
+      keyFrameInterval: 2,
+      alpha: keepAlpha ? 'keep' : 'discard',
+    });
     output.addVideoTrack(video, { frameRate: rate.num / rate.den });
     const items = settings.sound ? planSound(project, shotId) : [];
     const codec = items.length ? await soundCodec(settings.container) : null;
@@ -112,7 +152,14 @@ const api = {
         if (frame + renderers.length < to) ask(frame + renderers.length);
         const end = secondsAt(frame + 1, rate);
         const timestamp = secondsAt(frame, rate) - begin;
-        const sample = new VideoSample(data, { format: keepAlpha ? 'I420A' : 'I420', colorSpace: WRITTEN, codedWidth: shot.width, codedHeight: shot.height, timestamp, duration: end - begin - timestamp });
+        const sample = new VideoSample(data, {
+          format: keepAlpha ? 'I420A' : 'I420',
+          colorSpace: WRITTEN,
+          codedWidth: shot.width,
+          codedHeight: shot.height,
+          timestamp,
+          duration: end - begin - timestamp,
+        });
         await video.add(sample);
         sample.close();
         if (audio && (end - sounded >= SOUND_BLOCK_SECONDS || frame === to - 1)) {
@@ -127,16 +174,25 @@ const api = {
       throw error;
     }
     const blob = new Blob([target.buffer!], { type: `video/${settings.container}` });
-    return check(blob, { frames: to - from, width: shot.width, height: shot.height, seconds: secondsAt(to, rate) - begin });
+    return check(blob, {
+      frames: to - from,
+      width: shot.width,
+      height: shot.height,
+      seconds: secondsAt(to, rate) - begin,
+    });
   },
 };
 
 /** Opens what was written and compares it with what was asked for. */
-async function check(blob: Blob, wanted: { frames: number; width: number; height: number; seconds: number }): Promise<RenderResult> {
+async function check(
+  blob: Blob,
+  wanted: { frames: number; width: number; height: number; seconds: number },
+): Promise<RenderResult> {
   const input = new Input({ source: new BlobSource(blob), formats: ALL_FORMATS });
   try {
     const video = await input.getPrimaryVideoTrack();
-    if (!video) throw new JackplaneError('bad-media', 'The written file holds no picture.', 'Render again with another codec.');
+    if (!video)
+      throw new JackplaneError('bad-media', 'The written file holds no picture.', 'Render again with another codec.');
     let frames = 0;
     let end = 0;
     for await (const packet of new EncodedPacketSink(video).packets(undefined, undefined, { metadataOnly: true })) {
@@ -144,8 +200,17 @@ async function check(blob: Blob, wanted: { frames: number; width: number; height
       end = Math.max(end, packet.timestamp + packet.duration);
     }
     const audio = await input.getPrimaryAudioTrack();
-    const found = { frames, width: await video.getDisplayWidth(), height: await video.getDisplayHeight(), seconds: end };
-    const right = frames === wanted.frames && found.width === wanted.width && found.height === wanted.height && Math.abs(end - wanted.seconds) < 0.05;
+    const found = {
+      frames,
+      width: await video.getDisplayWidth(),
+      height: await video.getDisplayHeight(),
+      seconds: end,
+    };
+    const right =
+      frames === wanted.frames &&
+      found.width === wanted.width &&
+      found.height === wanted.height &&
+      Math.abs(end - wanted.seconds) < 0.05;
     if (!right) {
       throw new JackplaneError(
         'bad-media',
@@ -153,7 +218,12 @@ async function check(blob: Blob, wanted: { frames: number; width: number; height
         'Render again with another codec.',
       );
     }
-    return { blob, ...found, videoCodec: (await video.getCodec()) ?? 'unknown', soundCodec: audio ? await audio.getCodec() : null };
+    return {
+      blob,
+      ...found,
+      videoCodec: (await video.getCodec()) ?? 'unknown',
+      soundCodec: audio ? await audio.getCodec() : null,
+    };
   } finally {
     input.dispose();
   }

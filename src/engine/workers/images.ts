@@ -52,19 +52,26 @@ export interface Still {
 /** Straight 8-bit RGBA of a still, upright. @throws JackplaneError bad-media or unsupported */
 export async function readStill(file: Blob, name: string, type: string): Promise<Still> {
   if (type === 'image/heic' || (type === 'image/avif' && !(await canDecode(type)))) {
-    throw new JackplaneError('unsupported', `“${name}” is a ${type.slice(6).toUpperCase()} picture, which this browser cannot decode.`, 'Save it as PNG, JPEG or WebP and import that.');
+    throw new JackplaneError(
+      'unsupported',
+      `“${name}” is a ${type.slice(6).toUpperCase()} picture, which this browser cannot decode.`,
+      'Save it as PNG, JPEG or WebP and import that.',
+    );
   }
   await checkHeader(file, name);
   try {
     // JPEG carries its orientation outside the picture and has no alpha; the bitmap decoder applies the one and needs not keep the other
-    return type !== 'image/jpeg' && typeof ImageDecoder === 'function' ? await decodeExactly(file, name, type) : await decodeUpright(file, name);
+    return type !== 'image/jpeg' && typeof ImageDecoder === 'function'
+      ? await decodeExactly(file, name, type)
+      : await decodeUpright(file, name);
   } catch (error) {
     if (error instanceof JackplaneError) throw error;
     throw damagedPicture(name);
   }
 }
 
-const canDecode = async (type: string): Promise<boolean> => typeof ImageDecoder === 'function' && ImageDecoder.isTypeSupported(type);
+const canDecode = async (type: string): Promise<boolean> =>
+  typeof ImageDecoder === 'function' && ImageDecoder.isTypeSupported(type);
 
 async function decodeExactly(file: Blob, name: string, type: string): Promise<Still> {
   const decoder = new ImageDecoder({ data: await file.arrayBuffer(), type });

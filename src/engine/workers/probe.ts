@@ -1,4 +1,12 @@
-import { ALL_FORMATS, BlobSource, EncodedPacketSink, Input, VideoSampleSink, type InputAudioTrack, type InputVideoTrack } from 'mediabunny';
+import {
+  ALL_FORMATS,
+  BlobSource,
+  EncodedPacketSink,
+  Input,
+  VideoSampleSink,
+  type InputAudioTrack,
+  type InputVideoTrack,
+} from 'mediabunny';
 import { JackplaneError } from '../../core/errors';
 import { rateFromStamps } from '../../core/time/rate';
 import type { MediaFacts } from '../../core/document/schema';
@@ -22,7 +30,12 @@ export const openInput = (file: Blob): Input => new Input({ source: new BlobSour
  * @throws JackplaneError bad-media or unsupported, naming the file
  */
 export async function probe(file: File, progress: (share: number) => void): Promise<Probe> {
-  if (file.size === 0) throw new JackplaneError('bad-media', `“${file.name}” is empty (0 bytes).`, 'Copy it again from where it came from.');
+  if (file.size === 0)
+    throw new JackplaneError(
+      'bad-media',
+      `“${file.name}” is empty (0 bytes).`,
+      'Copy it again from where it came from.',
+    );
   const type = await imageType(file);
   if (type) return (await isAnimated(file)) ? probeMoving(file, type, progress) : probeStill(file, type);
   const input = openInput(file);
@@ -42,7 +55,8 @@ export async function probe(file: File, progress: (share: number) => void): Prom
  */
 export async function glance(file: File): Promise<Pick<Probe, 'poster' | 'peaks'>> {
   const type = await imageType(file);
-  if (type && !(await isAnimated(file))) return { poster: await posterOf(await readStill(file, file.name, type)), peaks: null };
+  if (type && !(await isAnimated(file)))
+    return { poster: await posterOf(await readStill(file, file.name, type)), peaks: null };
   if (type) {
     for await (const frame of movingFrames(file, file.name)) return { poster: await posterOf(frame), peaks: null };
   }
@@ -66,11 +80,18 @@ async function firstFrame(track: InputVideoTrack, name: string): Promise<Still> 
   return still;
 }
 
-const damaged = (name: string, why: string): JackplaneError => new JackplaneError('bad-media', `“${name}” is damaged or cut off: ${why}.`, 'Copy or export it again and import the new file.');
+const damaged = (name: string, why: string): JackplaneError =>
+  new JackplaneError(
+    'bad-media',
+    `“${name}” is damaged or cut off: ${why}.`,
+    'Copy or export it again and import the new file.',
+  );
 
 /** Time stamp at which a clip begins, seconds: that of its first picture or sound. What lies before 0 is a codec's run-up. */
 export async function startOf(input: Input): Promise<number> {
-  const tracks = [await input.getPrimaryVideoTrack(), await input.getPrimaryAudioTrack()].filter((track) => track !== null);
+  const tracks = [await input.getPrimaryVideoTrack(), await input.getPrimaryAudioTrack()].filter(
+    (track) => track !== null,
+  );
   const firsts = await Promise.all(tracks.map((track) => track.getFirstTimestamp()));
   return Math.max(0, Math.min(...firsts, Infinity) === Infinity ? 0 : Math.min(...firsts));
 }
@@ -91,31 +112,65 @@ async function probeMoving(file: File, type: string, progress: (share: number) =
   }
   if (!first) throw damaged(file.name, 'it has no frame');
   const codec = type === 'image/png' ? 'APNG' : type.slice(6).toUpperCase();
-  const facts: MediaFacts = { width: first.width, height: first.height, rate: rateFromStamps([...stamps, seconds]) ?? 'variable', seconds, codec, alpha, bytes: file.size };
+  const facts: MediaFacts = {
+    width: first.width,
+    height: first.height,
+    rate: rateFromStamps([...stamps, seconds]) ?? 'variable',
+    seconds,
+    codec,
+    alpha,
+    bytes: file.size,
+  };
   return { kind: 'video', facts, poster: await posterOf(first), peaks: null };
 }
 
 async function probeStill(file: File, type: string): Promise<Probe> {
   const still = await readStill(file, file.name, type);
-  const facts: MediaFacts = { width: still.width, height: still.height, codec: type.slice(6).toUpperCase(), alpha: hasAlpha(still), bytes: file.size };
+  const facts: MediaFacts = {
+    width: still.width,
+    height: still.height,
+    codec: type.slice(6).toUpperCase(),
+    alpha: hasAlpha(still),
+    bytes: file.size,
+  };
   return { kind: 'image', facts, poster: await posterOf(still), peaks: null };
 }
 
 async function probeInput(file: File, input: Input, progress: (share: number) => void): Promise<Probe> {
   if (!(await input.canRead())) {
-    throw new JackplaneError('unsupported', `“${file.name}” is not a kind of file that Jackplane opens, whatever its name says.`, 'Use MP4, MOV, MKV, WebM, PNG, JPEG, WebP, GIF, AVIF, WAV, MP3, OGG or FLAC.');
+    throw new JackplaneError(
+      'unsupported',
+      `“${file.name}” is not a kind of file that Jackplane opens, whatever its name says.`,
+      'Use MP4, MOV, MKV, WebM, PNG, JPEG, WebP, GIF, AVIF, WAV, MP3, OGG or FLAC.',
+    );
   }
   const [video, audio] = [await input.getPrimaryVideoTrack(), await input.getPrimaryAudioTrack()];
-  if (!video && !audio) throw new JackplaneError('bad-media', `“${file.name}” holds neither picture nor sound.`, 'Choose another file.');
+  if (!video && !audio)
+    throw new JackplaneError('bad-media', `“${file.name}” holds neither picture nor sound.`, 'Choose another file.');
   const start = await startOf(input);
   const seconds = (await input.computeDuration()) - start;
-  if (!(seconds > 0) || !Number.isFinite(seconds)) throw new JackplaneError('bad-media', `“${file.name}” is empty: it holds no ${video ? 'frame' : 'sound'}.`, 'Copy or export it again and import the new file.');
+  if (!(seconds > 0) || !Number.isFinite(seconds))
+    throw new JackplaneError(
+      'bad-media',
+      `“${file.name}” is empty: it holds no ${video ? 'frame' : 'sound'}.`,
+      'Copy or export it again and import the new file.',
+    );
   progress(0.2);
   const sound = audio ? await soundFacts(file, audio) : undefined;
   const picture = video ? await pictureFacts(file, video) : null;
   progress(0.6);
-  const peaks = audio && sound ? peaksOf(await readSound(audio, file.name, start, (share) => progress(0.6 + 0.3 * share)), PEAKS) : null;
-  const facts: MediaFacts = { codec: '', alpha: false, ...picture?.facts, seconds, bytes: file.size, ...(sound ? { sound } : {}) };
+  const peaks =
+    audio && sound
+      ? peaksOf(await readSound(audio, file.name, start, (share) => progress(0.6 + 0.3 * share)), PEAKS)
+      : null;
+  const facts: MediaFacts = {
+    codec: '',
+    alpha: false,
+    ...picture?.facts,
+    seconds,
+    bytes: file.size,
+    ...(sound ? { sound } : {}),
+  };
   if (!picture) facts.codec = sound!.codec;
   return { kind: picture ? 'video' : 'sound', facts, poster: picture?.poster ?? null, peaks };
 }
@@ -123,15 +178,26 @@ async function probeInput(file: File, input: Input, progress: (share: number) =>
 async function soundFacts(file: File, track: InputAudioTrack): Promise<NonNullable<MediaFacts['sound']>> {
   const codec = await track.getCodec();
   if (!codec || !(await track.canDecode())) {
-    throw new JackplaneError('unsupported', `The sound of “${file.name}” (${codec ?? 'unknown codec'}) cannot be decoded by this browser.`, 'Convert the sound to Opus, AAC, MP3 or WAV.');
+    throw new JackplaneError(
+      'unsupported',
+      `The sound of “${file.name}” (${codec ?? 'unknown codec'}) cannot be decoded by this browser.`,
+      'Convert the sound to Opus, AAC, MP3 or WAV.',
+    );
   }
   return { channels: await track.getNumberOfChannels(), sampleRate: await track.getSampleRate(), codec };
 }
 
-async function pictureFacts(file: File, track: InputVideoTrack): Promise<{ facts: Pick<MediaFacts, 'width' | 'height' | 'rate' | 'codec' | 'alpha'>; poster: Blob }> {
+async function pictureFacts(
+  file: File,
+  track: InputVideoTrack,
+): Promise<{ facts: Pick<MediaFacts, 'width' | 'height' | 'rate' | 'codec' | 'alpha'>; poster: Blob }> {
   const codec = await track.getCodec();
   if (!codec || !(await track.canDecode())) {
-    throw new JackplaneError('unsupported', `The picture of “${file.name}” (${codec ?? 'unknown codec'}) cannot be decoded by this browser.`, 'Convert it to H.264, VP9 or AV1.');
+    throw new JackplaneError(
+      'unsupported',
+      `The picture of “${file.name}” (${codec ?? 'unknown codec'}) cannot be decoded by this browser.`,
+      'Convert it to H.264, VP9 or AV1.',
+    );
   }
   const [width, height] = [await track.getDisplayWidth(), await track.getDisplayHeight()];
   checkSize(file.name, width, height);

@@ -49,7 +49,8 @@ function asMatte(picture: Picture): Picture {
 const TINT = [150, 70, 235, 0.72] as const;
 async function tintOf(picture: Picture): Promise<ImageBitmap> {
   const pixels = executor.toBytes(picture);
-  for (let i = 0; i < pixels.length; i += 4) pixels.set([TINT[0], TINT[1], TINT[2], (255 - pixels[i + 3]!) * TINT[3]], i);
+  for (let i = 0; i < pixels.length; i += 4)
+    pixels.set([TINT[0], TINT[1], TINT[2], (255 - pixels[i + 3]!) * TINT[3]], i);
   return createImageBitmap(new ImageData(pixels, picture.rect.w, picture.rect.h));
 }
 
@@ -60,7 +61,12 @@ async function checked(picture: Picture, problems: Problem[]): Promise<ShownFram
   picture.release();
   const alpha = Uint8Array.from({ length: w * h }, (_, i) => pixels[i * 4 + 3]!);
   const check = checkKey(alpha, w, h);
-  const islands = check.islands.map((island) => ({ ...island, x: island.x / w, y: island.y / h, radius: island.radius / w }));
+  const islands = check.islands.map((island) => ({
+    ...island,
+    x: island.x / w,
+    y: island.y / h,
+    radius: island.radius / w,
+  }));
   const bitmap = await createImageBitmap(new ImageData(checkPicture(alpha), w, h));
   return Comlink.transfer({ bitmap, problems, check: { ...check, islands } }, [bitmap]);
 }
@@ -87,7 +93,10 @@ async function carried(layer: LayerPlan, from: { layer: LayerPlan; matte: DrawnM
 
 let font: ReturnType<typeof loadFont> | null = null;
 async function loadFont() {
-  const [{ readFont }, data] = await Promise.all([import('../../core/masks/text'), fetch(fontUrl).then((response) => response.arrayBuffer())]);
+  const [{ readFont }, data] = await Promise.all([
+    import('../../core/masks/text'),
+    fetch(fontUrl).then((response) => response.arrayBuffer()),
+  ]);
   return readFont(data);
 }
 /** Outlines of a text mask; the font is read when the first one is needed. */
@@ -101,7 +110,12 @@ const api = {
   async start(module: WebAssembly.Module, limit: number, decoder: MessagePort): Promise<void> {
     const arena = new Arena(limit);
     decode = Comlink.wrap<DecodeApi>(decoder);
-    const fetchFrame: Fetch = ({ stock, name, seconds }) => withPatience(() => decode.frame(stock, name, seconds), PATIENCE, () => tooLong(name));
+    const fetchFrame: Fetch = ({ stock, name, seconds }) =>
+      withPatience(
+        () => decode.frame(stock, name, seconds),
+        PATIENCE,
+        () => tooLong(name),
+      );
     executor = new Executor(await bindKernels(module, arena), arena, fetchFrame, outlineOf, (id) => mattes.get(id));
   },
 
@@ -162,7 +176,10 @@ const api = {
   },
 
   /** Mean straight colour and alpha of a part of a layer's picture. @param part pixels at the plan's scale */
-  async mean(layer: LayerPlan, part: { x: number; y: number; w: number; h: number }): Promise<[number, number, number, number]> {
+  async mean(
+    layer: LayerPlan,
+    part: { x: number; y: number; w: number; h: number },
+  ): Promise<[number, number, number, number]> {
     const picture = await executor.layer(layer);
     const colour = executor.mean(picture, part);
     picture.release();
@@ -172,14 +189,21 @@ const api = {
   /** Brightness of a layer's picture, 0…255. */
   async luma(layer: LayerPlan): Promise<Luma> {
     const pixels = await pixelsOf(layer);
-    const values = Uint8Array.from({ length: pixels.w * pixels.h }, (_, i) => 0.2126 * pixels.data[i * 4]! + 0.7152 * pixels.data[i * 4 + 1]! + 0.0722 * pixels.data[i * 4 + 2]!);
+    const values = Uint8Array.from(
+      { length: pixels.w * pixels.h },
+      (_, i) => 0.2126 * pixels.data[i * 4]! + 0.7152 * pixels.data[i * 4 + 1]! + 0.0722 * pixels.data[i * 4 + 2]!,
+    );
     return Comlink.transfer({ w: pixels.w, h: pixels.h, values }, [values.buffer]);
   },
 
   /**
    * A smart selection of a layer's picture. @param carry the layer at the frame before and its matte, which go on to this one
    */
-  async select(layer: LayerPlan, hints: readonly SelectHint[], carry: { layer: LayerPlan; matte: DrawnMatte } | null): Promise<{ matte: DrawnMatte; confidence: number }> {
+  async select(
+    layer: LayerPlan,
+    hints: readonly SelectHint[],
+    carry: { layer: LayerPlan; matte: DrawnMatte } | null,
+  ): Promise<{ matte: DrawnMatte; confidence: number }> {
     const pixels = await pixelsOf(layer);
     const before = carry && (await carried(layer, carry));
     const found = select(pixels, hints, before ?? undefined);
@@ -206,7 +230,12 @@ const api = {
   async screenShare(layer: LayerPlan, picked: readonly Colour[]): Promise<{ seen: number; rim: number }> {
     const picture = await executor.layer(layer);
     const screens = picked.map(screenOf);
-    const model = modelScreen(executor, picture, screens[0]!.channel, screens.map(({ linear }) => linear));
+    const model = modelScreen(
+      executor,
+      picture,
+      screens[0]!.channel,
+      screens.map(({ linear }) => linear),
+    );
     picture.release();
     return { seen: model.seen, rim: model.rim };
   },

@@ -10,15 +10,28 @@ const MOST_RATE = 384_000;
  * Decodes a whole sound track, at most two channels. Silence fills gaps between samples, and stands for what is no number.
  * @param start time stamp at which the clip begins @param alive called as it gets on, with the share that is done @throws JackplaneError unsupported
  */
-export async function readSound(track: InputAudioTrack, name: string, start = 0, alive: (share: number) => void = () => undefined): Promise<Pcm> {
+export async function readSound(
+  track: InputAudioTrack,
+  name: string,
+  start = 0,
+  alive: (share: number) => void = () => undefined,
+): Promise<Pcm> {
   const sampleRate = await track.getSampleRate();
   const own = await track.getNumberOfChannels();
   if (sampleRate > MOST_RATE || own > MOST_CHANNELS) {
-    throw new JackplaneError('unsupported', `The sound of “${name}” has ${own} channels at ${sampleRate} Hz; Jackplane opens up to ${MOST_CHANNELS} at ${MOST_RATE}.`, 'Convert it to 48000 Hz stereo.');
+    throw new JackplaneError(
+      'unsupported',
+      `The sound of “${name}” has ${own} channels at ${sampleRate} Hz; Jackplane opens up to ${MOST_CHANNELS} at ${MOST_RATE}.`,
+      'Convert it to 48000 Hz stereo.',
+    );
   }
   const seconds = (await track.computeDuration()) - start;
   if (seconds > MOST_SOUND_SECONDS) {
-    throw new JackplaneError('unsupported', `The sound of “${name}” is ${Math.round(seconds / 60)} minutes long; Jackplane opens up to ${MOST_SOUND_SECONDS / 60}.`, 'Cut out the part you need first.');
+    throw new JackplaneError(
+      'unsupported',
+      `The sound of “${name}” is ${Math.round(seconds / 60)} minutes long; Jackplane opens up to ${MOST_SOUND_SECONDS / 60}.`,
+      'Cut out the part you need first.',
+    );
   }
   const count = Math.min(2, own);
   const length = Math.max(0, Math.ceil(seconds * sampleRate));

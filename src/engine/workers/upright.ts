@@ -10,7 +10,14 @@ export function upright({ data, width, height }: Still, rotation: number, flip: 
   for (let y = 0, at = 0; y < h; y++) {
     for (let i = 0; i < w; i++, at++) {
       const x = flip ? w - 1 - i : i;
-      const [u, v] = turns === 0 ? [x, y] : turns === 1 ? [y, height - 1 - x] : turns === 2 ? [width - 1 - x, height - 1 - y] : [width - 1 - y, x];
+      const [u, v] =
+        turns === 0
+          ? [x, y]
+          : turns === 1
+            ? [y, height - 1 - x]
+            : turns === 2
+              ? [width - 1 - x, height - 1 - y]
+              : [width - 1 - y, x];
       to[at] = from[v * width + u]!;
     }
   }

@@ -11,7 +11,8 @@ import type { Edit } from '../edit';
 const grey = colourSource([0.5, 0.5, 0.5]);
 const project = projectOf([layerOf('rail', grey), layerOf('captain', grey), layerOf('deck', grey)]);
 const at = { shot: SHOT, layer: 'captain' as LayerId };
-const after = (...edits: ((project: Project) => Edit)[]) => edits.reduce((now, make) => perform(now, make(now))!.project, project);
+const after = (...edits: ((project: Project) => Edit)[]) =>
+  edits.reduce((now, make) => perform(now, make(now))!.project, project);
 const names = (result: Project) => result.shots[0]!.layers.map((layer) => layer.name);
 const captain = (result: Project) => result.shots[0]!.layers.find((layer) => layer.id === at.layer)!;
 
@@ -58,11 +59,22 @@ describe('passes', () => {
 
   test('are inserted, ordered, switched, set and removed', () => {
     expect(captain(after(...withBoth)).passes.map((pass) => pass.type)).toEqual(['colour-key', 'blur']);
-    expect(captain(after(() => addPass(at, key), () => addPass(at, blur, 0))).passes[0]!.type).toBe('blur');
+    expect(
+      captain(
+        after(
+          () => addPass(at, key),
+          () => addPass(at, blur, 0),
+        ),
+      ).passes[0]!.type,
+    ).toBe('blur');
     expect(captain(after(...withBoth, (p) => orderPass(p, at, blur.id, 0))).passes[0]!.id).toBe('blur');
     expect(captain(after(...withBoth, (p) => switchPass(p, at, key.id))).passes[0]!.on).toBe(false);
-    expect(captain(after(...withBoth, (p) => setPassValue(p, at, blur.id, 'radius', 3))).passes[1]!.values['radius']).toEqual({ still: 3 });
-    expect(captain(after(...withBoth, (p) => removePass(p, at, key.id))).passes.map((pass) => pass.id)).toEqual(['blur']);
+    expect(
+      captain(after(...withBoth, (p) => setPassValue(p, at, blur.id, 'radius', 3))).passes[1]!.values['radius'],
+    ).toEqual({ still: 3 });
+    expect(captain(after(...withBoth, (p) => removePass(p, at, key.id))).passes.map((pass) => pass.id)).toEqual([
+      'blur',
+    ]);
   });
 
   test('the step of a value names the pass and the dial', () => {
@@ -73,7 +85,10 @@ describe('passes', () => {
 
 test('deleting stock takes its layers along, and only those', () => {
   const kite = clipStock('kite');
-  const withKite = after(() => addStock(kite), () => addLayer(SHOT, layerOf('kite', { kind: 'stock', stock: kite.id })));
+  const withKite = after(
+    () => addStock(kite),
+    () => addLayer(SHOT, layerOf('kite', { kind: 'stock', stock: kite.id })),
+  );
   const { project: without } = perform(withKite, removeStock(withKite, kite.id))!;
   expect(names(without)).toEqual(['rail', 'captain', 'deck']);
   expect(without.stock.map((item) => item.id)).toEqual(['plate']);

@@ -28,9 +28,16 @@ const labelOf = (project: Project, at: At, path: string): string => {
 };
 
 /** The frame of layer time that the playhead is on. */
-export const localFrame = (layer: Pick<Layer, 'span'>, at: At): number => (at.frame ?? layer.span.start) - layer.span.start;
+export const localFrame = (layer: Pick<Layer, 'span'>, at: At): number =>
+  (at.frame ?? layer.span.start) - layer.span.start;
 
-const onValue = (project: Project, at: At, path: string, name: string, change: (value: Value<unknown>, layer: Layer) => Value<unknown>): Edit => ({
+const onValue = (
+  project: Project,
+  at: At,
+  path: string,
+  name: string,
+  change: (value: Value<unknown>, layer: Layer) => Value<unknown>,
+): Edit => ({
   name,
   apply: (draft) => {
     const layer = layerIn(shotIn(draft as Project, at.shot), at.layer);
@@ -55,22 +62,43 @@ export const setValues = (at: At, changes: Readonly<Record<string, unknown>>, na
 export const togglePeg = (project: Project, at: At, path: string, ease: Ease = 'linear'): Edit => {
   const layer = layerIn(shotIn(project, at.shot), at.layer);
   const there = keysOf(valueIn(layer, path)!).some((key) => key.at === localFrame(layer, at));
-  return onValue(project, at, path, `${there ? 'Remove' : 'Add'} keyframe: ${labelOf(project, at, path)}`, (value, own) => pegged(value, localFrame(own, at), ease));
+  return onValue(
+    project,
+    at,
+    path,
+    `${there ? 'Remove' : 'Add'} keyframe: ${labelOf(project, at, path)}`,
+    (value, own) => pegged(value, localFrame(own, at), ease),
+  );
 };
 
 /** Takes all keyframes of a value away; it stays as it is at the playhead. */
 export const makeStill = (project: Project, at: At, path: string): Edit =>
-  onValue(project, at, path, `No keyframes: ${labelOf(project, at, path)}`, (value, layer) => withKeys(value, [], steadyAt(value, localFrame(layer, at))));
+  onValue(project, at, path, `No keyframes: ${labelOf(project, at, path)}`, (value, layer) =>
+    withKeys(value, [], steadyAt(value, localFrame(layer, at))),
+  );
 
 export const setJitter = (project: Project, at: At, path: string, jitter: Jitter | null): Edit =>
-  onValue(project, at, path, `${jitter ? 'Jitter' : 'No jitter'}: ${labelOf(project, at, path)}`, ({ jitter: _, ...value }) => ({ ...value, ...(jitter ? { jitter } : {}) }) as Value<unknown>);
+  onValue(
+    project,
+    at,
+    path,
+    `${jitter ? 'Jitter' : 'No jitter'}: ${labelOf(project, at, path)}`,
+    ({ jitter: _, ...value }) => ({ ...value, ...(jitter ? { jitter } : {}) }) as Value<unknown>,
+  );
 
 /** Along its path at one speed, or by the keyframes' own times. */
 export const setEven = (project: Project, at: At, path: string, even: boolean): Edit =>
-  onValue(project, at, path, `${even ? 'Constant speed' : 'Own times'}: ${labelOf(project, at, path)}`, (value) => ('keys' in value ? { ...value, even: even || undefined } : value));
+  onValue(project, at, path, `${even ? 'Constant speed' : 'Own times'}: ${labelOf(project, at, path)}`, (value) =>
+    'keys' in value ? { ...value, even: even || undefined } : value,
+  );
 
 /** A change of chosen keyframes: value by value, the chosen keyframes go through `change`; the others give way where they meet. */
-function onKeys(shot: ShotId, refs: readonly KeyRef[], name: string, change: (key: Key<unknown>, layer: Layer, chosen: readonly Key<unknown>[]) => Key<unknown> | null): Edit {
+function onKeys(
+  shot: ShotId,
+  refs: readonly KeyRef[],
+  name: string,
+  change: (key: Key<unknown>, layer: Layer, chosen: readonly Key<unknown>[]) => Key<unknown> | null,
+): Edit {
   return {
     name,
     apply: (draft) => {
@@ -101,24 +129,39 @@ const count = (refs: readonly KeyRef[]): string => (refs.length === 1 ? 'a keyfr
 export const moveKeys = (shot: ShotId, refs: readonly KeyRef[], by: number): Edit =>
   onKeys(shot, refs, `Move ${count(refs)}`, (key) => ({ ...key, at: key.at + Math.round(by) }));
 
-export const removeKeys = (shot: ShotId, refs: readonly KeyRef[]): Edit => onKeys(shot, refs, `Delete ${count(refs)}`, () => null);
+export const removeKeys = (shot: ShotId, refs: readonly KeyRef[]): Edit =>
+  onKeys(shot, refs, `Delete ${count(refs)}`, () => null);
 
-export const easeKeys = (shot: ShotId, refs: readonly KeyRef[], ease: Ease): Edit => onKeys(shot, refs, `Easing of ${count(refs)}`, (key) => ({ ...key, ease }));
+export const easeKeys = (shot: ShotId, refs: readonly KeyRef[], ease: Ease): Edit =>
+  onKeys(shot, refs, `Easing of ${count(refs)}`, (key) => ({ ...key, ease }));
 
 /** Stretches keyframes in time about a shot frame. Where two would meet, the later one stays. */
 export const stretchKeys = (shot: ShotId, refs: readonly KeyRef[], factor: number, pivot: number): Edit =>
-  onKeys(shot, refs, `Stretch ${count(refs)}`, (key, layer) => ({ ...key, at: Math.round(pivot - layer.span.start + (key.at + layer.span.start - pivot) * factor) }));
+  onKeys(shot, refs, `Stretch ${count(refs)}`, (key, layer) => ({
+    ...key,
+    at: Math.round(pivot - layer.span.start + (key.at + layer.span.start - pivot) * factor),
+  }));
 
 const numbers = (value: unknown, change: (v: number, part: number) => number): unknown =>
-  typeof value === 'number' ? change(value, 0) : Array.isArray(value) && typeof value[0] === 'number' ? value.map(change) : value;
+  typeof value === 'number'
+    ? change(value, 0)
+    : Array.isArray(value) && typeof value[0] === 'number'
+      ? value.map(change)
+      : value;
 
 /** Multiplies the values of keyframes, or adds to them, within the value's limits. */
 export const scaleKeys = (shot: ShotId, refs: readonly KeyRef[], factor: number, add = 0): Edit =>
-  onKeys(shot, refs, `${factor === 1 ? 'Offset' : 'Scale'} values of ${count(refs)}`, (key) => ({ ...key, value: numbers(key.value, (v) => v * factor + add) }));
+  onKeys(shot, refs, `${factor === 1 ? 'Offset' : 'Scale'} values of ${count(refs)}`, (key) => ({
+    ...key,
+    value: numbers(key.value, (v) => v * factor + add),
+  }));
 
 /** Sets the value of one part of one keyframe. */
 export const setKeyValue = (shot: ShotId, ref: KeyRef, part: number, next: number): Edit =>
-  onKeys(shot, [ref], 'Value of a keyframe', (key) => ({ ...key, value: numbers(key.value, (v, i) => (i === part ? next : v)) }));
+  onKeys(shot, [ref], 'Value of a keyframe', (key) => ({
+    ...key,
+    value: numbers(key.value, (v, i) => (i === part ? next : v)),
+  }));
 
 /** Handles of a motion path at one keyframe; null makes it straight again. */
 export const bendKey = (shot: ShotId, ref: KeyRef, bend: Key<unknown>['bend'] | null): Edit =>
@@ -133,12 +176,20 @@ export function copyKeys(project: Project, shotId: ShotId, refs: readonly KeyRef
   return [...grouped(refs)].map(([where, frames]) => {
     const [layerId, path] = where.split('\n') as [LayerId, string];
     const layer = layerIn(shot, layerId);
-    return { path, keys: keysOf(valueIn(layer, path)!).filter((key) => frames.has(key.at)).map((key) => ({ ...key, at: key.at + layer.span.start - first })) };
+    return {
+      path,
+      keys: keysOf(valueIn(layer, path)!)
+        .filter((key) => frames.has(key.at))
+        .map((key) => ({ ...key, at: key.at + layer.span.start - first })),
+    };
   });
 }
 
 /** The same keyframes backwards in time; easings run backwards too. */
-export function reversedKeys(keys: readonly Key<unknown>[], last = Math.max(...keys.map((key) => key.at))): Key<unknown>[] {
+export function reversedKeys(
+  keys: readonly Key<unknown>[],
+  last = Math.max(...keys.map((key) => key.at)),
+): Key<unknown>[] {
   return keys
     .map((key, i) => {
       const before = keys[i - 1]?.ease ?? key.ease;
@@ -163,7 +214,10 @@ export const pasteKeys = (at: At, clip: KeyClip, reversed: boolean): Edit => ({
       const value = valueIn(layer, ownPath(layer, path));
       if (!value) continue;
       const own = plain(value);
-      const pasted = (reversed ? reversedKeys(keys, last) : keys).map((key) => ({ ...key, at: key.at + localFrame(layer, at) }));
+      const pasted = (reversed ? reversedKeys(keys, last) : keys).map((key) => ({
+        ...key,
+        at: key.at + localFrame(layer, at),
+      }));
       writeValue(layer, ownPath(layer, path), withKeys(own, [...keysOf(own), ...pasted], null));
     }
   },
@@ -173,5 +227,7 @@ export const pasteKeys = (at: At, clip: KeyClip, reversed: boolean): Edit => ({
 function ownPath(layer: Layer, path: string): string {
   if (valueIn(layer, path) || !path.startsWith('pass.')) return path;
   const param = path.split('.')[2];
-  return entriesOf(layer).find((entry) => entry.path.startsWith('pass.') && entry.path.endsWith(`.${param}`))?.path ?? path;
+  return (
+    entriesOf(layer).find((entry) => entry.path.startsWith('pass.') && entry.path.endsWith(`.${param}`))?.path ?? path
+  );
 }

@@ -2,7 +2,16 @@ import type { Draft } from 'immer';
 import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
 import { wholePlace } from '../place';
-import { matteLoop, parentLoop, type Layer, type LayerId, type Place, type Project, type ShotId, type Source } from '../schema';
+import {
+  matteLoop,
+  parentLoop,
+  type Layer,
+  type LayerId,
+  type Place,
+  type Project,
+  type ShotId,
+  type Source,
+} from '../schema';
 import { still, type Value } from '../value';
 import { JackplaneError } from '../../errors';
 import { apply, invert, multiply } from '../../picture/matrix';
@@ -14,7 +23,12 @@ import { setValues, type At } from './keys';
 
 const nameOf = (project: Project, at: At): string => layerIn(shotIn(project, at.shot), at.layer).name;
 
-const change = (at: At, name: (layer: Layer) => string, project: Project, apply: (layer: Draft<Layer>) => void): Edit => ({
+const change = (
+  at: At,
+  name: (layer: Layer) => string,
+  project: Project,
+  apply: (layer: Draft<Layer>) => void,
+): Edit => ({
   name: name(layerIn(shotIn(project, at.shot), at.layer)),
   apply: (draft) => apply(layerIn(shotIn(draft as Project, at.shot), at.layer) as Draft<Layer>),
 });
@@ -70,32 +84,55 @@ export const orderLayer = (project: Project, at: At, index: number): Edit => ({
 });
 
 export const renameLayer = (project: Project, at: At, name: string): Edit =>
-  change(at, (layer) => `Rename ${layer.name} to ${name}`, project, (layer) => {
-    layer.name = name;
-  });
+  change(
+    at,
+    (layer) => `Rename ${layer.name} to ${name}`,
+    project,
+    (layer) => {
+      layer.name = name;
+    },
+  );
 
 const SWITCHES = { shown: ['Show', 'Hide'], solo: ['Solo', 'End solo of'], locked: ['Lock', 'Unlock'] } as const;
 export const switchLayer = (project: Project, at: At, which: keyof typeof SWITCHES): Edit =>
-  change(at, (layer) => `${SWITCHES[which][layer[which] ? 1 : 0]} ${layer.name}`, project, (layer) => {
-    layer[which] = !layer[which];
-  });
+  change(
+    at,
+    (layer) => `${SWITCHES[which][layer[which] ? 1 : 0]} ${layer.name}`,
+    project,
+    (layer) => {
+      layer[which] = !layer[which];
+    },
+  );
 
-export const setOpacity = (project: Project, at: At, opacity: number): Edit => setValues(at, { opacity }, `Opacity of ${nameOf(project, at)}`);
+export const setOpacity = (project: Project, at: At, opacity: number): Edit =>
+  setValues(at, { opacity }, `Opacity of ${nameOf(project, at)}`);
 
 export const setBlend = (project: Project, at: At, blend: Layer['blend']): Edit =>
-  change(at, (layer) => `Blend mode of ${layer.name}`, project, (layer) => {
-    layer.blend = blend;
-  });
+  change(
+    at,
+    (layer) => `Blend mode of ${layer.name}`,
+    project,
+    (layer) => {
+      layer.blend = blend;
+    },
+  );
 
-export const setGain = (project: Project, at: At, gain: number): Edit => setValues(at, { 'sound.gain': gain }, `Level of ${nameOf(project, at)}`);
+export const setGain = (project: Project, at: At, gain: number): Edit =>
+  setValues(at, { 'sound.gain': gain }, `Level of ${nameOf(project, at)}`);
 
 export const setMuted = (project: Project, at: At, muted: boolean): Edit =>
-  change(at, (layer) => `${muted ? 'Mute' : 'Unmute'} ${layer.name}`, project, (layer) => {
-    layer.sound.muted = muted;
-  });
+  change(
+    at,
+    (layer) => `${muted ? 'Mute' : 'Unmute'} ${layer.name}`,
+    project,
+    (layer) => {
+      layer.sound.muted = muted;
+    },
+  );
 
 /** Colour of a plain colour layer. */
-export const setSourceColour = (project: Project, at: At, colour: [number, number, number]): Edit => setValues(at, { 'source.colour': colour }, `Colour of ${nameOf(project, at)}`);
+export const setSourceColour = (project: Project, at: At, colour: [number, number, number]): Edit =>
+  setValues(at, { 'source.colour': colour }, `Colour of ${nameOf(project, at)}`);
 
 export type PlaceChange = Partial<{
   position: [number, number];
@@ -109,7 +146,11 @@ export type PlaceChange = Partial<{
 }>;
 export const setPlace = (project: Project, at: At, place: PlaceChange, what = 'Place'): Edit => {
   const { flipX, flipY, ...values } = place;
-  const valued = setValues(at, Object.fromEntries(Object.entries(values).map(([part, value]) => [`place.${part}`, value])), `${what} ${nameOf(project, at)}`);
+  const valued = setValues(
+    at,
+    Object.fromEntries(Object.entries(values).map(([part, value]) => [`place.${part}`, value])),
+    `${what} ${nameOf(project, at)}`,
+  );
   return {
     name: valued.name,
     apply: (draft) => {
@@ -123,34 +164,66 @@ export const setPlace = (project: Project, at: At, place: PlaceChange, what = 'P
 
 /** Sets what of a layer's picture fills the shot, and when; its place comes back when the framing is let go. @param stops ascending; none = no framing */
 export const setFraming = (project: Project, at: At, stops: readonly FramingStop[]): Edit =>
-  change(at, (layer) => `${stops.length ? 'Framing' : 'No framing'} of ${layer.name}`, project, ({ place }) => {
-    if (stops.length) place.framing = stops.map(({ at: frame, x, y, width, ease }) => ({ at: frame, x, y, width, ease })) as Draft<NonNullable<Place['framing']>>;
-    else delete place.framing;
-  });
+  change(
+    at,
+    (layer) => `${stops.length ? 'Framing' : 'No framing'} of ${layer.name}`,
+    project,
+    ({ place }) => {
+      if (stops.length)
+        place.framing = stops.map(({ at: frame, x, y, width, ease }) => ({ at: frame, x, y, width, ease })) as Draft<
+          NonNullable<Place['framing']>
+        >;
+      else delete place.framing;
+    },
+  );
 
 /** Writes a framing as keyframes of position and scale, which show the same on every frame. */
 export const framingToKeys = (project: Project, at: At): Edit =>
-  change(at, (layer) => `Framing of ${layer.name} as keyframes`, project, (layer) => {
-    const place = plain(layer.place) as Place;
-    const stops = place.framing;
-    if (!stops) return;
-    const { width: w, height: h } = shotIn(project, at.shot);
-    const steady = { ...place, position: withoutJitter(place.position), scale: withoutJitter(place.scale), rotation: withoutJitter(place.rotation), anchor: withoutJitter(place.anchor) };
-    const turning = [place.rotation, place.anchor].flatMap((value) => keysOf<unknown>(value).map((key) => key.at));
-    const spots = framedFrames(stops, turning).map((frame) => ({ frame, ...placeAt(steady, frame, { w, h }) }));
-    const keyed = (part: 'position' | 'scale') =>
-      withKeys(place[part], spots.map((spot) => ({ at: spot.frame, value: [...spot[part]] as [number, number], ease: 'linear' as const })), [...spots[0]![part]] as [number, number]);
-    layer.place.position = keyed('position') as Draft<Place>['position'];
-    layer.place.scale = keyed('scale') as Draft<Place>['scale'];
-    delete layer.place.framing;
-  });
+  change(
+    at,
+    (layer) => `Framing of ${layer.name} as keyframes`,
+    project,
+    (layer) => {
+      const place = plain(layer.place) as Place;
+      const stops = place.framing;
+      if (!stops) return;
+      const { width: w, height: h } = shotIn(project, at.shot);
+      const steady = {
+        ...place,
+        position: withoutJitter(place.position),
+        scale: withoutJitter(place.scale),
+        rotation: withoutJitter(place.rotation),
+        anchor: withoutJitter(place.anchor),
+      };
+      const turning = [place.rotation, place.anchor].flatMap((value) => keysOf<unknown>(value).map((key) => key.at));
+      const spots = framedFrames(stops, turning).map((frame) => ({ frame, ...placeAt(steady, frame, { w, h }) }));
+      const keyed = (part: 'position' | 'scale') =>
+        withKeys(
+          place[part],
+          spots.map((spot) => ({
+            at: spot.frame,
+            value: [...spot[part]] as [number, number],
+            ease: 'linear' as const,
+          })),
+          [...spots[0]![part]] as [number, number],
+        );
+      layer.place.position = keyed('position') as Draft<Place>['position'];
+      layer.place.scale = keyed('scale') as Draft<Place>['scale'];
+      delete layer.place.framing;
+    },
+  );
 const withoutJitter = <T>({ jitter: _, ...value }: Value<T>): Value<T> => value as Value<T>;
 
 /** Puts a layer back to full size in the middle. */
 export const resetPlace = (project: Project, at: At): Edit =>
-  change(at, (layer) => `Reset place of ${layer.name}`, project, (layer) => {
-    layer.place = wholePlace() as Draft<Place>;
-  });
+  change(
+    at,
+    (layer) => `Reset place of ${layer.name}`,
+    project,
+    (layer) => {
+      layer.place = wholePlace() as Draft<Place>;
+    },
+  );
 
 /**
  * Lets a layer go along with another one's place, or with none. It stays where it is at the playhead: its own values are
@@ -161,7 +234,12 @@ export const setParent = (project: Project, at: At, parent: Layer['parent']): Ed
   const layer = layerIn(shot, at.layer);
   const frame = at.frame ?? layer.span.start;
   const loop = parentLoop(shot.layers.map((item) => (item.id === layer.id ? { ...item, parent } : item)));
-  if (loop) throw new JackplaneError('loop', `Then these layers would follow each other in a circle: ${loop.join(', ')}.`, 'Choose another layer to follow.');
+  if (loop)
+    throw new JackplaneError(
+      'loop',
+      `Then these layers would follow each other in a circle: ${loop.join(', ')}.`,
+      'Choose another layer to follow.',
+    );
   const size = { w: shot.width, h: shot.height };
   const before = carriedBy(shot, layer, frame);
   const after = carriedBy(shot, { ...layer, parent }, frame);
@@ -181,10 +259,24 @@ export const setParent = (project: Project, at: At, parent: Layer['parent']): Ed
         return [px - size.w / 2, py - size.h / 2] as [number, number];
       });
       // handles of the path are directions: they turn and stretch with it, and do not shift
-      const turned = ([x, y]: [number, number]): [number, number] => [change[0] * x + change[2] * y, change[1] * x + change[3] * y];
-      own.place.position = ('keys' in moved ? { ...moved, keys: moved.keys.map(({ bend, ...key }) => ({ ...key, ...(bend ? { bend: { in: turned(bend.in), out: turned(bend.out) } } : {}) })) } : moved) as Draft<Place>['position'];
+      const turned = ([x, y]: [number, number]): [number, number] => [
+        change[0] * x + change[2] * y,
+        change[1] * x + change[3] * y,
+      ];
+      own.place.position = (
+        'keys' in moved
+          ? {
+              ...moved,
+              keys: moved.keys.map(({ bend, ...key }) => ({
+                ...key,
+                ...(bend ? { bend: { in: turned(bend.in), out: turned(bend.out) } } : {}),
+              })),
+            }
+          : moved
+      ) as Draft<Place>['position'];
       if (Math.abs(turn) > 1e-9) own.place.rotation = mapped(place.rotation, (degrees) => degrees + turn);
-      if (Math.abs(stretch - 1) > 1e-9) own.place.scale = mapped(place.scale, ([x, y]) => [x * stretch, y * stretch] as [number, number]);
+      if (Math.abs(stretch - 1) > 1e-9)
+        own.place.scale = mapped(place.scale, ([x, y]) => [x * stretch, y * stretch] as [number, number]);
     },
   };
 };
@@ -194,8 +286,18 @@ export const setMatte = (project: Project, at: At, matte: Layer['matte']): Edit 
   const shot = shotIn(project, at.shot);
   const layer = layerIn(shot, at.layer);
   const loop = matteLoop(shot.layers.map((item) => (item.id === layer.id ? { ...item, matte } : item)));
-  if (loop) throw new JackplaneError('loop', `Then these layers would take their mattes from each other in a circle: ${loop.join(', ')}.`, 'Choose another layer for the matte.');
-  return change(at, () => (matte ? `Matte of ${layer.name} from ${layerIn(shot, matte.layer).name}` : `No matte for ${layer.name}`), project, (own) => {
-    own.matte = matte;
-  });
+  if (loop)
+    throw new JackplaneError(
+      'loop',
+      `Then these layers would take their mattes from each other in a circle: ${loop.join(', ')}.`,
+      'Choose another layer for the matte.',
+    );
+  return change(
+    at,
+    () => (matte ? `Matte of ${layer.name} from ${layerIn(shot, matte.layer).name}` : `No matte for ${layer.name}`),
+    project,
+    (own) => {
+      own.matte = matte;
+    },
+  );
 };

@@ -22,7 +22,11 @@ export const changeMarker = (id: ShotId, at: number, change: Partial<Marker>): E
   apply: (draft) => {
     const shot = shotIn(draft as Project, id);
     const own = shot.markers.find((item) => item.at === at);
-    if (own) shot.markers = sorted([...shot.markers.filter((item) => item.at !== at && item.at !== change.at), { ...own, ...change }]);
+    if (own)
+      shot.markers = sorted([
+        ...shot.markers.filter((item) => item.at !== at && item.at !== change.at),
+        { ...own, ...change },
+      ]);
   },
 });
 
@@ -31,10 +35,16 @@ export const setRange = (id: ShotId, range: Shot['range']): Edit => ({
   name: range ? 'In and out' : 'Clear in and out',
   apply: (draft) => {
     const shot = shotIn(draft as Project, id);
-    shot.range = range && { from: Math.max(0, Math.min(range.from, shot.length - 1)), to: Math.max(1, Math.min(range.to, shot.length)) };
+    shot.range = range && {
+      from: Math.max(0, Math.min(range.from, shot.length - 1)),
+      to: Math.max(1, Math.min(range.to, shot.length)),
+    };
     if (shot.range && shot.range.to <= shot.range.from) shot.range.to = shot.range.from + 1;
   },
 });
 
 /** The frames of a shot that play and render: from, and the one after the last. */
-export const rangeOf = (shot: Pick<Shot, 'range' | 'length'>): { from: number; to: number } => ({ from: Math.min(shot.range?.from ?? 0, shot.length - 1), to: Math.min(shot.range?.to ?? shot.length, shot.length) });
+export const rangeOf = (shot: Pick<Shot, 'range' | 'length'>): { from: number; to: number } => ({
+  from: Math.min(shot.range?.from ?? 0, shot.length - 1),
+  to: Math.min(shot.range?.to ?? shot.length, shot.length),
+});

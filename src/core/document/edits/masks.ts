@@ -14,7 +14,8 @@ import { localFrame, type At } from './keys';
 
 type Path = readonly Vertex[];
 
-const nameOf = (project: Project, at: At, id: MaskId): string => layerIn(shotIn(project, at.shot), at.layer).masks.find((mask) => mask.id === id)?.name ?? 'mask';
+const nameOf = (project: Project, at: At, id: MaskId): string =>
+  layerIn(shotIn(project, at.shot), at.layer).masks.find((mask) => mask.id === id)?.name ?? 'mask';
 
 const onLayer = (at: At, name: string, apply: (layer: Draft<Layer>) => void): Edit => ({
   name,
@@ -46,8 +47,13 @@ export function usesMasks(pass: Pass, mask?: MaskId): boolean {
     const value = pass.values[name] as Value<MaskId[]>;
     return 'still' in value ? [value.still] : value.keys.map((key) => key.value);
   };
-  const lists = Object.entries(passOf(pass.type)!.params).flatMap(([name, param]) => (param.kind === 'masks' ? [{ all: param.empty === 'all', ids: named(name) }] : []));
-  return Boolean(pass.area && has(pass.area.masks)) || lists.some(({ all, ids }) => ids.some((list) => has(list) || (all && !list.length)));
+  const lists = Object.entries(passOf(pass.type)!.params).flatMap(([name, param]) =>
+    param.kind === 'masks' ? [{ all: param.empty === 'all', ids: named(name) }] : [],
+  );
+  return (
+    Boolean(pass.area && has(pass.area.masks)) ||
+    lists.some(({ all, ids }) => ids.some((list) => has(list) || (all && !list.length)))
+  );
 }
 
 /** Changes the ids of masks that a pass refers to. */
@@ -56,7 +62,8 @@ function withMasks(pass: Draft<Pass>, change: (ids: MaskId[]) => MaskId[]): void
     pass.area.masks = change(pass.area.masks);
     if (!pass.area.masks.length) delete pass.area;
   }
-  for (const [name, param] of Object.entries(passOf(pass.type)!.params)) if (param.kind === 'masks') pass.values[name] = mapped(plain(pass.values[name] as Value<MaskId[]>), change);
+  for (const [name, param] of Object.entries(passOf(pass.type)!.params))
+    if (param.kind === 'masks') pass.values[name] = mapped(plain(pass.values[name] as Value<MaskId[]>), change);
 }
 
 /** A copied layer's masks get ids of their own, and its passes refer to those. */
@@ -80,8 +87,12 @@ export const orderMask = (project: Project, at: At, id: MaskId, index: number): 
   });
 
 /** Changes what is the same at all frames: name, colour, mode, side of the feather, inversion, whether it is used. */
-export const setMask = (project: Project, at: At, id: MaskId, change: Partial<Pick<Mask, 'name' | 'colour' | 'on' | 'mode' | 'invert' | 'featherSide'>>): Edit =>
-  onMask(project, at, id, 'Change mask', (mask) => void Object.assign(mask, change));
+export const setMask = (
+  project: Project,
+  at: At,
+  id: MaskId,
+  change: Partial<Pick<Mask, 'name' | 'colour' | 'on' | 'mode' | 'invert' | 'featherSide'>>,
+): Edit => onMask(project, at, id, 'Change mask', (mask) => void Object.assign(mask, change));
 
 /** Replaces the shape as a whole, its keyframes included. */
 export const setShape = (project: Project, at: At, id: MaskId, shape: Shape, what = 'Shape of'): Edit =>
@@ -103,29 +114,45 @@ export const setPath = (project: Project, at: At, id: MaskId, next: Path, reach:
     if (!draft) return;
     const value = plain(draft);
     const frame = localFrame(layer as Layer, at);
-    if (reach === 'here') return writeValue(layer, where, 'still' in value ? withKeys(value, [{ at: frame, value: next, ease: 'linear' }], next) : changedAt(value, frame, next));
+    if (reach === 'here')
+      return writeValue(
+        layer,
+        where,
+        'still' in value
+          ? withKeys(value, [{ at: frame, value: next, ease: 'linear' }], next)
+          : changedAt(value, frame, next),
+      );
     if ('still' in value) return writeValue(layer, where, { ...value, still: next });
     const now = steadyAt(value, frame);
-    const shifted = (path: Path): Path => path.map((vertex, i) => vertex.map((v, k) => v + (next[i]![k]! - now[i]![k]!)) as unknown as Vertex);
+    const shifted = (path: Path): Path =>
+      path.map((vertex, i) => vertex.map((v, k) => v + (next[i]![k]! - now[i]![k]!)) as unknown as Vertex);
     const within = (frameOfKey: number) => reach === 'all' || (frameOfKey >= reach.from && frameOfKey <= reach.to);
-    writeValue(layer, where, { ...value, keys: value.keys.map((key) => (within(key.at) ? { ...key, value: shifted(key.value) } : key)) });
+    writeValue(layer, where, {
+      ...value,
+      keys: value.keys.map((key) => (within(key.at) ? { ...key, value: shifted(key.value) } : key)),
+    });
   });
 };
 
 const onEveryPath = (project: Project, at: At, id: MaskId, what: string, change: (path: Path) => Path): Edit =>
   onMask(project, at, id, what, (mask) => {
-    if (mask.shape.kind === 'path') mask.shape.path = mapped(plain(mask.shape.path) as Value<Path>, change) as typeof mask.shape.path;
+    if (mask.shape.kind === 'path')
+      mask.shape.path = mapped(plain(mask.shape.path) as Value<Path>, change) as typeof mask.shape.path;
   });
 
 /** A vertex more, in every keyframe, without moving any of their shapes. */
-export const insertVertex = (project: Project, at: At, id: MaskId, segment: number, t: number): Edit => onEveryPath(project, at, id, 'Add a vertex to', (path) => withVertex(path, segment, t));
+export const insertVertex = (project: Project, at: At, id: MaskId, segment: number, t: number): Edit =>
+  onEveryPath(project, at, id, 'Add a vertex to', (path) => withVertex(path, segment, t));
 
 /** Takes vertices out of every keyframe. */
 export const removeVertices = (project: Project, at: At, id: MaskId, which: ReadonlySet<number>): Edit =>
-  onEveryPath(project, at, id, which.size === 1 ? 'Remove a vertex of' : `Remove ${which.size} vertices of`, (path) => withoutVertices(path, which));
+  onEveryPath(project, at, id, which.size === 1 ? 'Remove a vertex of' : `Remove ${which.size} vertices of`, (path) =>
+    withoutVertices(path, which),
+  );
 
 /** Appends a vertex to a path that is being drawn. */
-export const appendVertex = (project: Project, at: At, id: MaskId, vertex: Vertex): Edit => onEveryPath(project, at, id, 'Draw', (path) => [...path, vertex]);
+export const appendVertex = (project: Project, at: At, id: MaskId, vertex: Vertex): Edit =>
+  onEveryPath(project, at, id, 'Draw', (path) => [...path, vertex]);
 
 /** Closes a drawn path. @param pegged with its first keyframe at the playhead */
 export const closePath = (project: Project, at: At, id: MaskId, pegged: boolean): Edit =>
@@ -134,13 +161,20 @@ export const closePath = (project: Project, at: At, id: MaskId, pegged: boolean)
       if (own !== id || shape.kind !== 'path') continue;
       shape.closed = true;
       const value = plain(shape.path) as typeof shape.path;
-      if (pegged && 'still' in value) shape.path = withKeys(value, [{ at: localFrame(layer as Layer, at), value: value.still, ease: 'linear' }], value.still);
+      if (pegged && 'still' in value)
+        shape.path = withKeys(
+          value,
+          [{ at: localFrame(layer as Layer, at), value: value.still, ease: 'linear' }],
+          value.still,
+        );
     }
   });
 
 /** Limits a pass to masks of its layer, or frees it. A side without masks waits for the first one. */
 export const setArea = (project: Project, at: At, id: PassId, area: Pass['area'] | null): Edit => {
-  const title = passOf(layerIn(shotIn(project, at.shot), at.layer).passes.find((pass) => pass.id === id)?.type ?? '')?.title ?? 'pass';
+  const title =
+    passOf(layerIn(shotIn(project, at.shot), at.layer).passes.find((pass) => pass.id === id)?.type ?? '')?.title ??
+    'pass';
   return onLayer(at, area ? `Area of ${title}` : `${title} everywhere`, (layer) => {
     for (const pass of layer.passes) {
       if (pass.id !== id) continue;

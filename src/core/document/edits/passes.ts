@@ -23,7 +23,12 @@ export function newPass(id: PassId, type: string): Pass {
 /** A pass for another layer: that layer has not got the masks it may refer to. */
 export function withoutMasks({ area: _, ...pass }: Pass): Pass {
   const defaults = defaultValues(passOf(pass.type)!.params);
-  const values = Object.fromEntries(Object.entries(pass.values).map(([name, value]) => [name, passOf(pass.type)!.params[name]!.kind === 'masks' ? defaults[name] : value]));
+  const values = Object.fromEntries(
+    Object.entries(pass.values).map(([name, value]) => [
+      name,
+      passOf(pass.type)!.params[name]!.kind === 'masks' ? defaults[name] : value,
+    ]),
+  );
   return { ...pass, values } as Pass;
 }
 

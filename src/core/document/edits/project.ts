@@ -1,6 +1,15 @@
 import type { Edit } from '../edit';
 import { shotIn, stockIn } from '../find';
-import { FORMAT_VERSION, type LayerId, type Project, type ProjectId, type Shot, type ShotId, type Stock, type StockId } from '../schema';
+import {
+  FORMAT_VERSION,
+  type LayerId,
+  type Project,
+  type ProjectId,
+  type Shot,
+  type ShotId,
+  type Stock,
+  type StockId,
+} from '../schema';
 
 /** @param now ISO 8601 */
 export function newProject(id: ProjectId, name: string, now: string): Project {
@@ -15,7 +24,10 @@ export const renameProject = (name: string): Edit => ({
 });
 
 /** A shot with nothing in it, everything playing. */
-export const newShot = (id: ShotId, settings: Pick<Shot, 'name' | 'width' | 'height' | 'rate' | 'length' | 'background' | 'light'>): Shot => ({ ...settings, id, markers: [], range: null, layers: [] });
+export const newShot = (
+  id: ShotId,
+  settings: Pick<Shot, 'name' | 'width' | 'height' | 'rate' | 'length' | 'background' | 'light'>,
+): Shot => ({ ...settings, id, markers: [], range: null, layers: [] });
 
 export const addShot = (shot: Shot): Edit => ({
   name: `New shot ${shot.name}`,
@@ -24,7 +36,9 @@ export const addShot = (shot: Shot): Edit => ({
   },
 });
 
-export type ShotSettings = Partial<Pick<Shot, 'name' | 'width' | 'height' | 'rate' | 'length' | 'background' | 'light'>>;
+export type ShotSettings = Partial<
+  Pick<Shot, 'name' | 'width' | 'height' | 'rate' | 'length' | 'background' | 'light'>
+>;
 export const setShot = (id: ShotId, settings: ShotSettings): Edit => ({
   name: 'Shot settings',
   apply: (project) => {
@@ -33,7 +47,11 @@ export const setShot = (id: ShotId, settings: ShotSettings): Edit => ({
 });
 
 /** Gives a shot the size, rate and length of its one clip, which then fills it frame by frame. */
-export const followClip = (id: ShotId, clip: LayerId, settings: Pick<Shot, 'width' | 'height' | 'rate' | 'length'>): Edit => ({
+export const followClip = (
+  id: ShotId,
+  clip: LayerId,
+  settings: Pick<Shot, 'width' | 'height' | 'rate' | 'length'>,
+): Edit => ({
   name: 'Shot like its clip',
   apply: (project) => {
     const shot = shotIn(project as Project, id);
