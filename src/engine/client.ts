@@ -169,18 +169,15 @@ export class Engine {
     work: (api: Comlink.Remote<FilesApi>, alive: () => void) => Promise<T>,
   ): Promise<T> {
     const { worker, api } = this.files;
+    const late = tooLong(file.name);
     try {
       return await withPatience(
         (alive) => work(api, alive),
         PATIENCE,
-        () => tooLong(file.name),
+        () => late,
       );
     } catch (error) {
-      if (
-        worker === this.files.worker &&
-        error instanceof JackplaneError &&
-        error.sentence === tooLong(file.name).sentence
-      ) {
+      if (error === late && worker === this.files.worker) {
         worker.terminate();
         this.makeFiles();
       }

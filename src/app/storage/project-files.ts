@@ -1,5 +1,6 @@
 import { safeName } from '../../core/formats/names';
 import { PROJECT_ENDING } from '../../core/formats/project-file';
+import { leftOut } from '../../core/document/salvage';
 import type { Project, ProjectId, Stock } from '../../core/document/schema';
 import { JackplaneError, sentenceOf } from '../../core/errors';
 import { planFrame } from '../../core/plan/plan';
@@ -21,7 +22,7 @@ export async function openProjectFile(file: File): Promise<Project> {
   const { project: read, media, left } = await (await useEngine()).unpack(file);
   if (left.length)
     useNotices().say(
-      `“${file.name}” was opened without what could not be read: ${left.slice(0, 3).join('; ')}${left.length > 3 ? `; and ${left.length - 3} more` : ''}. The file stays as it is.`,
+      `“${file.name}” was opened without what could not be read: ${leftOut(left)}. The file stays as it is.`,
       'problem',
     );
   const taken = await hasProject(read.id);

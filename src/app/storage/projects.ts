@@ -1,7 +1,7 @@
 import { JackplaneError } from '../../core/errors';
 import { freshHistory, MOST_STEPS, replay, type History, type JournalEntry } from '../../core/document/history';
 import { isOld, upgradedJournal, type OldEntry } from '../../core/document/legacy-journal';
-import { salvaged, type Salvaged } from '../../core/document/salvage';
+import { leftOut, salvaged, type Salvaged } from '../../core/document/salvage';
 import { problemsOf, projectSchema, type Project } from '../../core/document/schema';
 import { db, ofProject, storageError } from './db';
 
@@ -113,7 +113,7 @@ export async function loadProject(id: string): Promise<LoadedProject> {
       left,
     });
     warnings.push(
-      `“${card.name}” was opened without what could not be read: ${left.slice(0, 3).join('; ')}${left.length > 3 ? `; and ${left.length - 3} more` : ''}. The original is kept aside; it can be saved from the projects page.`,
+      `“${card.name}” was opened without what could not be read: ${leftOut(left)}. The original is kept aside; it can be saved from the projects page.`,
     );
   }
   // steps that were undone and done on what had to be left out would not fit

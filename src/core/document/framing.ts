@@ -107,7 +107,7 @@ export function framingBetween(a: Framing, b: Framing, t: number): Framing {
   return { x: a.x + (b.x - a.x) * moved, y: a.y + (b.y - a.y) * moved, width };
 }
 
-/** Frames of layer time at which a layer's framing is set: its position's keyframes, or its first and last frame. */
+/** The first and the last frame of layer time at which a layer can be seen in a shot; two different ones. */
 export const spanOf = (layer: Layer, shot: Shot): [number, number] => {
   const first = Math.max(0, -layer.span.start);
   return [first, Math.max(first + 1, Math.min(layer.span.length, shot.length - layer.span.start) - 1)];

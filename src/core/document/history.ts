@@ -187,13 +187,15 @@ export function replay(snapshot: Project, past: readonly unknown[], journal: rea
       : kind === 'undo'
         ? withoutStep(history, project, step)
         : withStepAgain(history, project, step);
+  // a drag that came back to where it began has left an entry without changes: there is nothing in it to undo
+  const does = (entry: JournalEntry | null): entry is JournalEntry => !!entry?.step.changes.length;
   for (const raw of past) {
     const entry = read(raw);
-    if (entry) history = take(entry, snapshot);
+    if (does(entry)) history = take(entry, snapshot);
   }
   for (const raw of journal) {
     const entry = read(raw);
-    if (!entry) continue;
+    if (!does(entry)) continue;
     try {
       history = take(
         entry,

@@ -14,7 +14,8 @@ export type Change =
       path: Path;
       removed: readonly Member[];
       added: readonly Member[];
-      /** ids in their order, when it matters and changed */ order?: { from: readonly string[]; to: readonly string[] };
+      /** ids in their order, when it matters and changed */
+      order?: { from: readonly string[]; to: readonly string[] };
     };
 
 const isPlain = (value: unknown): value is Member =>

@@ -82,3 +82,7 @@ function strayed(raw: unknown, message: string): Part | null {
   }
   return null;
 }
+
+/** What was left out, as much of it as a person reads. @param left at least one */
+export const leftOut = (left: readonly string[]): string =>
+  left.slice(0, 3).join('; ') + (left.length > 3 ? `; and ${left.length - 3} more` : '');

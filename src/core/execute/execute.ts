@@ -5,12 +5,12 @@ import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
 import { hash } from '../plan/hash';
 import type { DrawnMatte } from '../document/mask';
 import type { StockId } from '../document/schema';
-import type { FramePlan, LayerPlan, PassPlan, SourcePlan } from '../plan/plan';
+import type { FramePlan, LayerPlan, SourcePlan } from '../plan/plan';
 import { between } from '../analysis/flow';
 import { PictureCache } from './cache';
 import type { Rect } from '../picture/rect';
 import { backdrop, drawLayer } from './composite';
-import { MaskStore, type Outline } from './masks';
+import { coveragesOf, MaskStore, type Outline } from './masks';
 import { joins, runPasses, type Keep } from './passes';
 import { PlateStore } from './plates';
 
@@ -165,11 +165,8 @@ export class Executor {
   /** Fetches what the passes from one on need beside the picture. */
   private async prepare(layer: LayerPlan, from: number): Promise<void> {
     const passes = layer.passes.slice(from);
-    await this.masks.prepare(
-      layer.wrap?.area
-        ? [...passes, { values: {}, type: 'light-wrap', area: layer.wrap.area } as unknown as PassPlan]
-        : passes,
-    );
+    const wrapArea = layer.wrap?.area;
+    await this.masks.prepare([...passes.flatMap(coveragesOf), ...(wrapArea ? [wrapArea] : [])]);
     await this.plates.prepare(passes, layer.size);
   }
 

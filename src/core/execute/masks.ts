@@ -37,12 +37,8 @@ export class MaskStore {
     private readonly matteOf: (id: string) => DrawnMatte | undefined = matteById,
   ) {}
 
-  /** Fetches all that the masks of passes need. */
-  prepare(passes: readonly PassPlan[]): Promise<void> {
-    return this.prepareCoverage(passes.flatMap(coveragesOf));
-  }
-
-  async prepareCoverage(plans: readonly CoveragePlan[]): Promise<void> {
+  /** Fetches all that coverages need. */
+  async prepare(plans: readonly CoveragePlan[]): Promise<void> {
     for (const shape of plans.flatMap((plan) => plan.masks.map((mask) => mask.shape))) {
       if (shape.kind === 'picture' && !this.pictures.has(pictureKey(shape)))
         remember(this.pictures, pictureKey(shape), channelOf(await this.fetchPicture(shape), shape.channel));

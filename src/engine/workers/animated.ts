@@ -1,6 +1,7 @@
 import { JackplaneError } from '../../core/errors';
 import type { FrameStore } from './clip-reader';
 import { imageType, stillOf, type Still } from './images';
+import { inOrder } from './in-order';
 
 /** Most frames of a moving picture. */
 const MOST_FRAMES = 5000;
@@ -49,7 +50,6 @@ export async function* movingFrames(file: Blob, name: string): AsyncGenerator<St
 export class AnimatedReader {
   private frames: ReturnType<typeof movingFrames> | null = null;
   private current: (Still & { start: number; end: number }) | null = null;
-  private queue: Promise<unknown> = Promise.resolve();
 
   constructor(
     private readonly id: string,
@@ -58,11 +58,7 @@ export class AnimatedReader {
     private readonly store: FrameStore,
   ) {}
 
-  frameAt(seconds: number): Promise<Still> {
-    const next = this.queue.then(() => this.read(seconds));
-    this.queue = next.catch(() => undefined);
-    return next;
-  }
+  readonly frameAt = inOrder((seconds: number) => this.read(seconds));
 
   private async read(seconds: number): Promise<Still> {
     const held = this.store.find(this.id, seconds);

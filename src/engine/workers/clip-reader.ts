@@ -1,6 +1,7 @@
 import type { VideoSample } from 'mediabunny';
 import { JackplaneError } from '../../core/errors';
 import type { FetchedPicture } from '../../core/execute/execute';
+import { inOrder } from './in-order';
 
 export interface HeldFrame extends FetchedPicture {
   data: Uint8ClampedArray<ArrayBuffer>;
@@ -59,7 +60,6 @@ export class ClipReader {
   private samples: AsyncGenerator<VideoSample, void, unknown> | null = null;
   private current: VideoSample | null = null;
   private ahead: VideoSample | null = null;
-  private queue: Promise<unknown> = Promise.resolve();
 
   constructor(
     private readonly id: string,
@@ -75,11 +75,7 @@ export class ClipReader {
   }
 
   /** The frame showing at a time; before the first and after the last, the nearest. */
-  frameAt(seconds: number): Promise<HeldFrame> {
-    const next = this.queue.then(() => this.read(seconds));
-    this.queue = next.catch(() => undefined);
-    return next;
-  }
+  readonly frameAt = inOrder((seconds: number) => this.read(seconds));
 
   private async read(seconds: number): Promise<HeldFrame> {
     const held = this.store.find(this.id, seconds);

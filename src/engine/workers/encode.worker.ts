@@ -19,6 +19,7 @@ import {
 import { JackplaneError } from '../../core/errors';
 import type { Project, ShotId } from '../../core/document/schema';
 import { shotIn } from '../../core/document/find';
+import { SOUND_BITRATE } from '../../core/formats/bitrate';
 import { planFrame } from '../../core/plan/plan';
 import { rangeOf } from '../../core/document/edits/markers';
 import { planSound, type SoundItem } from '../../core/sound/mix';
@@ -127,7 +128,7 @@ const api = {
     output.addVideoTrack(video, { frameRate: rate.num / rate.den });
     const items = settings.sound ? planSound(project, shotId) : [];
     const codec = items.length ? await soundCodec(settings.container) : null;
-    const audio = codec ? new AudioSampleSource({ codec, bitrate: 160_000 }) : null;
+    const audio = codec ? new AudioSampleSource({ codec, bitrate: SOUND_BITRATE }) : null;
     if (audio) output.addAudioTrack(audio);
     try {
       await output.start();

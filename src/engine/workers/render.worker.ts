@@ -71,6 +71,22 @@ async function checked(picture: Picture, problems: Problem[]): Promise<ShownFram
   return Comlink.transfer({ bitmap, problems, check: { ...check, islands } }, [bitmap]);
 }
 
+/** What is written of a whole frame, transferred. */
+async function written<T extends Uint8Array<ArrayBuffer> | Uint8ClampedArray<ArrayBuffer>>(
+  plan: FramePlan,
+  taken: (picture: Picture) => T,
+): Promise<T> {
+  const problems: Problem[] = [];
+  const picture = await executor.frame(plan, 'last', problems);
+  try {
+    if (problems.length) throw new JackplaneError('bad-media', problems[0]!.sentence, '');
+    const data = taken(picture);
+    return Comlink.transfer(data, [data.buffer]);
+  } finally {
+    picture.release();
+  }
+}
+
 /** Straight 8-bit pixels of a layer's picture. */
 async function pixelsOf(layer: LayerPlan): Promise<Pixels> {
   const picture = await executor.layer(layer);
@@ -140,27 +156,15 @@ const api = {
   },
 
   /** A frame as straight 8-bit RGBA, for a file. @throws when a layer cannot be computed */
-  async bytes(plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> {
-    const problems: Problem[] = [];
-    const picture = await executor.frame(plan, 'last', problems);
-    const data = executor.toBytes(picture);
-    picture.release();
-    if (problems.length) throw new JackplaneError('bad-media', problems[0]!.sentence, '');
-    return Comlink.transfer(data, [data.buffer]);
-  },
+  bytes: (plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> =>
+    written(plan, (picture) => executor.toBytes(picture)),
 
   /**
    * A frame as 8-bit Y′CbCr for a file: BT.709, limited range, 4:2:0. @param alpha with a fourth plane of coverage
    * @throws when a layer cannot be computed
    */
-  async yuv(plan: FramePlan, alpha: boolean): Promise<Uint8Array<ArrayBuffer>> {
-    const problems: Problem[] = [];
-    const picture = await executor.frame(plan, 'last', problems);
-    const data = executor.toYuv(picture, alpha);
-    picture.release();
-    if (problems.length) throw new JackplaneError('bad-media', problems[0]!.sentence, '');
-    return Comlink.transfer(data, [data.buffer]);
-  },
+  yuv: (plan: FramePlan, alpha: boolean): Promise<Uint8Array<ArrayBuffer>> =>
+    written(plan, (picture) => executor.toYuv(picture, alpha)),
 
   /** A layer's picture after its source and after each of its passes, small. */
   async thumbnails(layer: LayerPlan, width: number, height: number): Promise<ImageBitmap[]> {
@@ -213,7 +217,7 @@ const api = {
 
   /** Coverage of masks over a layer's whole source, 0…255, w×h. */
   async coverage(plan: CoveragePlan): Promise<{ w: number; h: number; values: Uint8Array<ArrayBuffer> }> {
-    await executor.masks.prepareCoverage([plan]);
+    await executor.masks.prepare([plan]);
     const [w, h] = [Math.round(plan.centre[0] * 2), Math.round(plan.centre[1] * 2)];
     const plane = executor.masks.plane(plan, { x: 0, y: 0, w, h });
     const values = Uint8Array.from(plane, (v) => Math.round(v * 255));
