@@ -60,12 +60,12 @@ export const cut = (name: string, share: number): Buffer => {
 
 export const picture = (page: Page): Locator => page.getByRole('img', { name: /^Frame \d+ of/ });
 
-/** The picture of the current frame has been drawn. */
+/** The picture of the current frame, as everything stands now, has been drawn. */
 export async function pictureShown(page: Page): Promise<void> {
   await expect
     .poll(
       async () =>
-        (await picture(page).getAttribute('data-frame')) ===
+        (await picture(page).and(page.locator('[aria-busy=false]')).getAttribute('data-frame')) ===
         (await page.getByLabel('Frame', { exact: true }).innerText()),
       { timeout: 60_000 },
     )
@@ -105,9 +105,18 @@ export const pass = (page: Page, name: string): Locator =>
   page.getByRole('region', { name: 'Passes' }).getByRole('button', { name, exact: true });
 export const addToShot = async (page: Page, name: string): Promise<void> => {
   const item = page.getByRole('region', { name: 'Stock' }).getByRole('listitem').filter({ hasText: name });
+  const layers = page.getByRole('group', { name: /^Layer / });
+  const before = await layers.count();
   await item.hover();
   await item.getByRole('button', { name: `Add ${name} to the shot` }).click();
+  await expect(layers).toHaveCount(before + 1);
 };
+/** A dialog is open and has the focus. */
+export async function dialogOpen(page: Page, name: string): Promise<Locator> {
+  const dialog = page.getByRole('dialog', { name });
+  await expect(dialog.and(page.locator(':focus-within'))).toBeVisible();
+  return dialog;
+}
 /** Nothing waits to be written any more. */
 export const allKept = (page: Page): Promise<void> => expect(page.getByText(/^All kept/)).toBeVisible();
 export const full = async (page: Page): Promise<void> =>

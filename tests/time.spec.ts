@@ -1,6 +1,6 @@
 // Layers in the time panel, by mouse and by keys.
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { colourAt, drag, layer, middle, openDemo, pass, picture, redrawn, typeNumber } from './helpers';
+import { colourAt, dialogOpen, drag, layer, middle, openDemo, pass, picture, redrawn, typeNumber } from './helpers';
 
 test.beforeEach(({ page }) => openDemo(page));
 
@@ -154,7 +154,7 @@ test('wrong input is said at the field, and the old value stays', async ({ page 
 
 test('the shortcut list opens with a question mark; views follow their numbers', async ({ page }) => {
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toContainText('Play or stop');
+  await expect(await dialogOpen(page, 'Shortcuts')).toContainText('Play or stop');
   await page.keyboard.press('Escape');
   // as long as it is there, keys belong to it
   await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toHaveCount(0);

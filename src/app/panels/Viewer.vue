@@ -143,6 +143,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
         class="picture"
         :class="{ over: tinted }"
         :data-frame="player.shownFrame"
+        :aria-busy="player.stale && !player.playing"
         :style="box"
         role="img"
         :aria-label="`Frame ${bench.frame} of ${shot.name}`"

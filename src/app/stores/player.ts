@@ -33,6 +33,8 @@ export const usePlayer = defineStore('player', () => {
   const shown = shallowRef<ShownFrame | null>(null);
   const before = shallowRef<ShownFrame | null>(null);
   const shownFrame = ref(-1);
+  /** whether what is shown is not yet what is asked for */
+  const stale = ref(true);
   const playing = ref(false);
   const loop = ref(true);
   /** what playing does when a frame is not ready: leave it out and keep time, or wait for it */
@@ -126,9 +128,16 @@ export const usePlayer = defineStore('player', () => {
     droppedFrames.value = [...leftOut];
   }
 
+  let wishes = 0;
   /** Computes the current frame and shows it. */
-  const refresh = latestOnly(
+  function refresh(): Promise<void> {
+    wishes++;
+    stale.value = true;
+    return showNow();
+  }
+  const showNow = latestOnly(
     async () => {
+      const wish = wishes;
       const slow = setTimeout(() => (busy.value = true), 300);
       try {
         engine ??= await useEngine();
@@ -143,6 +152,7 @@ export const usePlayer = defineStore('player', () => {
       } finally {
         clearTimeout(slow);
         busy.value = false;
+        stale.value = wish !== wishes;
       }
     },
     (error) => notices.problem(error),
@@ -327,6 +337,7 @@ export const usePlayer = defineStore('player', () => {
     shown,
     before,
     shownFrame,
+    stale,
     playing,
     loop,
     keeps,
