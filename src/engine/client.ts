@@ -202,7 +202,7 @@ export class Engine {
 
   private async computed(plan: FramePlan, look: Look, key: string, worker: number): Promise<ShownFrame> {
     const render = this.renders[worker % this.renders.length]!;
-    await render.mattes.forLayers(plan.layers);
+    await render.mattes.forFrame(plan);
     const shown = await render.api.show(plan, look, worker === 0);
     if (!shown.problems.length) this.cache.put(key, shown);
     return this.cache.get(key) ?? shown;

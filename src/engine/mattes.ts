@@ -2,17 +2,7 @@ import type { DrawnMatte } from '../core/document/mask';
 import { coveragesOf } from '../core/execute/masks';
 import type { CoveragePlan } from '../core/masks/coverage';
 import { matteById } from '../core/masks/matte-data';
-import type { LayerPlan } from '../core/plan/plan';
-
-/** Coverages that layers ask for, those of layers that give them their mattes too. */
-function coveragesIn(layers: readonly LayerPlan[]): CoveragePlan[] {
-  const all = new Set<LayerPlan>();
-  const add = (layer: LayerPlan | undefined): void => {
-    for (let next = layer; next && !all.has(next); next = next.matte?.layer) all.add(next);
-  };
-  layers.forEach(add);
-  return [...all].flatMap((layer) => layer.passes.flatMap(coveragesOf));
-}
+import type { FramePlan, LayerPlan } from '../core/plan/plan';
 
 /** Sends a worker the drawn mattes that plans name and it has not got yet. */
 export class MatteSender {
@@ -20,7 +10,10 @@ export class MatteSender {
 
   constructor(private readonly keep: (mattes: [string, DrawnMatte][]) => Promise<void>) {}
 
-  forLayers = (layers: readonly LayerPlan[]): Promise<void> => this.forCoverages(coveragesIn(layers));
+  forFrame = ({ layers, mattes }: FramePlan): Promise<void> => this.forLayers([...layers, ...Object.values(mattes)]);
+
+  forLayers = (layers: readonly LayerPlan[]): Promise<void> =>
+    this.forCoverages(layers.flatMap((layer) => layer.passes.flatMap(coveragesOf)));
 
   async forCoverages(plans: readonly CoveragePlan[]): Promise<void> {
     const ids = plans.flatMap((plan) =>

@@ -117,12 +117,13 @@ export class Executor {
 
   /** What a matte layer covers of the shot: floats, one for each of the shot's pixels, in the memory of a picture owned by the caller. */
   private async matte(
-    { layer, by, invert }: NonNullable<LayerPlan['matte']>,
+    { key: named, by, invert }: NonNullable<LayerPlan['matte']>,
     plan: FramePlan,
     keep: Keep,
     problems: Problem[],
   ): Promise<Picture> {
-    const key = hash(JSON.stringify(['matte', layer.drawn, by, invert, plan.width, plan.height]));
+    const layer = plan.mattes[named]!;
+    const key = hash(JSON.stringify(['matte', named, by, invert, plan.width, plan.height]));
     const cached = this.cache.get(key);
     if (cached) return cached;
     const own = layer.matte && (await this.matte(layer.matte, plan, keep, problems));

@@ -68,8 +68,8 @@ export interface LayerPlan {
   blend: BlendMode;
   /** light of the layers below over its edge, pixels at the plan's scale; only within an area, if it has one */
   wrap: { reach: number; strength: number; area: CoveragePlan | null } | null;
-  /** the layer that gives it its coverage */
-  matte: { layer: LayerPlan; by: 'alpha' | 'brightness'; invert: boolean } | null;
+  /** what gives it its coverage, among the mattes of the frame's plan */
+  matte: { key: string; by: 'alpha' | 'brightness'; invert: boolean } | null;
   /** names all that says how its picture comes into the shot, by content */
   drawn: string;
 }
@@ -83,6 +83,8 @@ export interface FramePlan {
   light: 'display' | 'linear';
   /** bottom layer first */
   layers: LayerPlan[];
+  /** layers that give others their coverage, by the name of what they draw; flat, however long a chain of them is */
+  mattes: Record<string, LayerPlan>;
   key: string;
 }
 
@@ -96,7 +98,7 @@ export interface PlanOptions {
 export function planFrame(project: Project, shotId: ShotId, frame: number, options: PlanOptions = {}): FramePlan {
   const shot = shotIn(project, shotId);
   const reduction = options.reduction ?? 1;
-  const planned: Planned = new Map();
+  const planned: Planned = { layers: new Map(), mattes: {} };
   const layers = visibleLayers(shot, frame)
     .map((layer) => planLayer(project, shot, layer, frame, reduction, options.without, planned))
     .filter((plan) => plan !== null)
@@ -108,6 +110,7 @@ export function planFrame(project: Project, shotId: ShotId, frame: number, optio
     background: shot.background,
     light: shot.light,
     layers,
+    mattes: planned.mattes,
   };
   return {
     ...plan,
@@ -117,8 +120,11 @@ export function planFrame(project: Project, shotId: ShotId, frame: number, optio
   };
 }
 
-/** Layers whose plans are made already: a layer that gives its matte to others is planned once. */
-type Planned = Map<string, LayerPlan | null>;
+/** What is planned already: a layer that gives its matte to others is planned once. */
+interface Planned {
+  layers: Map<string, LayerPlan | null>;
+  mattes: Record<string, LayerPlan>;
+}
 
 /** Layers that show at a frame, top first: shown ones, or only the solo ones when there are any. */
 export function visibleLayers(shot: Shot, frame: number): Layer[] {
@@ -141,12 +147,12 @@ export function planLayer(
   frame: number,
   reduction: Reduction,
   without?: PassId,
-  planned: Planned = new Map(),
+  planned: Planned = { layers: new Map(), mattes: {} },
 ): LayerPlan | null {
-  const known = planned.get(layer.id);
+  const known = planned.layers.get(layer.id);
   if (known !== undefined) return known;
   const made = plannedLayer(project, shot, layer, frame, reduction, without, planned);
-  planned.set(layer.id, made);
+  planned.layers.set(layer.id, made);
   return made;
 }
 
@@ -205,18 +211,7 @@ function plannedLayer(
   const wrap = planWrap(passes);
   const matte = planMatte(project, shot, layer, frame, reduction, planned);
   const { blend } = layer;
-  const drawn = hash(
-    JSON.stringify([
-      key,
-      matrix,
-      tilt,
-      trail,
-      opacity,
-      blend,
-      wrap,
-      matte && [matte.layer.drawn, matte.by, matte.invert],
-    ]),
-  );
+  const drawn = hash(JSON.stringify([key, matrix, tilt, trail, opacity, blend, wrap, matte]));
   return {
     id: layer.id,
     name: layer.name,
@@ -275,11 +270,9 @@ function planMatte(
   const plan = giver && planLayer(project, shot, giver, frame, reduction, undefined, planned);
   if (!plan) return null;
   const there = frame >= giver.span.start && frame < giver.span.start + giver.span.length;
-  return {
-    layer: there ? plan : { ...plan, opacity: 0, drawn: `${plan.drawn} not there` },
-    by: matte.by,
-    invert: matte.invert,
-  };
+  const key = there ? plan.drawn : `${plan.drawn} not there`;
+  planned.mattes[key] = there ? plan : { ...plan, opacity: 0, drawn: key };
+  return { key, by: matte.by, invert: matte.invert };
 }
 
 const reducedTilt = (m: Projective, by: number): Projective =>

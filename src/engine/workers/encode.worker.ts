@@ -138,7 +138,7 @@ const api = {
       const computed = async (frame: number) => {
         const { api: renderer, mattes } = renderers[frame % renderers.length]!;
         const plan = planFrame(written, shotId, frame);
-        await mattes.forLayers(plan.layers);
+        await mattes.forFrame(plan);
         return renderer.yuv(plan, keepAlpha);
       };
       const ask = (frame: number) => {
