@@ -79,6 +79,7 @@ export async function redrawn(page: Page, act: () => Promise<unknown>): Promise<
   const before = await drawn(page);
   await act();
   await expect.poll(() => drawn(page)).toBeGreaterThan(before);
+  await pictureShown(page);
 }
 
 /** RGBA of the viewer's picture at a place given in shares of its size. */

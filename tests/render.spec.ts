@@ -141,9 +141,10 @@ for (const format of ['WebM, VP9 and Opus', 'WebM, VP8 and Opus', 'MP4, H.264 an
     // the player's decoder, and ITU-R BT.709 for its planes: its own conversion for the screen is less exact in blue
     const played = await page.locator('video').evaluate(
       async (video: HTMLVideoElement, places) => {
-        await video.play();
-        await new Promise((shown) => video.requestVideoFrameCallback(shown));
         video.pause();
+        const shown = new Promise((seen) => video.requestVideoFrameCallback(seen));
+        video.currentTime = 1 / 48;
+        await shown;
         const frame = new VideoFrame(video);
         const planes = new Uint8Array(frame.allocationSize());
         const [luma, blue, red] = await frame.copyTo(planes);
