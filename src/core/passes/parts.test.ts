@@ -75,9 +75,9 @@ const DISC: CoveragePlan = {
 const PLATE: PlatePlan = { stock: 'clean', name: 'clean', file: 'clean', seconds: [0] };
 
 /** A value for a parameter: its default, or one somewhere on its slider. */
-function valueFor(param: Param, dice: (() => number) | null, plated: boolean): PlainValues[string] {
-  if (param.kind === 'masks') return dice && dice() > 0.5 ? DISC : NO_MASKS;
-  if (param.kind === 'plate') return plated ? PLATE : null;
+function valueFor(param: Param, dice: (() => number) | null, odd: boolean): PlainValues[string] {
+  if (param.kind === 'masks') return dice && odd ? DISC : NO_MASKS;
+  if (param.kind === 'plate') return odd ? PLATE : null;
   if (param.kind === 'samples') return param.default.length ? param.default : [[0.27, 0.7, 0.28]];
   if (param.kind === 'choice')
     return dice ? param.options[Math.floor(dice() * param.options.length)]!.value : param.default;
@@ -167,6 +167,15 @@ const differing = (
     const [x, y] = [x0 + (i % w), y0 + Math.floor(i / w)];
     return Math.max(...a(x, y).map((v, c) => Math.abs(v - b(x, y)[c]!)));
   }).sort((p, q) => p - q);
+// the other facts hold for a pass that does nothing, too. What wraps light works where layers are mixed
+test.each(PASSES.filter(({ type }) => type !== 'light-wrap'))('$type changes the picture', async (pass) => {
+  const same = (x: number, y: number) => pixel(x, y);
+  const most: number[] = [];
+  for (const item of CASES.filter((other) => other.pass === pass))
+    most.push(differing(await run(item, cutOut(WHOLE)), same, WHOLE).at(-1)!);
+  expect(Math.max(...most)).toBeGreaterThan(0.02);
+});
+
 const CROP: Rect = { x: 10, y: 7, w: 70, h: 55 };
 /** Passes that make a model of their picture when they are given no plate. */
 const models = ({ pass, values }: Case): boolean =>

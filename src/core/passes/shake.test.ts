@@ -4,7 +4,7 @@ import { apply, invert, multiply, rotation, scaling, translation } from '../pict
 import { planFrame } from '../plan/plan';
 import { addPass, newPass } from '../document/edits/passes';
 import { perform } from '../document/edit';
-import type { LayerId, PassId } from '../document/schema';
+import type { LayerId, PassId, StockId } from '../document/schema';
 import { testBench, type TestBench } from '../testing/bench';
 import { SHOT, colourSource, layerOf, projectOf } from '../testing/documents';
 import { Executor } from '../execute/execute';
@@ -62,6 +62,39 @@ describe('shaken frames', () => {
     };
     expect(keys(4)).toEqual(keys(4));
     expect(new Set([...keys(4), ...keys(5)]).size).toBe(24);
+  });
+
+  test('a square goes elsewhere in every frame, no farther than the amount, and nothing else of it changes', async () => {
+    const [amount, side] = [9, 12];
+    const square = Array.from({ length: 64 * 36 }, (_, i) =>
+      Math.abs((i % 64) + 0.5 - 32) < side / 2 && Math.abs(Math.floor(i / 64) + 0.5 - 18) < side / 2
+        ? [255, 255, 255, 255]
+        : [0, 0, 0, 0],
+    ).flat();
+    const values = { position: amount, rotation: 0, scale: 0, edges: 'open' };
+    const shaken = newPass('shake' as PassId, 'shake');
+    for (const [name, value] of Object.entries(values)) shaken.values[name] = { still: value };
+    const plate = layerOf('deck', { kind: 'stock', stock: 'plate' as StockId }, { passes: [shaken] });
+    const executor = new Executor(bench.kernels, bench.arena, () =>
+      Promise.resolve({ data: Uint8Array.from(square), width: 64, height: 36 }),
+    );
+    const places = new Set<string>();
+    for (let frame = 0; frame < 8; frame++) {
+      const picture = await executor.frame(planFrame(projectOf([plate]), SHOT, frame), 'last');
+      const floats = bench.arena.floats(picture.at, picture.pixels * 4);
+      let [sum, x, y] = [0, 0, 0];
+      for (let i = 0; i < picture.pixels; i++) {
+        const light = floats[i * 4]!;
+        sum += light;
+        x += light * ((i % 64) + 0.5 - 32);
+        y += light * (Math.floor(i / 64) + 0.5 - 18);
+      }
+      picture.release();
+      expect(Math.abs(sum / side / side - 1)).toBeLessThan(0.01);
+      expect(Math.max(Math.abs(x), Math.abs(y)) / sum).toBeLessThanOrEqual(amount + 0.01);
+      places.add(`${(x / sum).toFixed(1)} ${(y / sum).toFixed(1)}`);
+    }
+    expect(places.size).toBe(8);
   });
 
   test('no edge is uncovered: a plain colour stays plain in every frame', async () => {
