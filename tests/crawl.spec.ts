@@ -184,6 +184,7 @@ for (const look of ['evening', 'daylight'] as const) {
         );
     };
     await page.goto('/');
+    await expect(page.getByRole('button', { name: 'Open the demo' })).toBeVisible();
     await check('no projects');
     await openDemo(page);
     await check('bench');

@@ -359,6 +359,11 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
   color: var(--dim);
   white-space: nowrap;
 }
+.wave + .text {
+  align-self: start;
+  background: color-mix(in srgb, var(--raised) 78%, transparent);
+  border-radius: 3px;
+}
 .chosen .text {
   color: var(--text);
 }

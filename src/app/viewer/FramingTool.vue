@@ -324,7 +324,7 @@ svg {
   justify-content: center;
   align-items: center;
   gap: 6px;
-  padding: 5px 8px;
+  padding: 10px 8px 5px; /* the label stands on the upper border of its field */
   background: var(--panel);
   border: 1px solid var(--line);
   border-radius: 3px;
