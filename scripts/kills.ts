@@ -20,6 +20,8 @@ try {
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 1280, height: 800 },
   });
+  // the runner names the functions that are sent into the page
+  await context.addInitScript('globalThis.__name = (named) => named');
   const page = await context.newPage();
   await openDemo(page);
   await killAndReopen(context, page.url(), page, kills, seed);
