@@ -32,7 +32,7 @@ export default ts.config(
     rules: {
       eqeqeq: 'error',
       'no-console': 'off',
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
     },
   },
   { files: ['src/app/**', 'src/engine/**'], rules: { 'no-console': 'error', 'no-undef': 'off' } },

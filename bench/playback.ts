@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
-import { newLayer } from '../src/core/document/edits/layers';
+import { newLayer, newSource, stockSource } from '../src/core/document/edits/layers';
 import { newPass } from '../src/core/document/edits/passes';
 import { newProject, newShot } from '../src/core/document/edits/project';
 import type { Layer, LayerId, PassId, Project, ProjectId, ShotId, StockId } from '../src/core/document/schema';
@@ -24,6 +24,7 @@ function project(width: number, height: number, length: number, layers: number):
       file: 'deck.webm',
       kind: 'video',
       facts: { ...clip, seconds: 6, codec: 'vp9' },
+      line: [],
     },
     {
       id: 'captain' as StockId,
@@ -31,6 +32,7 @@ function project(width: number, height: number, length: number, layers: number):
       file: 'captain.mp4',
       kind: 'video',
       facts: { ...clip, seconds: 5, codec: 'avc' },
+      line: [],
     },
     {
       id: 'rail' as StockId,
@@ -38,16 +40,17 @@ function project(width: number, height: number, length: number, layers: number):
       file: 'rail.png',
       kind: 'image',
       facts: { width: 1280, height: 720, alpha: true, codec: 'PNG', bytes: 1 },
+      line: [],
     },
   );
   const of = (id: string, stock: string): Layer =>
-    newLayer(`${id}-layer` as LayerId, id, { kind: 'stock', stock: stock as StockId }, { start: 0, length });
+    newLayer(`${id}-layer` as LayerId, id, stockSource(stock as StockId), { start: 0, length });
   const key = newPass('key' as PassId, 'colour-key');
   const card = (i: number): Layer => {
     const layer = newLayer(
       `card-${i}` as LayerId,
       `card ${i}`,
-      { kind: 'colour', colour: still([0.1 * i, 0.3, 0.5] as [number, number, number]), width: 120, height: 80 },
+      newSource('colour', { colour: [0.1 * i, 0.3, 0.5], size: [120, 80] }),
       { start: 0, length },
     );
     layer.place.position = {

@@ -1,7 +1,7 @@
 // Time: how fast keyframes are looked up, and whether the time panel stays smooth with a very big project.
 import type { Page } from '@playwright/test';
 import { entriesOf, valueIn } from '../src/core/document/values';
-import { newLayer } from '../src/core/document/edits/layers';
+import { newLayer, newSource } from '../src/core/document/edits/layers';
 import { newProject, newShot } from '../src/core/document/edits/project';
 import {
   projectSchema,
@@ -13,6 +13,7 @@ import {
 } from '../src/core/document/schema';
 import type { Ease, Key } from '../src/core/document/value';
 import { writeProjectFile } from '../src/core/formats/project-file';
+import { momentOf } from '../src/core/time/moment';
 import { valueAt } from '../src/core/time/values';
 import type { Row } from './kernels';
 
@@ -30,7 +31,7 @@ export function bigProject(): Project {
     const layer = newLayer(
       `layer-${n}` as LayerId,
       `piece ${n}`,
-      { kind: 'colour', colour: { still: [0.3, 0.4, 0.5] }, width: 16, height: 16 },
+      newSource('colour', { colour: [0.3, 0.4, 0.5], size: [16, 16] }),
       { start: n * 75, length: 3000 },
     );
     return {
@@ -60,11 +61,17 @@ export function bigProject(): Project {
 }
 
 export function evaluationRow(): Row {
-  const { layers } = bigProject().shots[0]!;
-  const values = layers.flatMap((layer) =>
-    entriesOf(layer).map((entry) => ({ value: valueIn(layer, entry.path)!, start: layer.span.start })),
-  );
-  const once = (frame: number) => values.forEach(({ value, start }) => valueAt(value, frame - start));
+  const project = bigProject();
+  const shot = project.shots[0]!;
+  const values = shot.layers.map((layer) => ({
+    layer,
+    values: entriesOf(layer).map((entry) => valueIn(layer, entry.path)!),
+  }));
+  const once = (frame: number) =>
+    values.forEach(({ layer, values: own }) => {
+      const moment = momentOf(project, shot, layer, frame);
+      own.forEach((value) => valueAt(value, moment));
+    });
   for (let i = 0; i < 50; i++) once(i * 300);
   const times = Array.from({ length: 60 }, (_, i) => {
     const begin = performance.now();

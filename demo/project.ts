@@ -7,7 +7,7 @@ import { newMask, type Hint, type Mask, type MaskId, type Shape } from '../src/c
 import { packMatte } from '../src/core/masks/matte-data';
 import { armOutline } from './art/crane';
 import { TOWER_STROKES } from './strokes';
-import { newLayer } from '../src/core/document/edits/layers';
+import { newLayer, newSource, stockSource } from '../src/core/document/edits/layers';
 import { newPass } from '../src/core/document/edits/passes';
 import { newProject } from '../src/core/document/edits/project';
 import {
@@ -118,7 +118,7 @@ const pass = (type: string, values: Record<string, unknown> = {}): Pass => {
 };
 function layer(key: string, name: string, length: number, change: Partial<Layer> = {}): Layer {
   return {
-    ...newLayer(id<LayerId>('layer'), name, { kind: 'stock', stock: stockId(key) }, { start: 0, length }),
+    ...newLayer(id<LayerId>('layer'), name, stockSource(stockId(key)), { start: 0, length }),
     ...change,
   };
 }
@@ -134,6 +134,7 @@ const shot = (name: string, layers: Layer[]): Shot => ({
   markers: [],
   range: null,
   layers,
+  within: null,
 });
 
 /** The mean colour of the evenly lit felt, as picking it gives. */
@@ -151,7 +152,7 @@ const nightFerry = shot('Night ferry', [
   layer('even', 'captain', 120, {
     passes: [pass('colour-key', { screen: [FELT] }), NIGHT()],
     place: {
-      ...newLayer('x' as LayerId, 'x', { kind: 'stock', stock: stockId('even') }, { start: 0, length: 1 }).place,
+      ...newLayer('x' as LayerId, 'x', stockSource(stockId('even')), { start: 0, length: 1 }).place,
       position: still([24, 14] as [number, number]),
     },
   }),
@@ -168,12 +169,10 @@ const push = framingsOf('push-in', SIZE, SIZE).map((framing, i) => ({
   ease: 'linear' as const,
 }));
 const half = (name: string, side: -1 | 1): Layer => ({
-  ...newLayer(
-    id<LayerId>('layer'),
-    name,
-    { kind: 'colour', colour: still([0.07, 0.065, 0.06] as [number, number, number]), width: 1280, height: 360 },
-    { start: 0, length: 120 },
-  ),
+  ...newLayer(id<LayerId>('layer'), name, newSource('colour', { colour: [0.07, 0.065, 0.06], size: [1280, 360] }), {
+    start: 0,
+    length: 120,
+  }),
   place: {
     ...wholePlace(),
     position: {
@@ -204,10 +203,10 @@ const kite = (name: string, start: number): Layer =>
           { at: 56, value: 12, ease: 'smooth' },
           { at: 112, value: 30, ease: 'linear' },
         ],
-        jitter: { amount: 4, every: 14, smooth: 1, seed: start + 3 },
+        drivers: [{ type: 'jitter', amount: 4, every: 14, smooth: 1, seed: start + 3 }],
       },
     },
-    motionBlur: { shutter: 180, samples: 12 },
+    motionBlur: { shutter: 0.5, samples: 12 },
   });
 const signalTower: Shot = {
   ...shot('Signal tower', [
@@ -283,12 +282,10 @@ const armKeys = Array.from({ length: 11 }, (_, i) => Math.min(119, i * STEP)).ma
   ease: 'smooth' as const,
 }));
 const paper = (name: string, colour: [number, number, number], masks: Mask[]): Layer => ({
-  ...newLayer(
-    id<LayerId>('layer'),
-    name,
-    { kind: 'colour', colour: still(colour), width: 1280, height: 720 },
-    { start: 0, length: 120 },
-  ),
+  ...newLayer(id<LayerId>('layer'), name, newSource('colour', { colour, size: [1280, 720] }), {
+    start: 0,
+    length: 120,
+  }),
   masks,
   passes: [pass('mask')],
   place: { ...wholePlace(), position: pair(-110, -40), rotation: still(-2) },
@@ -416,6 +413,7 @@ for (const [key, entry] of Object.entries(STOCK)) {
     file: entry.file,
     kind: entry.kind,
     facts: await facts(entry),
+    line: [],
   });
 }
 project.shots.push(nightFerry, toKey, uneven, titleCard, skyByLine, skyByStrokes, signalTower, windUpBoat);
@@ -437,6 +435,7 @@ const catalogue = await Promise.all(
     kind: entry.kind,
     about: entry.about,
     facts: await facts(entry),
+    line: [],
   })),
 );
 await writeFile(join(BUILD, 'library', 'catalogue.json'), JSON.stringify(catalogue, null, 1));

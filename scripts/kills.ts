@@ -24,7 +24,9 @@ try {
   await context.addInitScript('globalThis.__name = (named) => named');
   const page = await context.newPage();
   await openDemo(page);
-  await killAndReopen(context, page.url(), page, kills, seed);
+  await killAndReopen(context, page.url(), page, kills, seed, (told, rounds) => {
+    if (told % 20 === 0) console.log(`${told} kills that say something, of ${rounds}`);
+  });
   console.log(`${kills} passed, 0 failed`);
 } finally {
   await browser.close();

@@ -1,35 +1,25 @@
 // Writes docs/passes.md from the declarations; with --check, says whether it is up to date.
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Param } from '../src/core/passes/define';
+import { shown } from '../src/core/params/define';
+import { rangeOf, type Param } from '../src/core/params/registry';
 import { PASSES } from '../src/core/passes/registry';
 
 const FILE = join(import.meta.dirname, '../docs/passes.md');
-const shown = (param: Param, value: number) =>
-  param.kind === 'number' && param.unit === '%'
-    ? `${Math.round(value * 1000) / 10} %`
-    : `${value}${param.kind === 'number' && param.unit ? ` ${param.unit}` : ''}`;
+const isNone = (value: unknown): boolean => value === null || (Array.isArray(value) && !value.length);
 
 function row(name: string, param: Param): string {
-  const range =
-    param.kind === 'number'
-      ? `${shown(param, param.min)} … ${shown(param, param.max)}`
-      : param.kind === 'choice'
-        ? param.options.map((option) => option.label).join(', ')
-        : param.kind === 'masks'
-          ? 'masks of the layer'
-          : param.kind === 'plate'
-            ? 'a picture in stock'
-            : `up to ${param.most} colours`;
   const initial =
     param.kind === 'number'
-      ? shown(param, param.default)
+      ? shown(param.default, param.unit)
       : param.kind === 'choice'
         ? param.options.find((option) => option.value === param.default)!.label
         : param.kind === 'masks' && param.empty === 'all'
           ? 'all of them'
-          : 'none';
-  return `| ${param.label} | \`${name}\` | ${range} | ${initial} | ${param.help} |`;
+          : isNone(param.default)
+            ? 'none'
+            : JSON.stringify(param.default);
+  return `| ${param.label} | \`${name}\` | ${rangeOf(param)} | ${initial} | ${param.help} |`;
 }
 
 const text = [

@@ -33,7 +33,11 @@ async function watch(page: Page, tell: (seen: Seen) => void): Promise<void> {
   });
 }
 
-/** Works on the demo for a while: a dial typed and dragged, layers hidden behind undo and redo, deleted and brought back. */
+/** So many layers at most, so that all of them have rows. */
+const MOST_LAYERS = 8;
+const rows = (page: Page) => page.getByRole('group', { name: /^Layer / });
+
+/** Works on the demo for a while: a dial typed and dragged, layers copied, undo and redo. */
 async function work(page: Page, dice: () => number, until: () => boolean, begun: () => void): Promise<void> {
   const slider = page.getByRole('slider', { name: 'Tolerance slider' });
   while (!until()) {
@@ -49,8 +53,7 @@ async function work(page: Page, dice: () => number, until: () => boolean, begun:
       await page.mouse.up();
     } else if (what < 0.75) await page.keyboard.press('Control+z');
     else if (what < 0.85) await page.keyboard.press('Control+Shift+z');
-    else if (what < 0.95) await page.keyboard.press('d');
-    else await page.keyboard.press('Control+z');
+    else await page.keyboard.press(what < 0.95 && (await rows(page).count()) < MOST_LAYERS ? 'd' : 'Control+z');
   }
 }
 
@@ -64,6 +67,7 @@ export async function killAndReopen(
   first: Page,
   kills: number,
   seed: number,
+  tell: (told: number, rounds: number) => void = () => {},
 ): Promise<Page> {
   let tab = first;
   const dice = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
@@ -105,6 +109,7 @@ export async function killAndReopen(
     if (undecided && ![...known, ...allowed].includes(found)) continue;
     expect([...known, ...allowed], `kill ${round + 1}`).toContain(found);
     told++;
+    tell(told, round + 1);
   }
   return tab;
 }

@@ -8,7 +8,7 @@ import { JackplaneError } from '../core/errors';
 import type { CoveragePlan } from '../core/masks/coverage';
 import type { Project, ShotId } from '../core/document/schema';
 import type { OpenedProject } from '../core/formats/project-file';
-import type { Colour } from '../core/passes/define';
+import type { Colour } from '../core/params/define';
 import type { FramePlan, LayerPlan } from '../core/plan/plan';
 import type { SoundItem } from '../core/sound/mix';
 import { FrameCache } from './frame-cache';

@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import { mdiDotsVertical } from '@mdi/js';
 import { makeStill, setEven, setJitter, togglePeg } from '../../core/document/edits/keys';
-import type { Jitter } from '../../core/document/value';
+import type { Jitter } from '../../core/time/drivers/jitter';
 import { entriesOf, isKeyed, keysOf, valueIn } from '../../core/document/values';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
@@ -29,8 +29,10 @@ const here = computed(() =>
   keysOf(value.value ?? { still: 0 }).find((key) => key.at === bench.frame - layer.value.span.start),
 );
 const locked = computed(() => layer.value.locked || store.readOnly);
-const jitter = computed(() => value.value?.jitter ?? null);
-const START: Jitter = { amount: 10, every: 3, smooth: 0.5, seed: 1 };
+const jitter = computed(
+  () => (value.value?.drivers?.find((driver) => driver.type === 'jitter') as Jitter | undefined) ?? null,
+);
+const START: Jitter = { type: 'jitter', amount: 10, every: 3, smooth: 0.5, seed: 1 };
 
 function change(part: Partial<Jitter>, dragging = false): void {
   const now = { ...(jitter.value ?? { ...START, amount: START.amount / (unit.value?.factor ?? 1) }), ...part };

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { passOf } from '../../core/passes/registry';
+import { titleOf } from '../../core/passes/registry';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import MasksPanel from './MasksPanel.vue';
@@ -12,7 +12,7 @@ const bench = useBench();
 const masking = useMasking();
 const title = computed(() => {
   if (!bench.layer) return 'Nothing chosen';
-  if (bench.pass) return passOf(bench.pass.type)!.title;
+  if (bench.pass) return titleOf(bench.pass.type);
   return bench.chosen === 'source' || !bench.size ? 'Source' : 'Place';
 });
 const position = computed(() =>

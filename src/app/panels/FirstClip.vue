@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
+import { stockOf } from '../../core/document/schema';
 import { followClip } from '../../core/document/edits/project';
 import { conformLayer } from '../../core/document/edits/time';
 import { stockIn } from '../../core/document/find';
@@ -20,7 +21,8 @@ const asked = ref(false);
 
 /** How a layer's clip differs from the shot; null when it does not. */
 function differs(shot: Shot, layer: Layer) {
-  const clip = store.project && layer.source.kind === 'stock' ? stockIn(store.project, layer.source.stock) : null;
+  const item = stockOf(layer);
+  const clip = store.project && item ? stockIn(store.project, item) : null;
   const { width, height, rate, seconds } = clip?.facts ?? {};
   if (!clip || !width || !height || clip.kind !== 'video') return null;
   const clipRate = rate && rate !== 'variable' ? rate : shot.rate;
@@ -42,10 +44,7 @@ watch([() => bench.shotId, () => bench.shot?.layers], ([shot, layers], [oldShot,
   const known = new Set(oldLayers.map((layer) => layer.id));
   const added = layers.find((layer) => !known.has(layer.id))!;
   const other = differs(bench.shot!, added);
-  const sibling = oldLayers.some(
-    (layer) =>
-      layer.source.kind === 'stock' && added.source.kind === 'stock' && layer.source.stock === added.source.stock,
-  );
+  const sibling = oldLayers.some((layer) => stockOf(layer) !== null && stockOf(layer) === stockOf(added));
   if (!other || sibling) return;
   const conform = other.other.rate ? { label: 'Every frame instead', run: () => conformNow(added) } : undefined;
   const pace = other.other.rate ? ' It plays at its own speed, so frames are left out or shown twice.' : '';

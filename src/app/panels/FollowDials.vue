@@ -13,7 +13,7 @@ const store = useProject();
 const layer = computed(() => bench.layer!);
 const locked = computed(() => layer.value.locked || store.readOnly);
 const others = computed(() => bench.shot!.layers.filter((item) => item.id !== layer.value.id));
-const OPEN = { shutter: 180, samples: 16 };
+const OPEN = { shutter: 0.5, samples: 16 };
 
 function follow(id: string): void {
   bench.editLayer((project, at) =>
@@ -77,15 +77,15 @@ const blur = (change: Partial<typeof OPEN>, dragging = false) =>
     <template v-if="layer.motionBlur">
       <Dial
         label="Shutter"
-        unit="°"
-        help="How long the shutter is open: 360° is the whole frame."
-        :value="layer.motionBlur.shutter"
-        :reset="180"
+        unit="%"
+        help="How long the shutter is open: 100 % is the whole frame."
+        :value="layer.motionBlur.shutter * 100"
+        :reset="50"
         :min="0"
-        :max="720"
-        :slider="[0, 360]"
+        :max="200"
+        :slider="[0, 100]"
         :disabled="locked"
-        @change="(v, d) => blur({ shutter: v }, d)"
+        @change="(v, d) => blur({ shutter: v / 100 }, d)"
         @end="store.endGesture"
       />
       <Dial

@@ -12,7 +12,7 @@ const store = useProject();
 const layer = computed(() => bench.layer!);
 const locked = computed(() => layer.value.locked || store.readOnly);
 const others = computed(() =>
-  bench.shot!.layers.filter((item) => item.id !== layer.value.id && sourceSize(store.current(), item)),
+  bench.shot!.layers.filter((item) => item.id !== layer.value.id && sourceSize(store.current(), bench.shot!, item)),
 );
 function choose(id: string): void {
   bench.editLayer((project, at) =>

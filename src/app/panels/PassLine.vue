@@ -6,7 +6,7 @@ import { mdiClose, mdiContentCopy, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
 import { orderPass, removePass, switchPass } from '../../core/document/edits/passes';
 import { sourceSize } from '../../core/document/find';
 import type { Pass } from '../../core/document/schema';
-import { PASSES, passOf } from '../../core/passes/registry';
+import { PASSES, passOf, titleOf } from '../../core/passes/registry';
 import { planFrame, planLayer } from '../../core/plan/plan';
 import { useEngine } from '../../engine/client';
 import Icon from '../controls/Icon.vue';
@@ -35,7 +35,8 @@ watch(
 /** Layers that a pass can be copied to. */
 const others = computed(() =>
   (bench.shot?.layers ?? []).filter(
-    (layer) => layer.id !== bench.layerId && !layer.locked && store.project && sourceSize(store.project, layer),
+    (layer) =>
+      layer.id !== bench.layerId && !layer.locked && store.project && sourceSize(store.project, bench.shot!, layer),
   ),
 );
 const hasPicture = computed(() => bench.size !== null);
@@ -111,7 +112,7 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
       >
         <div v-for="pass in order" :key="pass.id" class="step">
           <PassTile
-            :title="passOf(pass.type)!.title"
+            :title="titleOf(pass.type)"
             :picture="pictures[pass.id]"
             :chosen="bench.chosen === pass.id"
             :off="!pass.on"
@@ -124,7 +125,7 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
             @remove="bench.editLayer((project, at) => removePass(project, at, pass.id))"
           >
             <IconButton
-              :label="`${pass.on ? 'Switch off' : 'Switch on'} ${passOf(pass.type)!.title}`"
+              :label="`${pass.on ? 'Switch off' : 'Switch on'} ${titleOf(pass.type)}`"
               :icon="pass.on ? mdiEye : mdiEyeOff"
               @click="bench.editLayer((project, at) => switchPass(project, at, pass.id))"
             />
@@ -132,7 +133,7 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
               <template #activator="{ props: menu }">
                 <IconButton
                   v-bind="menu"
-                  :label="`Copy ${passOf(pass.type)!.title} to another layer`"
+                  :label="`Copy ${titleOf(pass.type)} to another layer`"
                   :icon="mdiContentCopy"
                   @click="bench.show(pass.id)"
                 />
@@ -146,7 +147,7 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
               /></v-list>
             </v-menu>
             <IconButton
-              :label="`Delete ${passOf(pass.type)!.title}`"
+              :label="`Delete ${titleOf(pass.type)}`"
               :icon="mdiClose"
               @click="bench.editLayer((project, at) => removePass(project, at, pass.id))"
             />

@@ -33,7 +33,7 @@ const layer = computed(() => bench.layer!);
 const at = computed(() => bench.frame - layer.value.span.start);
 const locked = computed(() => layer.value.locked || store.readOnly);
 const framed = computed(() => !!layer.value.place.framing);
-const shown = computed(() => placeAt(layer.value.place, at.value, { w: bench.shot!.width, h: bench.shot!.height }));
+const shown = computed(() => placeAt(bench.moment));
 const position = computed(() => (framed.value ? shown.value.position : steadyAt(layer.value.place.position, at.value)));
 const scale = computed(() => (framed.value ? shown.value.scale : steadyAt(layer.value.place.scale, at.value)));
 const anchor = computed(() => steadyAt(layer.value.place.anchor, at.value));

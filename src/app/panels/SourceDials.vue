@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { renameLayer, setGain, setMuted, setSourceColour } from '../../core/document/edits/layers';
+import { stockOf } from '../../core/document/schema';
+import { renameLayer, setGain, setMuted, setSourceValue } from '../../core/document/edits/layers';
 import { moveLayer, trimEnd } from '../../core/document/edits/time';
 import { stockIn } from '../../core/document/find';
 import { rateLabel } from '../../core/time/rate';
+import { sourceOf } from '../../core/sources/registry';
 import { steadyAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
 import SpeedDials from './SpeedDials.vue';
-import Peg from '../controls/Peg.vue';
+import ParamDials from '../controls/ParamDials.vue';
 import NumberField from '../controls/NumberField.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
@@ -17,9 +19,10 @@ const bench = useBench();
 const store = useProject();
 const layer = computed(() => bench.layer!);
 const locked = computed(() => layer.value.locked || store.readOnly);
-const stock = computed(() =>
-  store.project && layer.value.source.kind === 'stock' ? stockIn(store.project, layer.value.source.stock) : null,
-);
+const stock = computed(() => {
+  const item = stockOf(layer.value);
+  return store.project && item ? stockIn(store.project, item) : null;
+});
 const rows = computed(() => {
   const item = stock.value;
   if (!item) return [];
@@ -34,22 +37,9 @@ const rows = computed(() => {
     ['Sound', facts.sound ? `${facts.sound.codec}, ${facts.sound.channels} ch` : facts.width ? 'none' : null],
   ].filter((row): row is [string, string] => row[1] !== null);
 });
-const colour = computed(() => {
-  const { source } = layer.value;
-  return source.kind === 'colour'
-    ? `#${steadyAt(source.colour, bench.frame - layer.value.span.start)
-        .map((v) =>
-          Math.round(v * 255)
-            .toString(16)
-            .padStart(2, '0'),
-        )
-        .join('')}`
-    : null;
-});
-function setColour(hex: string): void {
-  const parts = [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255) as [number, number, number];
-  bench.editLayer((project, at) => setSourceColour(project, at, parts), 'colour');
-}
+const declared = computed(() => sourceOf(layer.value.source.type));
+const setValue = (name: string, value: unknown, dragging: boolean): void =>
+  bench.editLayer((project, at) => setSourceValue(project, at, name, value), dragging ? `source ${name}` : undefined);
 function rename(event: Event): void {
   const input = event.target as HTMLInputElement;
   const name = input.value.trim();
@@ -101,18 +91,17 @@ function rename(event: Event): void {
         @end="store.endGesture"
       />
     </div>
-    <div v-if="colour" class="dial-row">
-      Colour
-      <span class="dial-row"
-        ><input
-          type="color"
-          :value="colour"
-          :disabled="locked"
-          aria-label="Colour"
-          @input="setColour(($event.target as HTMLInputElement).value)"
-          @change="store.endGesture" /><Peg path="source.colour"
-      /></span>
-    </div>
+    <p v-if="!declared" class="dim" role="note">
+      This version does not know what this layer shows ({{ layer.source.type }}). It is kept as it is.
+    </p>
+    <ParamDials
+      v-else
+      :params="declared.params"
+      :values="layer.source.values"
+      path="source"
+      :disabled="locked"
+      @change="setValue"
+    />
     <template v-if="stock && stock.kind !== 'image'">
       <hr />
       <SpeedDials />
@@ -161,10 +150,6 @@ function rename(event: Event): void {
   border: 1px solid var(--line);
   border-radius: 3px;
   color: inherit;
-}
-input[type='color'] {
-  width: 2.75rem;
-  height: 1.5rem;
 }
 .check {
   display: flex;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { stockOf } from '../../core/document/schema';
 import { useStorage } from '@vueuse/core';
 import {
   conformLayer,
@@ -17,7 +18,7 @@ import { isKeyed } from '../../core/document/values';
 import { sourceSeconds } from '../../core/plan/plan';
 import { rateLabel, sameRate, secondsAt } from '../../core/time/rate';
 import { sourceFrameAt } from '../../core/time/speed';
-import { valueAt } from '../../core/time/values';
+import { steadyAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
 import NumberField from '../controls/NumberField.vue';
 import { useBench } from '../stores/bench';
@@ -33,9 +34,10 @@ const fit = useStorage('jackplane length follows speed', true);
 const layer = computed(() => bench.layer!);
 const local = computed(() => bench.frame - layer.value.span.start);
 const locked = computed(() => layer.value.locked || store.readOnly);
-const item = computed(() =>
-  store.project && layer.value.source.kind === 'stock' ? stockIn(store.project, layer.value.source.stock) : null,
-);
+const item = computed(() => {
+  const id = stockOf(layer.value);
+  return store.project && id ? stockIn(store.project, id) : null;
+});
 const ramp = computed(() => isKeyed(layer.value.time.speed));
 /** Frames of the clip itself, at its own rate, within what it has; of a clip without one rate the second. */
 const sourceFrame = computed(() => {
@@ -84,7 +86,7 @@ function end(): void {
       label="Speed"
       unit="%"
       help="100 % is as recorded, 0 stands still, negative runs backwards. Keyframes make a ramp."
-      :value="valueAt(layer.time.speed, local) * 100"
+      :value="steadyAt(layer.time.speed, local) * 100"
       :reset="100"
       :min="-10000"
       :max="10000"

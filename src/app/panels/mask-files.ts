@@ -16,7 +16,6 @@ import { newId } from '../ids';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { useNotices } from '../stores/notices';
-import { useProject } from '../stores/project';
 import { download } from '../stores/renders';
 
 const MOST_BYTES = 20e6;
@@ -26,7 +25,6 @@ export function useMaskFiles() {
   const bench = useBench();
   const masking = useMasking();
   const notices = useNotices();
-  const store = useProject();
 
   const named = (ending: string): string => safeName(`${bench.layer!.name} masks${ending}`);
   const said = async (work: () => unknown): Promise<void> => {
@@ -115,13 +113,9 @@ export function useMaskFiles() {
   async function savePng(): Promise<void> {
     await said(async () => {
       const plan = planCoverage(
-        store.current(),
-        bench.shot!,
-        bench.layer!,
+        { ...bench.moment, frame: masking.frame },
         masking.masks.map((mask) => mask.id),
-        masking.frame,
         bench.size!,
-        1,
       );
       const { w, h, values } = await (await useEngine()).coverage(plan);
       const pixels = new Uint8ClampedArray(w * h * 4);

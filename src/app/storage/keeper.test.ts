@@ -4,7 +4,7 @@ import { JackplaneError } from '../../core/errors';
 import { Keeper, type Keeping, type Row } from './keeper';
 
 const entry = (name: string): JournalEntry => ({
-  version: 2,
+  version: 3,
   kind: 'edit',
   step: { id: 1, name, scope: 'project', changes: [] },
 });

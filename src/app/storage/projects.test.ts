@@ -9,7 +9,15 @@ import type { LayerId, Project } from '../../core/document/schema';
 import { colourSource, layerOf, projectOf, SHOT } from '../../core/testing/documents';
 import { closeDb, db } from './db';
 import { strayMedia, removeMedia } from './media';
-import { createProject, deleteProject, fold, loadProject, storedOriginal, writeEntries } from './projects';
+import {
+  createProject,
+  deleteProject,
+  fold,
+  keepUpgraded,
+  loadProject,
+  storedOriginal,
+  writeEntries,
+} from './projects';
 
 const NOW = '2026-01-12T19:00:00.000Z';
 const layers = () => ['a', 'b', 'c'].map((id) => layerOf(id, colourSource([0, 0, 0])));
@@ -143,17 +151,32 @@ describe('stored projects', () => {
     );
     await (
       await db()
-    ).put('journal', { project: start.id, seq: 1, entry: { version: 2, kind: 'edit', step: 'nonsense' } });
+    ).put('journal', { project: start.id, seq: 1, entry: { version: 3, kind: 'edit', step: 'nonsense' } });
     const { history, warning } = await loadProject(start.id);
     expect(names(history.project)).toEqual(['a a', 'b two', 'c c']);
     expect(warning).toMatch(/One step of “Paper Harbour” could not be done again/);
   });
 });
 
+/** The same as the first version stored it. */
+const asFormat1 = ({ tracks: _t, stills: _s, jigs: _j, ...project }: Project) => ({
+  ...project,
+  format: 1,
+  stock: project.stock.map(({ line: _, ...item }) => item),
+  shots: project.shots.map(({ within: _, ...shot }) => ({
+    ...shot,
+    layers: shot.layers.map(({ ends: _e, sound: { effects: _s2, ...sound }, ...layer }) => ({
+      ...layer,
+      sound,
+      source: { kind: 'colour', colour: { still: [0, 0, 0] }, width: 64, height: 36 },
+    })),
+  })),
+});
+
 describe('storage of the first version', () => {
   test('opens with its journal of patches by index, its undo included', async () => {
     enablePatches();
-    const start = projectOf(layers());
+    const start = asFormat1(projectOf(layers()));
     const [one, forward, back] = produceWithPatches(start, (draft) => void draft.shots[0]!.layers.splice(0, 1));
     const [, forward2, back2] = produceWithPatches(one, (draft) => void (draft.shots[0]!.layers[1]!.name = 'sea'));
     const old = await openDB('jackplane', 1, {
@@ -180,12 +203,17 @@ describe('storage of the first version', () => {
     ];
     for (const [i, entry] of entries.entries()) await old.put('journal', { project: start.id, seq: 5 + i, entry });
     old.close();
-    const { history, seq, warning } = await loadProject(start.id);
+    const { history, seq, folded, older, warning } = await loadProject(start.id);
     expect(warning).toBeNull();
     expect(seq).toBe(8);
     expect(names(history.project)).toEqual(['b b', 'c sea']);
     expect(history.done.map((step) => step.name)).toEqual(['Delete a', 'Rename c to sea']);
     expect(names(undone(undone(history)!.history)!.history.project)).toEqual(['a a', 'b b', 'c c']);
+    // kept in today's format it is the same, its undo included
+    await keepUpgraded(start.id, older!, folded);
+    const again = await loadProject(start.id);
+    expect(again.older).toBeNull();
+    expect({ ...again.history, last: 0 }).toEqual({ ...history, last: 0 });
   });
 });
 

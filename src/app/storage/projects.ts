@@ -1,6 +1,6 @@
 import { JackplaneError } from '../../core/errors';
 import { freshHistory, MOST_STEPS, replay, type History, type JournalEntry } from '../../core/document/history';
-import { isOld, upgradedJournal, type OldEntry } from '../../core/document/legacy-journal';
+import { upgraded, type Upgraded } from '../../core/document/migrations';
 import { leftOut, salvaged, type Salvaged } from '../../core/document/salvage';
 import { problemsOf, projectSchema, type Project } from '../../core/document/schema';
 import { db, ofProject, storageError } from './db';
@@ -67,6 +67,8 @@ export interface LoadedProject {
   seq: number;
   /** journal entry up to which the snapshot goes */
   folded: number;
+  /** what is stored is of an older format; this is the same in today's */
+  older: Upgraded | null;
   /** said when something of it could not be read */
   warning: string | null;
 }
@@ -85,16 +87,16 @@ export async function loadProject(id: string): Promise<LoadedProject> {
       'There is no such project in this browser.',
       'Choose one from the list, or open its file.',
     );
-  const snapshot = readable(record.snapshot, card.name);
-  const seq = Math.max(record.seq, rows.at(-1)?.seq ?? 0);
+  const stored = upgraded({
+    snapshot: record.snapshot,
+    past: rows.filter((row) => row.seq <= record.seq).map((row) => row.entry),
+    entries: rows.filter((row) => row.seq > record.seq).map((row) => row.entry),
+  });
+  const snapshot = readable(stored.snapshot, card.name);
   const warnings: string[] = [];
-  const journal = entriesOf(
-    snapshot.project,
-    rows.filter((row) => row.seq > record.seq).map((row) => row.entry),
-    warnings,
-  );
-  const past = rows.filter((row) => row.seq <= record.seq && !isOld(row.entry)).map((row) => row.entry);
-  const replayed = replay(snapshot.project, past, journal);
+  if (stored.lost) warnings.push(`The last ${stored.lost} of its older steps could not be read and are missing.`);
+  const seq = stored.older ? record.seq + stored.entries.length : Math.max(record.seq, rows.at(-1)?.seq ?? 0);
+  const replayed = replay(snapshot.project, stored.past, stored.entries);
   const whole = projectSchema.safeParse(replayed.history.project);
   const now: Salvaged = whole.success
     ? { project: replayed.history.project, left: [] }
@@ -118,7 +120,7 @@ export async function loadProject(id: string): Promise<LoadedProject> {
   }
   // steps that were undone and done on what had to be left out would not fit
   const history = now.left.length ? { ...freshHistory(now.project), last: replayed.history.last } : replayed.history;
-  return { history, seq, folded: record.seq, warning: warnings.join(' ') || null };
+  return { history, seq, folded: record.seq, older: stored.older ? stored : null, warning: warnings.join(' ') || null };
 }
 
 function readable(raw: unknown, name: string): Salvaged {
@@ -132,13 +134,17 @@ function readable(raw: unknown, name: string): Salvaged {
   );
 }
 
-/** Entries of today's form; those of the first one are turned into it. */
-function entriesOf(snapshot: Project, entries: readonly unknown[], warnings: string[]): readonly unknown[] {
-  const old = entries.filter(isOld);
-  if (!old.length) return entries;
-  const { entries: upgraded, lost } = upgradedJournal(snapshot, old as OldEntry[]);
-  if (lost) warnings.push(`The last ${lost} of its older steps could not be read and are missing.`);
-  return [...upgraded, ...entries.filter((entry) => !isOld(entry))];
+/** Writes a project of an older format as it is now, its journal with it. Only for the tab that edits it. */
+export async function keepUpgraded(id: string, { snapshot, past, entries }: Upgraded, folded: number): Promise<void> {
+  const tx = (await db()).transaction(['snapshots', 'journal'], 'readwrite');
+  void tx.objectStore('snapshots').put({ id, seq: folded, snapshot });
+  const journal = tx.objectStore('journal');
+  void journal.delete(ofProject(id));
+  const kept = past.slice(-folded || past.length);
+  [...kept, ...entries].forEach(
+    (entry, i) => void journal.put({ project: id, seq: folded - kept.length + 1 + i, entry }),
+  );
+  await tx.done;
 }
 
 /** The stored document and journal as JSON, readable or not. */

@@ -1,3 +1,4 @@
+import { momentOf } from '../../core/time/moment';
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import type { Edit } from '../../core/document/edit';
@@ -74,7 +75,11 @@ export const useBench = defineStore('bench', () => {
   const shot = computed<Shot | null>(() => store.project?.shots.find((item) => item.id === shotId.value) ?? null);
   const layer = computed<Layer | null>(() => shot.value?.layers.find((item) => item.id === layerId.value) ?? null);
   const pass = computed(() => layer.value?.passes.find((item) => item.id === chosen.value) ?? null);
-  const size = computed(() => (store.project && layer.value ? sourceSize(store.project, layer.value) : null));
+  const size = computed(() =>
+    store.project && shot.value && layer.value ? sourceSize(store.project, shot.value, layer.value) : null,
+  );
+  /** The playhead on the chosen layer, for resolving its values. Only while a layer is chosen. */
+  const moment = computed(() => momentOf(store.current(), shot.value!, layer.value!, frame.value));
   /** the chosen layer is part of the frame at the playhead */
   const layerHere = computed(
     () =>
@@ -227,6 +232,7 @@ export const useBench = defineStore('bench', () => {
     layer,
     pass,
     size,
+    moment,
     at,
     openShot,
     choose,

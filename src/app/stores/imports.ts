@@ -74,7 +74,14 @@ export const useImports = defineStore('imports', () => {
       await engine.openStock(stockId, file, file.name);
       engine.cache.clear();
       store.addMedia(record);
-      const stock: Stock = { id: stockId, name: stockName(file.name), file: safeName(file.name), kind, facts };
+      const stock: Stock = {
+        id: stockId,
+        name: stockName(file.name),
+        file: safeName(file.name),
+        kind,
+        facts,
+        line: [],
+      };
       store.edit(replaces ? relinkStock(project, replaces, { file: stock.file, kind, facts }) : addStock(stock));
       jobs.value = jobs.value.filter((job) => job.id !== id);
       return stock;

@@ -2,13 +2,13 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { checkChanges } from '../../core/document/check';
 import type { Edit, Step } from '../../core/document/edit';
-import { nextRedo, nextUndo, redone, undone, withEdit, type History } from '../../core/document/history';
+import { ENTRY_VERSION, nextRedo, nextUndo, redone, undone, withEdit, type History } from '../../core/document/history';
 import type { Project } from '../../core/document/schema';
 import { JackplaneError } from '../../core/errors';
 import { useEngine } from '../../engine/client';
 import type { MediaRecord } from '../storage/db';
 import { Keeper, type Keeping } from '../storage/keeper';
-import { fold, loadProject, lockName, setPoster as storePoster, writeEntries } from '../storage/projects';
+import { fold, keepUpgraded, loadProject, lockName, setPoster as storePoster, writeEntries } from '../storage/projects';
 import { useNotices } from './notices';
 import { letGo, takeMedia } from './open-media';
 
@@ -82,6 +82,7 @@ export const useProject = defineStore('project', () => {
     gesture = null;
     moved.value = null;
     keeping.value = { state: 'kept' };
+    if (loaded.older && !readOnly.value) await keepUpgraded(id, loaded.older, folded);
     if (loaded.warning) {
       notices.say(loaded.warning, 'problem');
       if (!readOnly.value) await foldNow();
@@ -172,7 +173,11 @@ export const useProject = defineStore('project', () => {
     history.value = base;
     keeper.put(
       gesture!.seq,
-      { version: 2, kind: 'edit', step: { id: base.last + 1, name: 'Nothing', scope: 'project', changes: [] } },
+      {
+        version: ENTRY_VERSION,
+        kind: 'edit',
+        step: { id: base.last + 1, name: 'Nothing', scope: 'project', changes: [] },
+      },
       true,
     );
   }

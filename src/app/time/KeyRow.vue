@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { momentOf } from '../../core/time/moment';
 import type { KeyRef } from '../../core/document/edits/keys';
 import type { Layer } from '../../core/document/schema';
 import { keysOf, valueIn, type ValueEntry } from '../../core/document/values';
@@ -126,7 +127,9 @@ function press(event: KeyboardEvent, at: number): void {
         :title="`${entry.group}: ${entry.label}${outside ? `; ${outside} keyframes lie outside the layer and are kept` : ''}`"
         >{{ entry.label }}<template v-if="outside"> · {{ outside }} outside</template></span
       >
-      <span class="mono now">{{ shown(valueAt(value, bench.frame - layer.span.start)) }}</span>
+      <span class="mono now">{{
+        shown(valueAt(value, momentOf(store.current(), bench.shot!, layer, bench.frame)))
+      }}</span>
       <Peg v-if="chosen" :path="entry.path" bare />
     </div>
     <div class="track">

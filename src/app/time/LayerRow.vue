@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import { stockOf } from '../../core/document/schema';
 import { useObjectUrl } from '@vueuse/core';
 import {
   mdiChevronDown,
@@ -56,7 +57,7 @@ const ticks = computed(() => {
 });
 
 const at = computed(() => ({ shot: bench.shotId!, layer: props.layer.id }));
-const stock = computed(() => (props.layer.source.kind === 'stock' ? props.layer.source.stock : null));
+const stock = computed(() => stockOf(props.layer));
 const peaks = computed(() => (stock.value && store.media.get(stock.value)?.peaks) || null);
 const isSound = computed(() => store.project?.stock.find((item) => item.id === stock.value)?.kind === 'sound');
 const posterUrl = useObjectUrl(computed(() => (stock.value && store.media.get(stock.value)?.poster) || null));

@@ -1,4 +1,4 @@
-import { newLayer, addLayer } from '../../core/document/edits/layers';
+import { addLayer, newLayer, newSource, stockSource } from '../../core/document/edits/layers';
 import { trimEnd, trimStart } from '../../core/document/edits/time';
 import type { LayerId, Stock } from '../../core/document/schema';
 import { framesIn } from '../../core/time/rate';
@@ -21,7 +21,7 @@ export function stackStock(stock: Stock, start = 0, index = 0): void {
   if (!shot) return;
   const length =
     stock.facts.seconds === undefined ? Math.max(1, shot.length - start) : framesIn(stock.facts.seconds, shot.rate);
-  const layer = newLayer(newId<LayerId>(), stock.name, { kind: 'stock', stock: stock.id }, { start, length });
+  const layer = newLayer(newId<LayerId>(), stock.name, stockSource(stock.id), { start, length });
   useProject().edit(addLayer(shot.id, layer, stock.kind === 'sound' ? shot.layers.length : index));
   bench.choose(layer.id, stock.kind === 'sound' ? 'source' : 'place');
 }
@@ -31,12 +31,7 @@ export function stackColour(): void {
   const bench = useBench();
   const { shot } = bench;
   if (!shot) return;
-  const source = {
-    kind: 'colour' as const,
-    colour: { still: [0.5, 0.5, 0.5] as [number, number, number] },
-    width: shot.width,
-    height: shot.height,
-  };
+  const source = newSource('colour', { size: [shot.width, shot.height] });
   const layer = newLayer(newId<LayerId>(), 'plain colour', source, { start: 0, length: shot.length });
   useProject().edit(addLayer(shot.id, layer));
   bench.choose(layer.id, 'source');

@@ -48,7 +48,7 @@ const MOST = 24;
 const stops = computed<readonly FramingStop[]>(() => {
   if (layer.value.place.framing) return layer.value.place.framing;
   return spanOf(layer.value, bench.shot!).map((at) => {
-    const now = placeAt(layer.value.place, at, shotSize.value);
+    const now = placeAt({ ...bench.moment, frame: at });
     return { ...framingOfPlace(now.position, now.scale, shotSize.value), at, ease: 'linear' };
   });
 });

@@ -28,19 +28,12 @@ const plan = computed(() => {
   const { layer, shot, size } = bench;
   if (!masking.mask || !layer || !shot || !size || !store.project) return null;
   const reduction = Math.max(1, Math.ceil(Math.max(size.w, size.h) / MOST_SIDE));
-  const own = planCoverage(
-    store.project,
-    shot,
-    layer,
-    [masking.mask.id],
-    masking.frame,
-    { w: size.w / reduction, h: size.h / reduction },
-    reduction,
-  );
-  return { ...own, masks: own.masks.map((mask) => ({ ...mask, mode: 'add' as const })) };
+  const own = planCoverage({ ...bench.moment, frame: masking.frame }, [masking.mask.id], size);
+  const small = { scale: 1 / reduction, centre: [size.w / reduction / 2, size.h / reduction / 2] as const };
+  return { ...own, ...small, masks: own.masks.map((mask) => ({ ...mask, mode: 'add' as const })) };
 });
 const box = computed(() => {
-  const [a, b, c, d, e, f, g, h, i] = layerProjection(bench.shot!, bench.layer!, bench.frame, bench.size!);
+  const [a, b, c, d, e, f, g, h, i] = layerProjection(bench.moment, bench.size!);
   return {
     width: `${bench.size!.w}px`,
     height: `${bench.size!.h}px`,

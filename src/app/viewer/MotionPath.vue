@@ -27,12 +27,12 @@ const start = computed(() => layer.value.span.start);
 /** Position values → stage pixels, by way of what the layer follows. */
 function stage([px, py]: readonly [number, number]): { x: number; y: number } {
   const { width, height } = bench.shot!;
-  const [x, y] = apply(carriedBy(bench.shot!, layer.value, bench.frame), width / 2 + px, height / 2 + py);
+  const [x, y] = apply(carriedBy(bench.moment), width / 2 + px, height / 2 + py);
   return { x: props.frame.x + x * props.frame.scale, y: props.frame.y + y * props.frame.scale };
 }
 /** A move on the stage as a move of the value. */
 function unstage(dx: number, dy: number): [number, number] {
-  const back = invert(carriedBy(bench.shot!, layer.value, bench.frame)) ?? [1, 0, 0, 1, 0, 0];
+  const back = invert(carriedBy(bench.moment)) ?? [1, 0, 0, 1, 0, 0];
   const [a, b, c, d] = back;
   const [x, y] = [dx / props.frame.scale, dy / props.frame.scale];
   return [a * x + c * y, b * x + d * y];

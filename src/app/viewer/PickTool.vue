@@ -2,8 +2,9 @@
 import { computed, ref } from 'vue';
 import { setPassValue } from '../../core/document/edits/passes';
 import type { Value } from '../../core/document/value';
-import type { Colour, SamplesParam } from '../../core/passes/define';
-import { passOf } from '../../core/passes/registry';
+import type { Colour } from '../../core/params/define';
+import type { SamplesParam } from '../../core/params/samples';
+import { paramsOf } from '../../core/passes/registry';
 import { screenOf } from '../../core/passes/colour-key';
 import { project } from '../../core/picture/matrix';
 import { intoPicture, planBefore } from '../../core/plan/plan';
@@ -67,7 +68,7 @@ async function up(event: PointerEvent): Promise<void> {
 }
 
 /** What is picked for: the screen of a key, or a colour from the shot below the layer. */
-const param = computed(() => passOf(bench.pass!.type)!.params[bench.picking!] as SamplesParam);
+const param = computed(() => paramsOf(bench.pass!.type)[bench.picking!] as SamplesParam);
 
 /** Mean colour of a part of the stage in what comes into the pass, or in the shot without the layer. */
 async function colourOf(part: { x: number; y: number; w: number; h: number }): Promise<Colour | null> {
@@ -104,7 +105,7 @@ async function colourOf(part: { x: number; y: number; w: number; h: number }): P
 function keep(colour: Colour, adding: boolean): void {
   const { pass, layer, picking } = bench;
   if (!pass || !layer || !picking) return;
-  const old = valueAt(pass.values[picking] as Value<Colour[]>, bench.frame - layer.span.start);
+  const old = valueAt(pass.values[picking] as Value<Colour[]>, bench.moment);
   const colours = adding && old.length < param.value.most ? [...old, colour] : [colour];
   const rounded = colours.map((c) =>
     c.map((v) => Math.min(1, Math.max(0, Math.round(v * 10000) / 10000))),

@@ -20,8 +20,7 @@ const space = useSourceSpace(
   () => svg.value,
 );
 
-const shotSize = computed(() => ({ w: bench.shot!.width, h: bench.shot!.height }));
-const now = computed(() => placeAt(bench.layer!.place, bench.frame - bench.layer!.span.start, shotSize.value));
+const now = computed(() => placeAt(bench.moment));
 const half = computed(() => ({ w: bench.size!.w / 2, h: bench.size!.h / 2 }));
 const SIDES = [
   [-1, -1],
@@ -71,7 +70,7 @@ function done(): void {
 }
 /** What a shift of the shot's pixels is for a layer that another one carries along. */
 function own([dx, dy]: XY): [number, number] {
-  const [a, b, c, d] = carriedBy(bench.shot!, bench.layer!, bench.frame);
+  const [a, b, c, d] = carriedBy(bench.moment);
   const det = a * d - b * c || 1;
   return [(d * dx - c * dy) / det, (a * dy - b * dx) / det];
 }

@@ -1,5 +1,5 @@
 import type { LayerId, Project, Shot } from '../../core/document/schema';
-import type { Colour } from '../../core/passes/define';
+import type { Colour } from '../../core/params/define';
 import { planFrame, type Reduction } from '../../core/plan/plan';
 import { meanColour } from '../../core/picture/mean-colour';
 import type { Rect } from '../../core/picture/rect';

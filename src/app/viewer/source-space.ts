@@ -19,7 +19,7 @@ export interface SourceSpace {
 /** The way between the chosen layer's source and the viewer's stage, in perspective when the layer is tilted. */
 export function useSourceSpace(frame: () => ViewFrame, stage: () => Element | undefined): SourceSpace {
   const bench = useBench();
-  const map = computed<Projective>(() => layerProjection(bench.shot!, bench.layer!, bench.frame, bench.size!));
+  const map = computed<Projective>(() => layerProjection(bench.moment, bench.size!));
   const back = computed<Projective>(() => projectiveInverse(map.value) ?? [1, 0, 0, 0, 1, 0, 0, 0, 1]);
   const toStage = ([x, y]: XY): [number, number] => {
     const [u, v] = project(map.value, x + bench.size!.w / 2, y + bench.size!.h / 2);

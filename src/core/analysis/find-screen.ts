@@ -1,4 +1,4 @@
-import type { Colour } from '../passes/define';
+import type { Colour } from '../params/define';
 
 /** Least saturation of a screen: how far its strongest channel is above the next, display-encoded. */
 const LEAST = 0.09;

@@ -1,3 +1,4 @@
+import { stockSource } from '../document/edits/layers';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { anyEdit, colourSource, layerOf, projectOf, SHOT } from '../testing/documents';
@@ -34,6 +35,7 @@ describe('an edit is checked before it is kept', () => {
         file: 's.wav',
         kind: 'sound',
         facts: { codec: 'pcm', alpha: false, bytes: 9, sound: { channels: 2, sampleRate: 2_000_000, codec: 'pcm' } },
+        line: [],
       }),
       /samplerate: too big/i,
     ],
@@ -58,7 +60,7 @@ describe('an edit is checked before it is kept', () => {
       'stock that is not there',
       {
         name: 'Gone',
-        apply: (draft) => void (draft.shots[0]!.layers[0]!.source = { kind: 'stock', stock: 'gone' as StockId }),
+        apply: (draft) => void (draft.shots[0]!.layers[0]!.source = stockSource('gone' as StockId)),
       },
       /not in the project/,
     ],
@@ -129,7 +131,7 @@ describe('salvage', () => {
       stock: unknown[];
       shots: { layers: Record<string, unknown>[]; markers: unknown[] }[];
     };
-    raw.shots[0]!.layers[0]!['passes'] = [{ id: 'p', type: 'sparkle', on: true, values: {} }];
+    raw.shots[0]!.layers[0]!['passes'] = [{ id: 'p', type: 'blur', on: 'maybe', space: 'layer', values: {} }];
     raw.shots[0]!.markers = [
       { at: 'soon', name: '', colour: 'sand' },
       { at: 4, name: 'four', colour: 'moss' },
@@ -138,7 +140,7 @@ describe('salvage', () => {
       ...structuredClone(raw.shots[0]!.layers[1]!),
       id: 'boat',
       name: 'boat',
-      source: { kind: 'stock', stock: 'nobody' },
+      source: stockSource('nobody' as never),
     });
     const { project: read, left } = salvaged(raw)!;
     expect(read.shots[0]!.layers.map((layer) => [layer.name, layer.passes.length])).toEqual([
@@ -149,7 +151,7 @@ describe('salvage', () => {
     expect(left.toSorted()).toEqual([
       expect.stringContaining('layer “boat”'),
       expect.stringContaining('marker “” (at:'),
-      expect.stringContaining('pass “sparkle”'),
+      expect.stringContaining('pass “blur” (on:'),
     ]);
   });
 

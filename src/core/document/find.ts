@@ -1,5 +1,15 @@
 import { JackplaneError } from '../errors';
-import type { Layer, LayerId, Project, Shot, ShotId, Stock, StockId } from './schema';
+import {
+  stockOf,
+  type Layer,
+  type LayerId,
+  type Project,
+  type Shot,
+  type ShotId,
+  type Stock,
+  type StockId,
+} from './schema';
+import type { Value } from './value';
 
 /** @throws JackplaneError not-found */
 export function shotIn(project: Project, id: ShotId): Shot {
@@ -31,9 +41,14 @@ function found<T>(thing: T | undefined, what: string): T {
   return thing;
 }
 
-/** Size of a layer's source in pixels; sound has none. */
-export function sourceSize(project: Project, layer: Layer): { w: number; h: number } | null {
-  if (layer.source.kind === 'colour') return { w: layer.source.width, h: layer.source.height };
-  const { facts } = stockIn(project, layer.source.stock);
-  return facts.width && facts.height ? { w: facts.width, h: facts.height } : null;
+/** Size of a layer's source in pixels; sound has none. What has no size of its own is as large as the shot. */
+export function sourceSize(project: Project, shot: Shot, layer: Layer): { w: number; h: number } | null {
+  const item = stockOf(layer);
+  if (item) {
+    const { facts } = stockIn(project, item);
+    return facts.width && facts.height ? { w: facts.width, h: facts.height } : null;
+  }
+  const { size } = layer.source.values as { size?: Value<[number, number]> };
+  const [w, h] = size && 'still' in size ? size.still : [shot.width, shot.height];
+  return { w, h };
 }

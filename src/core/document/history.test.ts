@@ -201,7 +201,7 @@ test('a step remembers where the work was, through undo, redo and a replay of th
 test('an entry of a drag that came back to where it began is no step to undo', () => {
   const first = start();
   const step = { id: 1, name: 'Nothing', scope: 'project', changes: [] };
-  const nothing: JournalEntry = { version: 2, kind: 'edit', step };
+  const nothing: JournalEntry = { version: 3, kind: 'edit', step };
   for (const { history } of [replay(first, [nothing], []), replay(first, [], [nothing])]) {
     expect(history.done).toEqual([]);
     expect(history.project).toEqual(first);

@@ -4,9 +4,12 @@ import { perform, PROJECT_SCOPE, redoStep, scopeOf, undoStep, type Edit, type St
 import type { Change } from './patch';
 import type { Project } from './schema';
 
+/** The form of entries; those of documents of another format have another number. */
+export const ENTRY_VERSION = 3;
+
 /** What is written down for every change, in order. It holds the whole step, so that it can be replayed without those before it. */
 export interface JournalEntry {
-  version: 2;
+  version: typeof ENTRY_VERSION;
   kind: 'edit' | 'undo' | 'redo';
   step: Step;
 }
@@ -33,7 +36,7 @@ const changeSchema = z.discriminatedUnion('kind', [
 const whereSchema = z.object({ shot: z.string(), layer: z.string().nullable(), frame: z.number() }).strict();
 export const entrySchema = z
   .object({
-    version: z.literal(2),
+    version: z.literal(ENTRY_VERSION),
     kind: z.enum(['edit', 'undo', 'redo']),
     step: z
       .object({
@@ -82,7 +85,11 @@ export function withEdit(
     changes,
     ...(where ? { where } : {}),
   };
-  return { history: withStep(history, result.project, step), entry: { version: 2, kind: 'edit', step }, changes };
+  return {
+    history: withStep(history, result.project, step),
+    entry: { version: ENTRY_VERSION, kind: 'edit', step },
+    changes,
+  };
 }
 
 /** A new step ends what could be redone in its shot; a step of the project ends it everywhere. */
@@ -117,7 +124,7 @@ export function undone(history: History, scope: string | null = null): Moved | n
         fitting(() => undoStep(history.project, step), step, 'undone'),
         step,
       ),
-      entry: { version: 2, kind: 'undo', step },
+      entry: { version: ENTRY_VERSION, kind: 'undo', step },
     }
   );
 }
@@ -131,7 +138,7 @@ export function redone(history: History, scope: string | null = null): Moved | n
         fitting(() => redoStep(history.project, step), step, 'done again'),
         step,
       ),
-      entry: { version: 2, kind: 'redo', step },
+      entry: { version: ENTRY_VERSION, kind: 'redo', step },
     }
   );
 }

@@ -1,3 +1,4 @@
+import { placeMoment } from '../testing/documents';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { apply, corners } from '../picture/matrix';
@@ -12,7 +13,7 @@ const placed = (
 ) => {
   const { position, scale } = placement(name, source, shot);
   const points = corners(
-    placeMatrix({ ...wholePlace(), position: still(position), scale: still(scale) }, 0, source, shot),
+    placeMatrix(placeMoment({ ...wholePlace(), position: still(position), scale: still(scale) }, 0, shot), source),
     source.w,
     source.h,
   );
@@ -80,18 +81,20 @@ describe('place', () => {
         fc.boolean(),
         (x, y, ax, ay, scale, rotation, flipX) => {
           const m = placeMatrix(
-            {
-              ...wholePlace(),
-              position: still([x, y]),
-              scale: still([scale, scale]),
-              rotation: still(rotation),
-              anchor: still([ax, ay]),
-              flipX,
-              flipY: false,
-            },
-            0,
+            placeMoment(
+              {
+                ...wholePlace(),
+                position: still([x, y]),
+                scale: still([scale, scale]),
+                rotation: still(rotation),
+                anchor: still([ax, ay]),
+                flipX,
+                flipY: false,
+              },
+              0,
+              shot,
+            ),
             source,
-            shot,
           );
           const [u, v] = apply(m, source.w / 2 + ax, source.h / 2 + ay);
           expect(u).toBeCloseTo(320 + x, 4);
@@ -102,12 +105,12 @@ describe('place', () => {
   });
 
   test('rotation is clockwise: a quarter turn takes the right edge to the bottom', () => {
-    const m = placeMatrix({ ...wholePlace(), rotation: still(90) }, 0, source, shot);
+    const m = placeMatrix(placeMoment({ ...wholePlace(), rotation: still(90) }, 0, shot), source);
     expect(apply(m, 100, 30)).toEqual([320, 230]);
   });
 
   test('a sideways flip mirrors about the anchor', () => {
-    const m = placeMatrix({ ...wholePlace(), flipX: true }, 0, source, shot);
+    const m = placeMatrix(placeMoment({ ...wholePlace(), flipX: true }, 0, shot), source);
     expect(apply(m, 0, 0)).toEqual([370, 150]);
   });
 });

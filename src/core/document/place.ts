@@ -9,6 +9,7 @@ import {
   type Matrix,
   type Projective,
 } from '../picture/matrix';
+import { onLayer, type Moment } from '../time/moment';
 import { steadyAt, valueAt } from '../time/values';
 import { framingAt } from './framing';
 import type { Layer, Place, Shot } from './schema';
@@ -83,54 +84,52 @@ export interface PlaceNow {
   perspective: number;
 }
 
-/** A place at a frame of layer time. With a framing, position and scale are those that fill the shot with it; jitter comes on top. */
-export function placeAt(place: Place, frame: number, shot: Size): PlaceNow {
+/** A layer's place at a moment. With a framing, position and scale are those that fill the shot with it; what drives them comes on top. */
+export function placeAt(moment: Moment, place: Place = moment.layer.place): PlaceNow {
   const now: PlaceNow = {
-    position: valueAt(place.position, frame),
-    scale: valueAt(place.scale, frame),
-    rotation: valueAt(place.rotation, frame),
-    anchor: valueAt(place.anchor, frame),
-    tilt: valueAt(place.tilt, frame),
-    perspective: valueAt(place.perspective, frame),
+    position: valueAt(place.position, moment),
+    scale: valueAt(place.scale, moment),
+    rotation: valueAt(place.rotation, moment),
+    anchor: valueAt(place.anchor, moment),
+    tilt: valueAt(place.tilt, moment),
+    perspective: valueAt(place.perspective, moment),
   };
   if (!place.framing) return now;
-  const { x, y, width } = framingAt(place.framing, frame);
-  const scale = shot.w / width;
+  const { x, y, width } = framingAt(place.framing, moment.frame);
+  const scale = moment.shot.width / width;
   // the framing's centre comes to the shot's centre, whichever way the layer is turned about its anchor
   const [dx, dy] = apply(
     multiply(rotation(now.rotation), scaling(place.flipX ? -scale : scale, place.flipY ? -scale : scale)),
     x - now.anchor[0],
     y - now.anchor[1],
   );
-  const shaken = (of: Value<[number, number]>, at: readonly [number, number]): [number, number] => {
-    const [a, b] = [valueAt(of, frame), steadyAt(of, frame)];
+  const driven = (of: Value<[number, number]>, at: readonly [number, number]): [number, number] => {
+    const [a, b] = [valueAt(of, moment), steadyAt(of, moment.frame)];
     return [at[0] + a[0] - b[0], at[1] + a[1] - b[1]];
   };
-  return { ...now, position: shaken(place.position, [-dx || 0, -dy || 0]), scale: shaken(place.scale, [scale, scale]) };
+  return { ...now, position: driven(place.position, [-dx || 0, -dy || 0]), scale: driven(place.scale, [scale, scale]) };
 }
 
 /** How a followed layer has carried the shot's plane along: position always, rotation and scale when asked for. Tilt does not carry. */
-function carrying(
-  { place, span }: Layer,
-  parts: { rotation: boolean; scale: boolean },
-  frame: number,
-  shot: Size,
-): Matrix {
-  const now = placeAt(place, frame - span.start, shot);
-  let m: Matrix = translation(shot.w / 2 + now.position[0], shot.h / 2 + now.position[1]);
+function carrying(moment: Moment, parts: { rotation: boolean; scale: boolean }): Matrix {
+  const now = placeAt(moment);
+  const { width, height } = moment.shot;
+  let m: Matrix = translation(width / 2 + now.position[0], height / 2 + now.position[1]);
   if (parts.rotation) m = multiply(m, rotation(now.rotation));
   if (parts.scale) m = multiply(m, scaling(...now.scale));
-  return multiply(m, translation(-shot.w / 2, -shot.h / 2));
+  return multiply(m, translation(-width / 2, -height / 2));
 }
 
 const UNMOVED: Matrix = [1, 0, 0, 1, 0, 0];
-/** Of the shot and frame looked at last: how each layer is carried, so that a long chain is gone along once. */
+/** Of the shot and its frame looked at last: how each layer is carried, so that a long chain is gone along once. */
 let known: { shot: Shot; frame: number; layers: ReadonlyMap<string, Layer>; byLayer: Map<string, Matrix> } | null =
   null;
 
-/** How all that a layer follows carries it along at a shot frame: shot pixels → shot pixels. */
-export function carriedBy(shot: Shot, layer: Layer, frame: number): Matrix {
+/** How all that a layer follows carries it along at a moment: shot pixels → shot pixels. */
+export function carriedBy(moment: Moment): Matrix {
+  const { shot, layer } = moment;
   if (!layer.parent) return UNMOVED;
+  const frame = moment.frame + layer.span.start;
   if (known?.shot !== shot || known.frame !== frame)
     known = { shot, frame, layers: new Map(shot.layers.map((item) => [item.id, item])), byLayer: new Map() };
   const { byLayer, layers } = known;
@@ -145,7 +144,7 @@ export function carriedBy(shot: Shot, layer: Layer, frame: number): Matrix {
   }
   let m: Matrix = (at !== layer && at && byLayer.get(at.id)) || UNMOVED;
   for (const { child, parent } of chain.reverse()) {
-    m = multiply(m, carrying(parent, child.parent!, frame, { w: shot.width, h: shot.height }));
+    m = multiply(m, carrying(onLayer(moment, parent), child.parent!));
     // a layer that is only looked at as if it were otherwise is not the shot's
     if (layers.get(child.id) === child) byLayer.set(child.id, m);
   }
@@ -156,7 +155,9 @@ export function carriedBy(shot: Shot, layer: Layer, frame: number): Matrix {
  * Source pixels → shot pixels of a layer that is tilted out of the picture plane: turned about its anchor, then seen in
  * perspective from in front of the anchor. @returns null when it is not tilted
  */
-export function tiltMatrix(place: Place, frame: number, source: Size, shot: Size): Projective | null {
+export function tiltMatrix(moment: Moment, source: Size): Projective | null {
+  const { shot } = moment;
+  const { place } = moment.layer;
   const {
     tilt: [tx, ty],
     position: [px, py],
@@ -164,7 +165,7 @@ export function tiltMatrix(place: Place, frame: number, source: Size, shot: Size
     anchor: [ax, ay],
     rotation: turn,
     perspective,
-  } = placeAt(place, frame, shot);
+  } = placeAt(moment);
   if (tx === 0 && ty === 0) return null;
   const flat = multiply(
     multiply(rotation(turn), scaling(place.flipX ? -sx : sx, place.flipY ? -sy : sy)),
@@ -177,23 +178,25 @@ export function tiltMatrix(place: Place, frame: number, source: Size, shot: Size
     Math.sin((ty * Math.PI) / 180),
   ];
   // the plane's two axes after turning about x, then about y; z goes away from the eye, which is this far off
-  const near = perspective / Math.hypot(shot.w, shot.h);
+  const near = perspective / Math.hypot(shot.width, shot.height);
   const turned: Projective = [cb, sb * sa, 0, 0, ca, 0, -sb * 2 * near, cb * sa * 2 * near, 1];
   return projectiveProduct(
-    projective(translation(shot.w / 2 + px, shot.h / 2 + py)),
+    projective(translation(shot.width / 2 + px, shot.height / 2 + py)),
     projectiveProduct(turned, projective(flat)),
   );
 }
 
-/** Source pixels (origin top left) → shot pixels (origin top left), at full size. @param frame layer time */
-export function placeMatrix(place: Place, frame: number, source: Size, shot: Size): Matrix {
+/** Source pixels (origin top left) → shot pixels (origin top left), at full size. */
+export function placeMatrix(moment: Moment, source: Size): Matrix {
+  const { shot } = moment;
+  const { place } = moment.layer;
   const {
     position: [px, py],
     scale: [sx, sy],
     anchor: [ax, ay],
     rotation: turn,
-  } = placeAt(place, frame, shot);
-  let m = translation(shot.w / 2 + px, shot.h / 2 + py);
+  } = placeAt(moment);
+  let m = translation(shot.width / 2 + px, shot.height / 2 + py);
   m = multiply(m, rotation(turn));
   m = multiply(m, scaling(place.flipX ? -sx : sx, place.flipY ? -sy : sy));
   return multiply(m, translation(-source.w / 2 - ax, -source.h / 2 - ay));

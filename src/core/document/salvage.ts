@@ -1,6 +1,6 @@
 // A document with parts that cannot be read: what remains without them, and what they were.
 import type { z } from 'zod';
-import { projectSchema, type Project } from './schema';
+import { projectSchema, stockOf, type Project } from './schema';
 
 export interface Salvaged {
   project: Project;
@@ -70,7 +70,10 @@ function strayed(raw: unknown, message: string): Part | null {
   if (!Array.isArray(stock) || !Array.isArray(shots)) return null;
   const known = new Set(stock.map((item) => item.id));
   for (const shot of shots) {
-    const index = shot.layers.findIndex((layer) => layer.source.kind === 'stock' && !known.has(layer.source.stock));
+    const index = shot.layers.findIndex((layer) => {
+      const item = stockOf(layer);
+      return item !== null && !known.has(item);
+    });
     if (index >= 0) return { list: shot.layers, index, what: `layer “${shot.layers[index]!.name}” (${message})` };
     // a circle opens where its first layer is let go
     for (const link of ['parent', 'matte'] as const) {

@@ -1,3 +1,4 @@
+import { stockSource } from '../document/edits/layers';
 import { describe, expect, test } from '@jest/globals';
 import { colourSource, layerOf, projectOf } from '../testing/documents';
 import { newPass } from './edits/passes';
@@ -19,9 +20,9 @@ describe('the document', () => {
           { at: 0, value: 0, ease: 'linear' },
           { at: 24, value: 1, ease: { cubic: [0.4, 0, 0.2, 1] } },
         ],
-        jitter: { amount: 0.1, every: 3, smooth: 0.5, seed: 7 },
+        drivers: [{ type: 'jitter', amount: 0.1, every: 3, smooth: 0.5, seed: 7 }],
       };
-      layer.place.position = { still: [0, 0], follow: { track: 'lantern', parts: ['x', 'y'], offset: [0, -12] } };
+      layer.place.position = { still: [0, 0], drivers: [{ type: 'follow-of-later', track: 'lantern' }] };
       layer.passes[0]!.area = { masks: ['mask-1' as never], side: 'outside' };
     });
     expect(keyed.success).toBe(true);
@@ -49,11 +50,11 @@ describe('the document', () => {
       (p) => (p.shots[0]!.layers[0]!.passes[0]!.values['glow'] = { still: 1 } as never),
       /glow/,
     ],
-    ['an unknown pass', (p) => (p.shots[0]!.layers[0]!.passes[0]!.type = 'sparkle'), /Invalid/],
+    ['a pass without a name', (p) => (p.shots[0]!.layers[0]!.passes[0]!.type = 'No Name!'), /Invalid/],
     ['an unknown field', (p) => ((p as Record<string, unknown>)['extra'] = 1), /extra/],
     [
       'stock that is not there',
-      (p) => (p.shots[0]!.layers[0]!.source = { kind: 'stock', stock: 'gone' as StockId }),
+      (p) => (p.shots[0]!.layers[0]!.source = stockSource('gone' as StockId)),
       /not in the project/,
     ],
     ['the same id twice', (p) => p.shots[0]!.layers.push(structuredClone(deck)), /stands twice/],

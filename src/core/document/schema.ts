@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { BLEND_MODES } from '../picture/blend';
-import { valuesSchema } from '../passes/define';
-import { PASSES, passOf } from '../passes/registry';
+import { valuesSchema, type Params } from '../params/registry';
+import { passOf } from '../passes/registry';
+import { sourceOf } from '../sources/registry';
 import { maskIdSchema, maskSchema, MOST_MASKS } from './mask';
-import { easeSchema, framesSchema, valueOf } from './value';
+import { easeSchema, framesSchema, valueOf, type Value } from './value';
 
 /** The version of the document format that this code writes. */
-export const FORMAT_VERSION = 1;
+export const FORMAT_VERSION = 2;
 
 const id = <B extends string>(_brand: B) =>
   z
@@ -52,28 +53,32 @@ export const factsSchema = z
   .strict();
 export type MediaFacts = z.infer<typeof factsSchema>;
 
-export const stockSchema = z
-  .object({
-    id: stockIdSchema,
-    name,
-    file: z.string().min(1).max(255),
-    kind: z.enum(['video', 'image', 'sound']),
-    facts: factsSchema,
-  })
-  .strict();
-export type Stock = z.infer<typeof stockSchema>;
-
-const sourceSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('stock'), stock: stockIdSchema }).strict(),
-  z.object({ kind: z.literal('colour'), colour: valueOf(colour), width: pixels, height: pixels }).strict(),
-]);
+/** Declared things name their type; one that this version does not know is kept as it is. */
+const type = z.string().regex(/^[a-z][a-z0-9-]{0,63}$/);
+const values = z.record(z.string(), z.unknown());
+type Values = Record<string, Value<unknown>>;
+/** Values checked against what is declared for their type. */
+function checkedValues(
+  declared: { params: Params } | undefined,
+  raw: Record<string, unknown>,
+  context: z.RefinementCtx,
+): Values {
+  if (!declared) return raw as Values;
+  const parsed = valuesSchema(declared.params).safeParse(raw);
+  if (parsed.success) return parsed.data as Values;
+  for (const issue of parsed.error.issues)
+    context.addIssue({ code: 'custom', path: ['values', ...issue.path], message: issue.message });
+  return z.NEVER;
+}
 
 export const passSchema = z
   .object({
     id: passIdSchema,
-    type: z.enum(PASSES.map((pass) => pass.type) as [string, ...string[]]),
+    type,
     on: z.boolean(),
-    values: z.record(z.string(), z.unknown()),
+    /** whether it works before Place, in the source's pixels, or after it, in the shot's */
+    space: z.enum(['layer', 'shot']),
+    values,
     /** works only inside or outside of these masks of its layer */
     area: z
       .object({ masks: z.array(maskIdSchema).max(64), side: z.enum(['inside', 'outside']) })
@@ -81,14 +86,33 @@ export const passSchema = z
       .optional(),
   })
   .strict()
-  .transform((pass, context) => {
-    const values = valuesSchema(passOf(pass.type)!.params).safeParse(pass.values);
-    if (values.success) return { ...pass, values: values.data };
-    for (const issue of values.error.issues)
-      context.addIssue({ code: 'custom', path: ['values', ...issue.path], message: issue.message });
-    return z.NEVER;
-  });
+  .transform((pass, context) => ({ ...pass, values: checkedValues(passOf(pass.type), pass.values, context) }));
 export type Pass = z.infer<typeof passSchema>;
+
+export const stockSchema = z
+  .object({
+    id: stockIdSchema,
+    name,
+    file: z.string().min(1).max(255),
+    kind: z.enum(['video', 'image', 'sound']),
+    facts: factsSchema,
+    /** passes of its own, seen wherever it is used */
+    line: z.array(passSchema).max(50),
+  })
+  .strict();
+export type Stock = z.infer<typeof stockSchema>;
+
+/** Where a layer's picture comes from. */
+export const sourceSchema = z
+  .object({ type, values })
+  .strict()
+  .transform((source, context) => ({
+    ...source,
+    values: checkedValues(sourceOf(source.type), source.values, context),
+  }));
+
+/** Things that are declared by name and values, and kept as they are. */
+const declared = z.object({ type, values }).strict();
 
 const pair = z.tuple([finite, finite]);
 const stopSchema = z
@@ -146,13 +170,17 @@ export const layerSchema = z
     place: placeSchema,
     opacity: valueOf(z.number().min(0).max(1)),
     blend: z.enum(BLEND_MODES),
-    sound: z.object({ gain: valueOf(z.number().min(0).max(8)), muted: z.boolean() }).strict(),
+    sound: z
+      .object({ gain: valueOf(z.number().min(0).max(8)), muted: z.boolean(), effects: z.array(declared).max(50) })
+      .strict(),
+    /** what its start and its end are gone through with */
+    ends: z.object({ start: declared.optional(), end: declared.optional() }).strict(),
     shown: z.boolean(),
     /** goes along with another layer's place */
     parent: z.object({ layer: layerIdSchema, rotation: z.boolean(), scale: z.boolean() }).strict().nullable(),
-    /** smear of the layer's own movement: how long the shutter is open in degrees of a frame, and how many samples it takes */
+    /** smear of the layer's own movement: how long the shutter is open as a share of a frame, and how many samples it takes */
     motionBlur: z
-      .object({ shutter: z.number().min(0).max(720), samples: z.int().min(2).max(64) })
+      .object({ shutter: z.number().min(0).max(2), samples: z.int().min(2).max(64) })
       .strict()
       .nullable(),
     /** takes its coverage from another layer of the shot, hidden or not */
@@ -191,9 +219,15 @@ export const shotSchema = z
     range: z.object({ from: framesSchema, to: framesSchema }).strict().nullable(),
     /** top layer first */
     layers: z.array(layerSchema).max(1000),
+    /** a group belongs to the shot that it was made in */
+    within: shotIdSchema.nullable(),
   })
   .strict();
 export type Shot = z.infer<typeof shotSchema>;
+
+/** The stock that a layer shows, if it is made of stock. */
+export const stockOf = ({ source }: Pick<Layer, 'source'>): StockId | null =>
+  source.type === 'stock' ? (source.values['stock'] as { still: StockId }).still : null;
 
 /** Names of layers that follow each other, or take their mattes from each other, in a circle; or null. */
 export const parentLoop = (layers: readonly Pick<Layer, 'id' | 'name' | 'parent'>[]): string[] | null =>
@@ -219,6 +253,9 @@ function loopAlong<T extends { id: LayerId; name: string }>(
   return null;
 }
 
+/** Things of a project that other code reads; here they only have to have an id. */
+const kept = z.looseObject({ id: z.string().regex(/^[A-Za-z0-9_-]{1,64}$/) });
+
 /** A project without what holds its parts together; `crossProblems` looks at that. */
 export const projectShape = z
   .object({
@@ -230,6 +267,10 @@ export const projectShape = z
     modified: z.iso.datetime(),
     stock: z.array(stockSchema).max(5000),
     shots: z.array(shotSchema).max(1000),
+    /** measured motion, pinned pictures, and things saved to be used again */
+    tracks: z.array(kept).max(1000),
+    stills: z.array(kept).max(1000),
+    jigs: z.array(kept).max(1000),
   })
   .strict();
 
@@ -258,8 +299,8 @@ export function crossProblems(project: Project): string[] {
       once(layer.id, 'layer');
       layer.passes.forEach((pass) => once(pass.id, 'pass'));
       layer.masks.forEach((mask) => once(mask.id, 'mask'));
-      if (layer.source.kind === 'stock' && !stock.has(layer.source.stock))
-        problems.push(`layer “${layer.name}” uses stock that is not in the project`);
+      const of = stockOf(layer);
+      if (of && !stock.has(of)) problems.push(`layer “${layer.name}” uses stock that is not in the project`);
     }
   }
   return problems;

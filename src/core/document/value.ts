@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { driverSchema, type AnyDriver } from '../time/drivers/registry';
 
 const handle = z.number().min(-20).max(20);
 /**
@@ -15,24 +16,6 @@ export type Ease = z.infer<typeof easeSchema>;
 /** Whole frames at the shot's rate. */
 export const framesSchema = z.int().min(-10_000_000).max(10_000_000);
 
-/** Seeded noise on top of a value: a new target in ±amount every so many frames, gone to over the share `smooth` of that time. */
-export const jitterSchema = z
-  .object({
-    amount: z.number().min(0).max(1e6),
-    every: z.number().min(1).max(10_000),
-    smooth: z.number().min(0).max(1),
-    seed: z.int().min(0).max(1_000_000),
-  })
-  .strict();
-export type Jitter = z.infer<typeof jitterSchema>;
-
-const followSchema = z
-  .object({
-    track: z.string().min(1).max(64),
-    parts: z.array(z.string().max(32)).max(8),
-    offset: z.array(z.number()).max(4),
-  })
-  .strict();
 const offset = z.tuple([z.number().min(-1e6).max(1e6), z.number().min(-1e6).max(1e6)]);
 
 export interface Key<T> {
@@ -52,13 +35,13 @@ export type Value<T> = (
       /** along the path at one speed from the first keyframe to the last */ even?: boolean | undefined;
     }
 ) & {
-  jitter?: Jitter | undefined;
-  follow?: z.infer<typeof followSchema> | undefined;
+  /** what changes it beside its keyframes, in order */
+  drivers?: AnyDriver[] | undefined;
 };
 
 /** The schema of a value of T. Keyframes must ascend and be unique. */
 export function valueOf<T extends z.ZodType>(schema: T) {
-  const more = { jitter: jitterSchema.optional(), follow: followSchema.optional() };
+  const more = { drivers: z.array(driverSchema).max(8).optional() };
   const key = z
     .object({
       at: framesSchema,

@@ -1,7 +1,9 @@
+import { stockSource } from '../document/edits/layers';
+import { valueOn } from '../testing/documents';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { PASSES } from '../passes/registry';
-import { steadyAt, valueAt } from '../time/values';
+import { steadyAt } from '../time/values';
 import { clipStock, colourSource, layerOf } from '../testing/documents';
 import { newPass } from './edits/passes';
 import type { PassId } from './schema';
@@ -40,11 +42,9 @@ const frame = fc.integer({ min: -40, max: 100 });
 const ascending = (value: Value<unknown>) => keysOf(value).every((key, i, all) => i === 0 || all[i - 1]!.at < key.at);
 
 describe('values by path', () => {
-  const layer = layerOf(
-    'kite',
-    { kind: 'stock', stock: clipStock('kite').id },
-    { passes: PASSES.map((pass) => newPass(pass.type as PassId, pass.type)) },
-  );
+  const layer = layerOf('kite', stockSource(clipStock('kite').id), {
+    passes: PASSES.map((pass) => newPass(pass.type as PassId, pass.type)),
+  });
 
   test('every value of a layer and of every kind of pass is found, written and found again', () => {
     const entries = entriesOf(layer);
@@ -104,9 +104,9 @@ describe('keyframes of a value', () => {
     fc.assert(
       fc.property(values, frame, fc.double({ min: -9, max: 9, noNaN: true }), (value, at, wanted) => {
         const next = changedAt(value, at, wanted);
-        expect(valueAt(next, at)).toBeCloseTo(wanted, 12);
+        expect(valueOn(next, at)).toBeCloseTo(wanted, 12);
         expect(ascending(next)).toBe(true);
-        for (const key of keysOf(value)) if (key.at !== at) expect(valueAt(next, key.at)).toBeCloseTo(key.value, 12);
+        for (const key of keysOf(value)) if (key.at !== at) expect(valueOn(next, key.at)).toBeCloseTo(key.value, 12);
         expect('still' in next).toBe('still' in value);
       }),
     );
@@ -114,14 +114,15 @@ describe('keyframes of a value', () => {
 
   test('of keyframes at one frame the last one stays; with none left the value is still; jitter goes along', () => {
     const jitter = { amount: 1, every: 2, smooth: 0, seed: 5 };
-    const value: Value<number> = { still: 1, jitter };
+    const drivers = [{ type: 'jitter', ...jitter }];
+    const value: Value<number> = { still: 1, drivers };
     const keys: Key<number>[] = [
       { at: 9, value: 1, ease: 'linear' },
       { at: 2, value: 2, ease: 'hold' },
       { at: 9, value: 3, ease: 'linear' },
     ];
-    expect(withKeys(value, keys, 0)).toEqual({ keys: [keys[1], keys[2]], jitter });
-    expect(withKeys({ keys, jitter }, [], 7)).toEqual({ still: 7, jitter });
+    expect(withKeys(value, keys, 0)).toEqual({ keys: [keys[1], keys[2]], drivers });
+    expect(withKeys({ keys, drivers }, [], 7)).toEqual({ still: 7, drivers });
   });
 
   test('a map goes over every keyframe', () => {

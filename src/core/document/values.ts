@@ -1,9 +1,12 @@
 // Every animatable value of a layer by a path, so that rows, curves, pegs and keyframe edits treat them all alike.
 import type { Draft } from 'immer';
-import { passOf } from '../passes/registry';
+import { numbersOf, type Params } from '../params/registry';
+import { paramsOf, titleOf } from '../passes/registry';
+import { sourceOf } from '../sources/registry';
+import type { AnyDriver } from '../time/drivers/registry';
 import { steadyAt } from '../time/values';
 import { MOST_GROW, type Mask } from './mask';
-import { MOST_SPEED, type Layer } from './schema';
+import { MOST_SPEED, stockOf, type Layer } from './schema';
 import type { Ease, Key, Value } from './value';
 
 /** What a value is and how it is shown. Numbers are stored; `factor` times that is shown (percent as 50, not 0.5). */
@@ -21,7 +24,6 @@ export interface ValueEntry {
 }
 
 const XY = ['x', 'y'] as const;
-const RGB = ['red', 'green', 'blue'] as const;
 const ONE = [''] as const;
 const entry = (
   path: string,
@@ -44,7 +46,6 @@ const PLACE_ENTRIES: readonly ValueEntry[] = [
 ];
 const SPEED = entry('time.speed', 'Time', 'Speed', ONE, '%', -MOST_SPEED, MOST_SPEED);
 const GAIN = entry('sound.gain', 'Sound', 'Level', ONE, '%', 0, 8);
-const COLOUR = entry('source.colour', 'Source', 'Colour', RGB, '', 0, 1);
 
 const SIZE = ['width', 'height'] as const;
 /** Values of masks' shapes, by their names. */
@@ -68,22 +69,25 @@ const maskEntries = ({ id, name, shape }: Mask): ValueEntry[] => [
   entry(`mask.${id}.grow`, name, 'Grow', ONE, 'px', -MOST_GROW, MOST_GROW),
 ];
 
+/** Values of something declared. What has no numbers can be animated too: it changes from one keyframe to the next. */
+const declaredEntries = (path: string, group: string, params: Params): ValueEntry[] =>
+  Object.entries(params).map(([name, param]) => {
+    const { names, unit, min, max } = numbersOf(param) ?? { names: [], unit: '', min: 0, max: 0 };
+    return entry(`${path}.${name}`, group, param.label, names, unit, min, max);
+  });
+
 /** All values of a layer that can be animated, in the order of its work. */
 export function entriesOf(layer: Layer): ValueEntry[] {
   const passes = layer.passes.flatMap((pass) => {
-    const { title, params } = passOf(pass.type)!;
-    return Object.entries(params).map(([name, param]) =>
-      param.kind === 'number'
-        ? entry(`pass.${pass.id}.${name}`, title, param.label, ONE, param.unit, param.min, param.max)
-        : entry(`pass.${pass.id}.${name}`, title, param.label, [], '', 0, 0),
-    );
+    return declaredEntries(`pass.${pass.id}`, titleOf(pass.type), paramsOf(pass.type));
   });
+  const declared = sourceOf(layer.source.type);
   return [
-    ...(layer.source.kind === 'colour' ? [COLOUR] : [SPEED]),
+    ...(declared?.timed ? [SPEED] : declaredEntries('source', 'Source', declared?.params ?? {})),
     ...layer.masks.flatMap(maskEntries),
     ...passes,
     ...PLACE_ENTRIES,
-    ...(layer.source.kind === 'stock' ? [GAIN] : []),
+    ...(stockOf(layer) ? [GAIN] : []),
   ];
 }
 
@@ -101,8 +105,9 @@ function holder(layer: Layer, path: string): [Record<string, unknown>, string] |
     const pass = layer.passes.find((item) => item.id === second);
     return pass && third && third in pass.values ? [pass.values, third] : null;
   }
-  const part = { place: layer.place, time: layer.time, sound: layer.sound, source: layer.source }[first] as unknown as
-    Record<string, unknown> | undefined;
+  const part = { place: layer.place, time: layer.time, sound: layer.sound, source: layer.source.values }[
+    first
+  ] as unknown as Record<string, unknown> | undefined;
   return part && second && second in part ? [part, second] : null;
 }
 
@@ -122,8 +127,7 @@ export const isKeyed = (value: Value<unknown> | undefined): boolean => !!value &
 
 /** The value with other keyframes, in order, of each frame the last one; still at `otherwise` when none are left. */
 export function withKeys<T>(value: Value<T>, keys: readonly Key<T>[], otherwise: T): Value<T> {
-  const { jitter, follow } = value;
-  const more = { ...(jitter ? { jitter } : {}), ...(follow ? { follow } : {}) };
+  const more = value.drivers ? { drivers: value.drivers } : {};
   const byFrame = new Map(keys.map((key) => [key.at, key]));
   const sorted = [...byFrame.values()].sort((a, b) => a.at - b.at);
   if (!sorted.length) return { still: otherwise, ...more };
@@ -155,6 +159,15 @@ export function pegged<T>(value: Value<T>, frame: number, ease: Ease = 'linear')
       now,
     );
   return changedAt(value, at, now);
+}
+
+/** The value with one driver of a type in place of those it has, or with none. */
+export function withDriver(value: Value<unknown>, type: string, driver: AnyDriver | null): Value<unknown> {
+  const { drivers = [], ...rest } = value;
+  const at = drivers.findIndex((other) => other.type === type);
+  const others = drivers.filter((other) => other.type !== type);
+  const next = driver ? others.toSpliced(at < 0 ? others.length : at, 0, driver) : others;
+  return (next.length ? { ...rest, drivers: next } : rest) as Value<unknown>;
 }
 
 /** Does something with every value of a layer that is keyed. */

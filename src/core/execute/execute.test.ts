@@ -1,3 +1,4 @@
+import { stockSource } from '../document/edits/layers';
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { withEdit, freshHistory } from '../document/history';
@@ -27,7 +28,7 @@ const executor = async () => {
   const bench = await testBench(64e6);
   return new Executor(bench.kernels, bench.arena, fetch);
 };
-const plate = { kind: 'stock' as const, stock: 'plate' as StockId };
+const plate = stockSource('plate' as StockId);
 let worker: Executor;
 beforeEach(async () => {
   worker = await executor();
@@ -90,7 +91,7 @@ describe('the path of a picture', () => {
   test('missing media shows as stripes and is named; the other layers stay', async () => {
     const project = structuredClone(projectOf([layerOf('kite', plate), layerOf('blue', colourSource([0, 0, 1]))]));
     project.stock[0]!.id = 'gone' as StockId;
-    project.shots[0]!.layers[0]!.source = { kind: 'stock', stock: 'gone' as StockId };
+    project.shots[0]!.layers[0]!.source = stockSource('gone' as StockId);
     project.shots[0]!.layers[0]!.place.scale = still([0.5, 0.5]);
     const problems: Problem[] = [];
     const data = await bytes(worker, planFrame(project, SHOT, 0), problems);

@@ -1,4 +1,6 @@
-import { sentenceOf } from '../errors';
+import { JackplaneError, sentenceOf } from '../errors';
+import type { DrawnSource } from '../sources/define';
+import { sourceOf } from '../sources/registry';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
@@ -174,15 +176,21 @@ export class Executor {
   private async source(layer: LayerPlan, keep: Keep): Promise<Picture> {
     const cached = this.cache.get(layer.sourceKey);
     if (cached) return cached;
-    const rect = { x: 0, y: 0, ...layer.size };
-    if (layer.source.kind === 'colour') {
-      const flat = Picture.make(this.arena, rect);
-      this.kernels.fill(flat.at, flat.pixels, ...(layer.source.colour as [number, number, number]), 1);
-      return flat;
-    }
-    const picture = await this.moment(layer, layer.source);
+    const { source } = layer;
+    if (source.kind === 'unknown')
+      throw new JackplaneError(
+        'unsupported',
+        `“${layer.name}” shows something that this version does not know (${source.type}).`,
+        'Update Jackplane and open it again.',
+      );
+    const picture = source.kind === 'drawn' ? this.made(source, layer) : await this.moment(layer, source);
     if (keep === 'every' || !layer.passes.length) this.cache.put(layer.sourceKey, picture);
     return picture;
+  }
+
+  private made({ type, values }: Extract<SourcePlan, { kind: 'drawn' }>, { size }: LayerPlan): Picture {
+    const declared = sourceOf(type) as DrawnSource;
+    return this.arena.guarded(() => declared.draw(values as never, { kernels: this.kernels, arena: this.arena, size }));
   }
 
   /** A source at a moment: one of its frames, or what lies between two of them. */

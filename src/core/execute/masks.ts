@@ -3,7 +3,7 @@ import { coverage } from '../masks/coverage';
 import type { DrawnMatte } from '../document/mask';
 import { matteById, unpackMatte } from '../masks/matte-data';
 import type { Ring } from '../masks/path';
-import { passOf } from '../passes/registry';
+import { paramsOf } from '../passes/registry';
 import type { Rect } from '../picture/rect';
 import { hash } from '../plan/hash';
 import type { PassPlan } from '../plan/plan';
@@ -80,7 +80,7 @@ export class MaskStore {
 
 /** All coverages that a pass asks for. */
 export function coveragesOf(pass: PassPlan): CoveragePlan[] {
-  const { params } = passOf(pass.type)!;
+  const params = paramsOf(pass.type);
   const own = Object.entries(params).flatMap(([name, param]) =>
     param.kind === 'masks' ? [pass.values[name] as CoveragePlan] : [],
   );

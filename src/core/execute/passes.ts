@@ -1,4 +1,4 @@
-import type { PointPass, PassTools, PlainValues } from '../passes/define';
+import type { PointPass, PassTools } from '../passes/define';
 import { passOf } from '../passes/registry';
 import type { CoveragePlan } from '../masks/coverage';
 import type { LayerPlan, PassPlan } from '../plan/plan';
@@ -132,7 +132,7 @@ const isIdle = (pass: PassPlan): boolean => passOf(pass.type)!.idle?.(pass.value
 function area(bench: Bench, layer: LayerPlan, pass: PassPlan, picture: Picture): Picture {
   const declared = passOf(pass.type)!;
   if (!('run' in declared) || isIdle(pass) || isEmpty(picture.rect)) return picture.retain();
-  return withTools(bench, layer, (tools) => declared.run(picture, pass.values, tools));
+  return withTools(bench, layer, (tools) => declared.run(picture, pass.values as never, tools));
 }
 
 /** One sweep over the rows for a run of point passes, so that a row stays in the processor's cache from first to last. */
@@ -143,12 +143,12 @@ function sweep(bench: Bench, layer: LayerPlan, run: readonly PassPlan[], picture
     const covers: Rect[] = [];
     let rect = picture.rect;
     for (const { pass, declared } of work) {
-      rect = intersect(rect, declared.cover?.(rect, pass.values, layer.size) ?? rect);
+      rect = intersect(rect, declared.cover?.(rect, pass.values as never, layer.size) ?? rect);
       covers.push(rect);
     }
     const outs =
       keep === 'every' ? covers.map((cover) => Picture.make(bench.arena, cover)) : [Picture.make(bench.arena, rect)];
-    const runners = work.map(({ pass, declared }) => declared.prepare(pass.values as PlainValues as never, tools));
+    const runners = work.map(({ pass, declared }) => declared.prepare(pass.values as never, tools));
     const tall = outs[0]!.rect;
     for (let y = tall.y; y < tall.y + tall.h; y++) {
       let from = picture;

@@ -1,5 +1,5 @@
-import type { PlatePlan } from '../passes/define';
-import { passOf } from '../passes/registry';
+import type { PlatePlan } from '../params/plate';
+import { paramsOf } from '../passes/registry';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import { scaling } from '../picture/matrix';
@@ -33,7 +33,7 @@ export class PlateStore {
   /** Fetches and computes the plates of passes. */
   async prepare(passes: readonly PassPlan[], size: Size): Promise<void> {
     for (const pass of passes) {
-      for (const [name, param] of Object.entries(passOf(pass.type)!.params)) {
+      for (const [name, param] of Object.entries(paramsOf(pass.type))) {
         const plan = param.kind === 'plate' ? (pass.values[name] as PlatePlan) : null;
         if (plan && !this.pictures.has(keyOf(plan, size))) this.keep(keyOf(plan, size), await this.made(plan, size));
       }

@@ -10,6 +10,7 @@ import {
   type Entry,
   type FileEntry,
 } from '@zip.js/zip.js';
+import { migrated } from '../document/migrations';
 import { salvaged } from '../document/salvage';
 import { FORMAT_VERSION, problemsOf, projectSchema, type Project } from '../document/schema';
 import { JackplaneError } from '../errors';
@@ -154,8 +155,9 @@ export function parseProject(text: string, file: string): { project: Project; le
       'Update Jackplane and open it again.',
     );
   }
-  const found = salvaged(raw);
+  const document = migrated(raw);
+  const found = salvaged(document);
   if (!found)
-    throw bad(file, `does not follow the project format (${problemsOf(projectSchema.safeParse(raw).error!)})`);
+    throw bad(file, `does not follow the project format (${problemsOf(projectSchema.safeParse(document).error!)})`);
   return found;
 }

@@ -1,5 +1,6 @@
 import { toDisplay, toLinear } from '../picture/light';
-import { definePass, number } from './define';
+import { number } from '../params/number';
+import { definePass } from './define';
 
 const STEPS = 1024;
 /** Linear light of each step of the tables, which go over 0…2. */

@@ -1,7 +1,9 @@
 import { gaussian } from '../picture/gaussian';
 import { Picture } from '../picture/picture';
 import { grow } from '../picture/rect';
-import { choice, definePass, number } from './define';
+import { choice } from '../params/choice';
+import { number } from '../params/number';
+import { definePass } from './define';
 
 /** Gaussian blur on premultiplied values. Error against a true Gaussian ≤ 1 % of range. */
 export const blur = definePass({

@@ -1,4 +1,6 @@
-import { choice, COMBINE, definePass, number } from './define';
+import { choice } from '../params/choice';
+import { number } from '../params/number';
+import { COMBINE, definePass } from './define';
 import { cutByTable, RANGE_RULED } from './range-key';
 
 /** Matte of a brightness key at a luma 0…1, before which end is kept. */

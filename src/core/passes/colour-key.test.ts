@@ -14,7 +14,7 @@ import {
   type TruthFrame,
 } from '../testing/key-truth';
 import { screenOf } from './colour-key';
-import type { Colour } from './define';
+import type { Colour } from '../params/define';
 
 let bench: TestBench;
 beforeAll(async () => {

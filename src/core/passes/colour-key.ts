@@ -1,7 +1,12 @@
 import { CELL, modelScreen, type ScreenModel } from '../analysis/screen-model';
 import { toLinear } from '../picture/light';
 import { Picture } from '../picture/picture';
-import { choice, COMBINE, definePass, number, plate, samples, type Colour, type PassTools } from './define';
+import { choice } from '../params/choice';
+import { number } from '../params/number';
+import { plate } from '../params/plate';
+import { samples } from '../params/samples';
+import type { Colour } from '../params/define';
+import { COMBINE, definePass, type PassTools } from './define';
 import { EDGE_COLOUR, extendColour, FINISH, finishAt, marksBytes, RULED } from './finishing';
 
 const MOST = 8;
@@ -46,6 +51,7 @@ export const colourKey = definePass({
   help: 'Makes a coloured screen clear and takes its light out of the edges. Pick the screen on the picture, or let it be found. Relatives: Difference key, Crop and masks for the parts that the screen does not reach, Light wrap.',
   params: {
     screen: samples({
+      finds: true,
       label: 'Screen',
       default: [],
       most: MOST,

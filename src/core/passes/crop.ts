@@ -1,5 +1,6 @@
 import { intersect } from '../picture/rect';
-import { definePass, number } from './define';
+import { number } from '../params/number';
+import { definePass } from './define';
 
 const side = (label: string) =>
   number({

@@ -1,5 +1,7 @@
 import { Picture } from '../picture/picture';
-import { COMBINE, definePass, number, plate } from './define';
+import { number } from '../params/number';
+import { plate } from '../params/plate';
+import { COMBINE, definePass } from './define';
 import { EDGE_COLOUR, extendColour, FINISH, finishAt, finishReach, RULED } from './finishing';
 
 /** Difference key: what is other than a clean plate stays; its edge is unmixed from the plate in linear light. */

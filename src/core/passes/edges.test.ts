@@ -10,7 +10,7 @@ import { toDisplay, toLinear } from '../picture/light';
 import { medianOf } from '../execute/plates';
 import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
 import { colourSource, layerOf, projectOf, SHOT } from '../testing/documents';
-import type { PlainValues } from './define';
+import type { PlainValues } from '../params/registry';
 
 let bench: TestBench;
 beforeAll(async () => {

@@ -2,7 +2,9 @@ import { finishMatte, isPlain, type Finish } from '../masks/finish';
 import { gaussian } from '../picture/gaussian';
 import type { Picture } from '../picture/picture';
 import { Picture as Pictures } from '../picture/picture';
-import { masks, number, type PassTools } from './define';
+import { masks } from '../params/masks';
+import { number } from '../params/number';
+import { type PassTools } from './define';
 import type { CoveragePlan } from '../masks/coverage';
 
 /** Dials of a matte's last steps, the same in every pass that has them. */

@@ -1,4 +1,6 @@
-import { choice, COMBINE, definePass, number } from './define';
+import { choice } from '../params/choice';
+import { number } from '../params/number';
+import { COMBINE, definePass } from './define';
 import { cutByTable, RANGE_RULED } from './range-key';
 
 /** How much a hue belongs to a range. @param hue, centre degrees @param width of the whole range, @param softness of the ramp beyond it on each side */

@@ -1,4 +1,5 @@
-import { definePass, number } from './define';
+import { number } from '../params/number';
+import { definePass } from './define';
 
 /**
  * Light wrap. The pass itself leaves the picture as it is: the plan takes its values to where the layer meets the layers below,
@@ -8,6 +9,7 @@ export const lightWrap = definePass({
   type: 'light-wrap',
   title: 'Light wrap',
   group: 'cut out',
+  space: 'shot',
   words: ['glow over the edge', 'blend into background', 'background light', 'edge', 'integrate'],
   help: 'Lets the light of the layers below glow over the edge of this one, so that it belongs there. Seen in the shot, not in the layer alone. Relatives: Refine edge, Adjust.',
   params: {

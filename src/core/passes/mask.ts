@@ -1,9 +1,12 @@
 import { Picture } from '../picture/picture';
-import { choice, definePass, masks } from './define';
+import { choice } from '../params/choice';
+import { masks } from '../params/masks';
+import { definePass } from './define';
 
 /** Cuts the layer by its masks. */
 export const mask = definePass({
   type: 'mask',
+  whole: true,
   title: 'Mask',
   group: 'cut out',
   words: [

@@ -1,7 +1,11 @@
 import { edgeDistance, halfWayLines } from '../masks/distance';
 import { Picture } from '../picture/picture';
 import { grow } from '../picture/rect';
-import { choice, definePass, masks, number, samples } from './define';
+import { choice } from '../params/choice';
+import { masks } from '../params/masks';
+import { number } from '../params/number';
+import { samples } from '../params/samples';
+import { definePass } from './define';
 
 /** A line along a matte or along masks. */
 export const outline = definePass({

@@ -9,7 +9,10 @@ import type { LayerPlan } from '../plan/plan';
 import { Picture } from '../picture/picture';
 import type { Rect } from '../picture/rect';
 import { NO_MASKS, pictureOf, testBench, type TestBench } from '../testing/bench';
-import type { AnyPass, Param, PlainValues, PlatePlan } from './define';
+import type { Param } from '../params/registry';
+import type { PlainValues } from '../params/registry';
+import type { PlatePlan } from '../params/plate';
+import type { AnyPass } from './define';
 import { PASSES } from './registry';
 
 const SIZE = { w: 96, h: 72 };
@@ -81,7 +84,7 @@ function valueFor(param: Param, dice: (() => number) | null, odd: boolean): Plai
   if (param.kind === 'samples') return param.default.length ? param.default : [[0.27, 0.7, 0.28]];
   if (param.kind === 'choice')
     return dice ? param.options[Math.floor(dice() * param.options.length)]!.value : param.default;
-  if (!dice || dice() < 0.4) return param.default;
+  if (param.kind !== 'number' || !dice || dice() < 0.4) return param.default;
   const [from, to] = param.slider;
   // what is measured in pixels stays small beside the picture
   return param.unit === 'px' ? Math.min(6, Math.abs(to)) * dice() * Math.sign(to) : from + (to - from) * dice();

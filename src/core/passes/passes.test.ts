@@ -4,7 +4,7 @@ import { toDisplay, toLinear } from '../picture/light';
 import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
 import { boxesFor } from '../picture/gaussian';
 import { PASSES } from './registry';
-import type { PlainValues } from './define';
+import type { PlainValues } from '../params/registry';
 
 let bench: TestBench;
 beforeAll(async () => {

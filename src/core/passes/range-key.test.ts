@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
 import { brightnessMatte } from './brightness-key';
-import type { PlainValues } from './define';
+import type { PlainValues } from '../params/registry';
 import { hueShare } from './hue-key';
 
 let bench: TestBench;

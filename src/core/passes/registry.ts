@@ -10,6 +10,7 @@ import { lightWrap } from './light-wrap';
 import { outline } from './outline';
 import { mask } from './mask';
 import { shake } from './shake';
+import type { Params } from '../params/registry';
 import type { AnyPass } from './define';
 
 /** Every pass there is, in the order in which search lists them. */
@@ -34,3 +35,7 @@ const byType = new Map(PASSES.map((pass) => [pass.type, pass]));
 export function passOf(type: string): AnyPass | undefined {
   return byType.get(type);
 }
+/** The parameters that are declared for a type; none for one that this version does not know. */
+export const paramsOf = (type: string): Params => byType.get(type)?.params ?? {};
+/** What a pass is called; one that this version does not know by its type. */
+export const titleOf = (type: string): string => byType.get(type)?.title ?? `unknown pass (${type})`;

@@ -1,3 +1,4 @@
+import { stockSource } from '../document/edits/layers';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { apply, invert, multiply, rotation, scaling, translation } from '../picture/matrix';
@@ -74,7 +75,7 @@ describe('shaken frames', () => {
     const values = { position: amount, rotation: 0, scale: 0, edges: 'open' };
     const shaken = newPass('shake' as PassId, 'shake');
     for (const [name, value] of Object.entries(values)) shaken.values[name] = { still: value };
-    const plate = layerOf('deck', { kind: 'stock', stock: 'plate' as StockId }, { passes: [shaken] });
+    const plate = layerOf('deck', stockSource('plate' as StockId), { passes: [shaken] });
     const executor = new Executor(bench.kernels, bench.arena, () =>
       Promise.resolve({ data: Uint8Array.from(square), width: 64, height: 36 }),
     );

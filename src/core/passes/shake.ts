@@ -1,8 +1,10 @@
-import { jitterAt } from '../time/jitter';
+import { wanderAt } from '../time/wander';
 import { multiply, rotation, scaling, translation } from '../picture/matrix';
 import { place } from '../picture/transform';
 import { Picture } from '../picture/picture';
-import { choice, definePass, number } from './define';
+import { choice } from '../params/choice';
+import { number } from '../params/number';
+import { definePass } from './define';
 
 /**
  * Hand-held shake: seeded position, rotation and scale together. The same seed gives the same frames, always.
@@ -83,7 +85,7 @@ export const shake = definePass({
   reach: () => Infinity,
   moment: (v, frame) => {
     const noise = (stream: number) =>
-      jitterAt({ amount: 1, every: v.every, smooth: v.smooth, seed: Math.round(v.seed) }, frame, stream);
+      wanderAt({ amount: 1, every: v.every, smooth: v.smooth, seed: Math.round(v.seed) }, frame, stream);
     return {
       dx: noise(0) * v.position,
       dy: noise(1) * v.position,

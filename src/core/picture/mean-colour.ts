@@ -1,4 +1,4 @@
-import type { Colour } from '../passes/define';
+import type { Colour } from '../params/define';
 import type { Rect } from './rect';
 
 /** Mean colour of straight RGBA bytes where they are covered, display-encoded 0…1. @param part whole pixels inside w×h, at least one each way */

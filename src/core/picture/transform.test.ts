@@ -1,3 +1,4 @@
+import { placeMoment } from '../testing/documents';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { tiltMatrix, wholePlace } from '../document/place';
@@ -66,10 +67,12 @@ describe('tilt', () => {
   const shot = { w: 60, h: 60 };
   const tilted = (x: number, y: number, perspective: number) =>
     tiltMatrix(
-      { ...wholePlace(), tilt: still([x, y] as [number, number]), perspective: still(perspective) },
-      0,
+      placeMoment(
+        { ...wholePlace(), tilt: still([x, y] as [number, number]), perspective: still(perspective) },
+        0,
+        shot,
+      ),
       size,
-      shot,
     )!;
 
   test('without perspective it narrows by the cosine; a quarter turn shows nothing', () => {

@@ -1,27 +1,19 @@
 // Masks of a layer at a moment, as plain data.
 import type { DrawnMatte, Mask, MaskId, Shape } from '../document/mask';
-import type { Layer, Project, Shot } from '../document/schema';
 import type { Value } from '../document/value';
 import type { CoveragePlan, MaskPlan, ShapePlan } from '../masks/coverage';
 import { matteId } from '../masks/matte-data';
 import { secondsAt, STAMP_ROUNDING } from '../time/rate';
+import type { Moment } from '../time/moment';
 import { valueAt } from '../time/values';
 
 /** Chosen masks of a layer at a moment, in their order. One in which nothing has been drawn yet does not count. */
-export function planCoverage(
-  project: Project,
-  shot: Shot,
-  layer: Layer,
-  ids: readonly MaskId[],
-  local: number,
-  size: { w: number; h: number },
-  reduction: number,
-): CoveragePlan {
-  const chosen = layer.masks.filter((mask) => mask.on && ids.includes(mask.id) && !isBlank(mask.shape));
+export function planCoverage(moment: Moment, ids: readonly MaskId[], size: { w: number; h: number }): CoveragePlan {
+  const chosen = moment.layer.masks.filter((mask) => mask.on && ids.includes(mask.id) && !isBlank(mask.shape));
   return {
-    masks: chosen.map((mask) => planMask(project, shot, mask, local)),
+    masks: chosen.map((mask) => planMask(moment, mask)),
     side: 'inside',
-    scale: 1 / reduction,
+    scale: 1 / moment.reduction,
     centre: [size.w / 2, size.h / 2],
   };
 }
@@ -34,28 +26,29 @@ function isBlank(shape: Shape): boolean {
   return shape.kind === 'matte' && everyOf(shape.matte).every((matte) => !matte.data);
 }
 
-function planMask(project: Project, shot: Shot, mask: Mask, local: number): MaskPlan {
+function planMask(moment: Moment, mask: Mask): MaskPlan {
   const { mode, invert, featherSide } = mask;
-  const opacity = Math.min(1, Math.max(0, valueAt(mask.opacity, local)));
-  const feather = Math.max(0, valueAt(mask.feather, local));
+  const opacity = Math.min(1, Math.max(0, valueAt(mask.opacity, moment)));
+  const feather = Math.max(0, valueAt(mask.feather, moment));
   return {
     mode,
     invert,
     opacity,
     feather,
     featherSide,
-    grow: valueAt(mask.grow, local),
-    shape: planShape(project, shot, mask, local),
+    grow: valueAt(mask.grow, moment),
+    shape: planShape(moment, mask),
   };
 }
 
-function planShape(project: Project, shot: Shot, { shape }: Mask, local: number): ShapePlan {
+function planShape(moment: Moment, { shape }: Mask): ShapePlan {
+  const { project, shot, frame } = moment;
   if (shape.kind === 'picture') {
     const item = project.stock.find((entry) => entry.id === shape.stock);
     const seconds =
       item?.kind === 'video'
         ? Math.min(
-            Math.max(0, secondsAt(local, shot.rate)),
+            Math.max(0, secondsAt(frame, shot.rate)),
             Math.max(0, (item.facts.seconds ?? Infinity) - secondsAt(1, shot.rate)),
           )
         : 0;
@@ -68,10 +61,10 @@ function planShape(project: Project, shot: Shot, { shape }: Mask, local: number)
       channel: shape.channel,
     };
   }
-  if (shape.kind === 'matte') return { kind: 'matte', id: matteId(valueAt(shape.matte as Value<DrawnMatte>, local)) };
+  if (shape.kind === 'matte') return { kind: 'matte', id: matteId(valueAt(shape.matte as Value<DrawnMatte>, moment)) };
   const values = Object.entries(shape).map(([name, value]) => [
     name,
-    value && typeof value === 'object' && !Array.isArray(value) ? valueAt(value as Value<unknown>, local) : value,
+    value && typeof value === 'object' && !Array.isArray(value) ? valueAt(value as Value<unknown>, moment) : value,
   ]);
   return Object.fromEntries(values) as ShapePlan;
 }

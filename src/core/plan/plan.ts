@@ -1,11 +1,22 @@
 import type { MaskId } from '../document/mask';
 import type { CoveragePlan } from '../masks/coverage';
 import { carriedBy, placeMatrix, tiltMatrix } from '../document/place';
-import { shotIn, sourceSize } from '../document/find';
-import type { Layer, Pass, PassId, Project, Shot, ShotId, StockId } from '../document/schema';
+import { shotIn, sourceSize, stockIn } from '../document/find';
+import {
+  stockOf,
+  type Layer,
+  type PassId,
+  type Project,
+  type Shot,
+  type ShotId,
+  type Stock,
+  type StockId,
+} from '../document/schema';
 import type { Value } from '../document/value';
+import type { ResolveTools } from '../params/define';
+import { resolved, type Params, type PlainValues } from '../params/registry';
 import { passOf } from '../passes/registry';
-import type { AnyPass, PlainValues, Plate, PlatePlan } from '../passes/define';
+import { sourceOf } from '../sources/registry';
 import type { BlendMode } from '../picture/blend';
 import {
   multiply,
@@ -16,14 +27,18 @@ import {
   type Matrix,
   type Projective,
 } from '../picture/matrix';
+import { momentOf, type Moment, type Reduction } from '../time/moment';
 import { frameAt, secondsAt, STAMP_ROUNDING } from '../time/rate';
 import { sourceFrameAt } from '../time/speed';
 import { valueAt } from '../time/values';
 import { hash } from './hash';
 import { planCoverage } from './masks';
 
-/** Preview scales: 1, ½ or ¼, as the whole factor by which pictures are reduced. */
-export type Reduction = 1 | 2 | 4;
+export type { Reduction };
+interface Size {
+  w: number;
+  h: number;
+}
 
 export type SourcePlan =
   | {
@@ -36,7 +51,10 @@ export type SourcePlan =
       /** the frame after it, and how far on the way to it this moment is */
       next?: { seconds: number; share: number; how: 'blend' | 'flow' };
     }
-  | { kind: 'colour'; colour: readonly [number, number, number] };
+  /** computed from its values by its declaration */
+  | { kind: 'drawn'; type: string; values: PlainValues }
+  /** of a type that this version does not know */
+  | { kind: 'unknown'; type: string };
 
 export interface PassPlan {
   id: PassId;
@@ -165,49 +183,34 @@ function plannedLayer(
   without: PassId | undefined,
   planned: Planned,
 ): LayerPlan | null {
-  const full = sourceSize(project, layer);
+  const full = sourceSize(project, shot, layer);
   if (!full) return null;
-  const local = frame - layer.span.start;
+  const moment = momentOf(project, shot, layer, frame, reduction);
   const size = { w: Math.ceil(full.w / reduction), h: Math.ceil(full.h / reduction) };
-  const source = planSource(project, shot, layer, local);
-  const sourceKey = hash(
-    JSON.stringify([
-      source.kind === 'stock' ? [source.stock, source.file, source.seconds, source.next] : source.colour,
-      size,
-      reduction,
-    ]),
-  );
+  const source = planSource(moment, size);
+  const sourceKey = hash(JSON.stringify([sourceName(source), size, reduction]));
   let key = sourceKey;
+  const tools = resolveTools(moment, size);
   const passes = layer.passes
-    .filter((pass) => pass.on && pass.id !== without)
+    .filter((pass) => pass.on && pass.id !== without && passOf(pass.type))
     .map((pass) => {
       const declared = passOf(pass.type)!;
-      const coverage = (ids: readonly MaskId[], empty: 'all' | 'none' = 'none') =>
-        planCoverage(
-          project,
-          shot,
-          layer,
-          ids.length || empty === 'none' ? ids : layer.masks.map((mask) => mask.id),
-          local,
-          size,
-          reduction,
-        );
-      const resolved = planValues(project, pass, declared, local, reduction, coverage);
+      const resolved = valuesOf(declared.params, pass.values, tools);
       const values =
         'moment' in declared && declared.moment
-          ? { ...resolved, ...declared.moment(resolved as never, local) }
+          ? { ...resolved, ...declared.moment(resolved as never, moment.frame) }
           : resolved;
-      const limits = pass.area && coverage(pass.area.masks);
+      const limits = pass.area && tools.coverage(pass.area.masks, 'none');
       // an area is one as soon as something is drawn in it
       const area = limits?.masks.length ? { ...limits, side: pass.area!.side } : null;
       if (!declared.idle?.(values as never)) key = hash(`${key} ${pass.type} ${JSON.stringify([values, area])}`);
       return { id: pass.id, type: pass.type, values, area, key };
     });
-  const matrix = reduced(layerMatrix(shot, layer, frame, full), reduction);
-  const tilted = layerTilt(shot, layer, frame, full);
-  const opacity = Math.min(1, Math.max(0, valueAt(layer.opacity, local)));
+  const matrix = reduced(layerMatrix(moment, full), reduction);
+  const tilted = layerTilt(moment, full);
+  const opacity = Math.min(1, Math.max(0, valueAt(layer.opacity, moment)));
   const tilt = tilted && reducedTilt(tilted, reduction);
-  const trail = planTrail(shot, layer, frame, full, reduction);
+  const trail = planTrail(moment, full);
   const wrap = planWrap(passes);
   const matte = planMatte(project, shot, layer, frame, reduction, planned);
   const { blend } = layer;
@@ -279,60 +282,65 @@ const reducedTilt = (m: Projective, by: number): Projective =>
   projectiveProduct(projective(scaling(1 / by, 1 / by)), projectiveProduct(m, projective(scaling(by, by))));
 const reduced = (m: Matrix, by: number): Matrix => multiply(scaling(1 / by, 1 / by), multiply(m, scaling(by, by)));
 
-/** Source pixels → shot pixels of a layer at a shot frame, with all that it follows; without its tilt. */
-export function layerMatrix(shot: Shot, layer: Layer, frame: number, source: { w: number; h: number }): Matrix {
-  const own = placeMatrix(layer.place, frame - layer.span.start, source, { w: shot.width, h: shot.height });
-  return layer.parent ? multiply(carriedBy(shot, layer, frame), own) : own;
+/** Source pixels → shot pixels of a layer at a moment, with all that it follows; without its tilt. */
+export function layerMatrix(moment: Moment, source: Size): Matrix {
+  const own = placeMatrix(moment, source);
+  return moment.layer.parent ? multiply(carriedBy(moment), own) : own;
 }
 
-function layerTilt(shot: Shot, layer: Layer, frame: number, source: { w: number; h: number }): Projective | null {
-  const own = tiltMatrix(layer.place, frame - layer.span.start, source, { w: shot.width, h: shot.height });
-  return own && layer.parent ? projectiveProduct(projective(carriedBy(shot, layer, frame)), own) : own;
+function layerTilt(moment: Moment, source: Size): Projective | null {
+  const own = tiltMatrix(moment, source);
+  return own && moment.layer.parent ? projectiveProduct(projective(carriedBy(moment)), own) : own;
 }
 
-/** Source pixels → shot pixels of a layer at a shot frame, its tilt included. */
-export const layerProjection = (
-  shot: Shot,
-  layer: Layer,
-  frame: number,
-  source: { w: number; h: number },
-): Projective => layerTilt(shot, layer, frame, source) ?? projective(layerMatrix(shot, layer, frame, source));
+/** Source pixels → shot pixels of a layer at a moment, its tilt included. */
+export const layerProjection = (moment: Moment, source: Size): Projective =>
+  layerTilt(moment, source) ?? projective(layerMatrix(moment, source));
 
 /** Most samples of motion blur in a reduced preview; a render takes them all. */
 const PREVIEW_SAMPLES = 8;
 
-function planTrail(
-  shot: Shot,
-  layer: Layer,
-  frame: number,
-  source: { w: number; h: number },
-  reduction: Reduction,
-): Projective[] {
+function planTrail(moment: Moment, source: Size): Projective[] {
+  const { layer, reduction } = moment;
   const blur = layer.motionBlur;
   if (!blur || blur.shutter <= 0) return [];
   const samples = reduction === 1 ? blur.samples : Math.min(blur.samples, PREVIEW_SAMPLES);
   const moments = Array.from({ length: samples }, (_, i) => {
-    const at = frame + ((i + 0.5) / samples - 0.5) * (blur.shutter / 360);
-    return reducedTilt(layerProjection(shot, layer, at, source), reduction);
+    const frame = moment.frame + ((i + 0.5) / samples - 0.5) * blur.shutter;
+    return reducedTilt(layerProjection({ ...moment, frame }, source), reduction);
   });
-  const still = moments.every((moment) => moment.every((v, i) => Math.abs(v - moments[0]![i]!) < 1e-9));
+  const still = moments.every((at) => at.every((v, i) => Math.abs(v - moments[0]![i]!) < 1e-9));
   return still ? [] : moments;
 }
 
-function planSource(project: Project, shot: Shot, layer: Layer, local: number): SourcePlan {
-  const { source } = layer;
-  if (source.kind === 'colour') return { kind: 'colour', colour: valueAt(source.colour, local) };
-  const item = project.stock.find((entry) => entry.id === source.stock)!;
+/** What a source's picture depends on. */
+const sourceName = (source: SourcePlan): unknown =>
+  source.kind === 'stock' ? [source.stock, source.file, source.seconds, source.next] : [source.type, source];
+
+function planSource(moment: Moment, size: Size): SourcePlan {
+  const { source } = moment.layer;
+  const declared = sourceOf(source.type);
+  if (!declared) return { kind: 'unknown', type: source.type };
+  if ('draw' in declared)
+    return {
+      kind: 'drawn',
+      type: source.type,
+      values: valuesOf(declared.params, source.values, resolveTools(moment, size)),
+    };
+  return planStock(moment, stockIn(moment.project, stockOf(moment.layer)!));
+}
+
+function planStock({ shot, layer, frame }: Moment, item: Stock): SourcePlan {
   const base = {
     kind: 'stock' as const,
-    stock: source.stock,
+    stock: item.id,
     name: item.name,
     file: `${item.file} ${item.facts.bytes}`,
   };
   if (item.kind === 'image') return { ...base, seconds: STAMP_ROUNDING };
   const rate = item.facts.rate && item.facts.rate !== 'variable' ? item.facts.rate : shot.rate;
   const last = Math.max(0, (item.facts.seconds ?? Infinity) - secondsAt(1, rate));
-  const seconds = Math.min(last, Math.max(0, sourceSeconds(shot, layer, local)));
+  const seconds = Math.min(last, Math.max(0, sourceSeconds(shot, layer, frame)));
   const { between } = layer.time;
   const first = frameAt(seconds, rate);
   const share = (seconds * rate.num) / rate.den - first;
@@ -346,42 +354,19 @@ export function sourceSeconds(shot: Shot, layer: Layer, local: number): number {
   return secondsAt(sourceFrameAt(layer.time, local), shot.rate);
 }
 
-/** Moments that a median is taken of. */
-const MEDIAN_OF = 11;
+/** @param size of the picture that the values work on, at the plan's scale */
+const resolveTools = (moment: Moment, size: Size): ResolveTools => ({
+  moment,
+  size,
+  coverage: (ids, empty) =>
+    planCoverage(
+      moment,
+      ids.length || empty === 'none' ? (ids as MaskId[]) : moment.layer.masks.map((mask) => mask.id),
+      size,
+    ),
+});
 
-function planPlate(project: Project, plate: Plate): PlatePlan {
-  const item = plate && project.stock.find((entry) => entry.id === plate.stock);
-  if (!plate || !item) return null;
-  const long = item.facts.seconds ?? 0;
-  const seconds = plate.median
-    ? Array.from({ length: MEDIAN_OF }, (_, i) => ((i + 0.5) / MEDIAN_OF) * long)
-    : [plate.seconds];
-  return {
-    stock: item.id,
-    name: item.name,
-    file: `${item.file} ${item.facts.bytes}`,
-    seconds: item.kind === 'image' ? [STAMP_ROUNDING] : seconds.map((at) => at + STAMP_ROUNDING),
-  };
-}
-
-function planValues(
-  project: Project,
-  pass: Pass,
-  declared: AnyPass,
-  local: number,
-  reduction: Reduction,
-  coverage: (ids: readonly MaskId[], empty: 'all' | 'none') => CoveragePlan,
-): PlainValues {
-  const out: PlainValues = {};
-  for (const [name, param] of Object.entries(declared.params)) {
-    const value = valueAt(pass.values[name] as Value<number | string>, local);
-    if (param.kind === 'plate') out[name] = planPlate(project, value as unknown as Plate);
-    else if (param.kind === 'masks') out[name] = coverage(value as unknown as MaskId[], param.empty);
-    else
-      out[name] =
-        param.kind === 'number'
-          ? Math.min(param.max, Math.max(param.min, value as number)) / (param.unit === 'px' ? reduction : 1)
-          : value;
-  }
-  return out;
-}
+const valuesOf = (params: Params, values: Readonly<Record<string, Value<unknown>>>, tools: ResolveTools): PlainValues =>
+  Object.fromEntries(
+    Object.entries(params).map(([name, param]) => [name, resolved(param, valueAt(values[name]!, tools.moment), tools)]),
+  );

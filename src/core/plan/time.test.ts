@@ -1,3 +1,4 @@
+import { stockSource } from '../document/edits/layers';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Layer } from '../document/schema';
@@ -6,7 +7,7 @@ import { SHOT, layerOf, projectOf } from '../testing/documents';
 import { planFrame, type SourcePlan } from './plan';
 
 // the clip of these tests has 48 frames at 24 a second
-const source = { kind: 'stock' as const, stock: 'plate' as never };
+const source = stockSource('plate' as never);
 const planned = (time: Partial<Layer['time']>, frame: number): Extract<SourcePlan, { kind: 'stock' }> => {
   const layer = layerOf('plate', source);
   const plan = planFrame(

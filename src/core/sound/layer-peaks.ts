@@ -1,6 +1,6 @@
 import type { Value } from '../document/value';
 import { sourceFrameAt } from '../time/speed';
-import { valueAt } from '../time/values';
+import { steadyAt } from '../time/values';
 
 interface Sounding {
   /** frames of the shot */
@@ -29,6 +29,6 @@ export function layerPeaks(
     let peak = 0;
     // standing still is silent
     for (let k = Math.floor(from); to > from && k < to; k++) peak = Math.max(peak, peaks[k] ?? 0);
-    return Math.min(1, peak * valueAt(gain, ((i + 0.5) / bins) * length));
+    return Math.min(1, peak * steadyAt(gain, ((i + 0.5) / bins) * length));
   });
 }

@@ -1,3 +1,4 @@
+import { stockSource } from '../document/edits/layers';
 import { describe, expect, test } from '@jest/globals';
 import type { LayerId, StockId } from '../document/schema';
 import { still, type Value } from '../document/value';
@@ -130,8 +131,7 @@ describe('what sounds', () => {
     const { project } = perform(projectOf(), addStock(bed))!;
     return perform(project, {
       name: 'add',
-      apply: (draft) =>
-        void draft.shots[0]!.layers.push(layerOf('bed', { kind: 'stock', stock: bed.id }, change) as never),
+      apply: (draft) => void draft.shots[0]!.layers.push(layerOf('bed', stockSource(bed.id), change) as never),
     })!.project;
   };
   const sounding = (change: Parameters<typeof layerOf>[2]) => planSound(withLayer(change), SHOT);
@@ -144,14 +144,14 @@ describe('what sounds', () => {
   });
 
   test('muted, hidden and not-solo sounds are left out', () => {
-    expect(sounding({ sound: { gain: still(1), muted: true } })).toEqual([]);
+    expect(sounding({ sound: { gain: still(1), muted: true, effects: [] } })).toEqual([]);
     expect(sounding({ shown: false })).toEqual([]);
     const both = withLayer({});
     const { project } = perform(both, {
       name: 'solo',
       apply: (draft) =>
         void draft.shots[0]!.layers.push({
-          ...layerOf('other', { kind: 'stock', stock: bed.id }),
+          ...layerOf('other', stockSource(bed.id)),
           id: 'other' as LayerId,
           solo: true,
         } as never),

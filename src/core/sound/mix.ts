@@ -1,5 +1,6 @@
+import { momentOf, type Moment } from '../time/moment';
 import { shotIn, stockIn } from '../document/find';
-import type { Project, ShotId, StockId } from '../document/schema';
+import { stockOf, type Project, type ShotId, type StockId } from '../document/schema';
 import type { Value } from '../document/value';
 import { secondsAt } from '../time/rate';
 import { sourceFrameAt } from '../time/speed';
@@ -33,8 +34,9 @@ export function planSound(project: Project, shotId: ShotId): SoundItem[] {
   const shot = shotIn(project, shotId);
   const solo = shot.layers.some((layer) => layer.solo);
   return shot.layers.flatMap((layer) => {
-    if (layer.source.kind !== 'stock' || layer.sound.muted || (solo && !layer.solo)) return [];
-    const item = stockIn(project, layer.source.stock);
+    const id = stockOf(layer);
+    if (!id || layer.sound.muted || (solo && !layer.solo)) return [];
+    const item = stockIn(project, id);
     if (!item.facts.sound || (item.kind === 'sound' && !layer.shown)) return [];
     const first = Math.max(0, layer.span.start);
     const last = Math.min(shot.length, layer.span.start + layer.span.length);
@@ -47,12 +49,19 @@ export function planSound(project: Project, shotId: ShotId): SoundItem[] {
         end: secondsAt(last, shot.rate),
         time: { offset: layer.time.offset, speed: layer.time.speed },
         keepPitch: layer.time.keepPitch,
-        gain: layer.sound.gain,
+        gain: undriven(layer.sound.gain, momentOf(project, shot, layer, first), last - first),
         origin: secondsAt(layer.span.start, shot.rate),
         frame: secondsAt(1, shot.rate),
       },
     ];
   });
+}
+
+/** A value as it is with what drives it, in keyframes at every frame of a stretch. */
+function undriven(value: Value<number>, moment: Moment, length: number): Value<number> {
+  if (!value.drivers) return value;
+  const frames = Array.from({ length }, (_, i) => Math.round(moment.frame) + i);
+  return { keys: frames.map((frame) => ({ at: frame, value: valueAt(value, { ...moment, frame }), ease: 'linear' })) };
 }
 
 /** Fade at both ends of every item, in seconds, so that a cut does not click. */
@@ -80,7 +89,7 @@ export function mix(
     const sides = [clip.channels[0]!, clip.channels[1] ?? clip.channels[0]!] as const;
     const read = reader(item, sides, clip.sampleRate);
     for (let block = first; block < last; block += BLOCK) {
-      const gain = valueAt(item.gain, (from + block / sampleRate - item.origin) / item.frame);
+      const gain = steadyAt(item.gain, (from + block / sampleRate - item.origin) / item.frame);
       const end = Math.min(last, block + BLOCK);
       const speak = read(from + block / sampleRate, from + end / sampleRate);
       for (let i = block; i < end; i++) {

@@ -4,7 +4,7 @@ import { MaskStore } from '../execute/masks';
 import { runPasses } from '../execute/passes';
 import { PlateStore } from '../execute/plates';
 import type { CoveragePlan } from '../masks/coverage';
-import type { PlainValues } from '../passes/define';
+import type { PlainValues } from '../params/registry';
 import { passOf } from '../passes/registry';
 import type { LayerPlan } from '../plan/plan';
 import { Arena } from '../picture/arena';

@@ -3,6 +3,7 @@ import type { Edit } from '../document/edit';
 import {
   addLayer,
   newLayer,
+  newSource,
   orderLayer,
   removeLayer,
   renameLayer,
@@ -54,6 +55,9 @@ import type {
   Stock,
   StockId,
 } from '../document/schema';
+import { valueAt } from '../time/values';
+import type { Moment } from '../time/moment';
+import type { Value } from '../document/value';
 import { BLEND_MODES } from '../picture/blend';
 import { PASSES } from '../passes/registry';
 
@@ -72,6 +76,7 @@ export const shotOf = (change: Partial<Shot> = {}): Shot => ({
   markers: [],
   range: null,
   layers: [],
+  within: null,
   ...change,
 });
 
@@ -81,14 +86,11 @@ export const clipStock = (id: string, width = 64, height = 36): Stock => ({
   file: `${id}.webm`,
   kind: 'video',
   facts: { width, height, rate: RATE, seconds: 2, codec: 'vp9', alpha: false, bytes: 1000 },
+  line: [],
 });
 
-export const colourSource = (colour: [number, number, number], width = 64, height = 36): Source => ({
-  kind: 'colour',
-  colour: { still: colour },
-  width,
-  height,
-});
+export const colourSource = (colour: [number, number, number], width = 64, height = 36): Source =>
+  newSource('colour', { colour, size: [width, height] });
 
 export function layerOf(id: string, source: Source, change: Partial<Layer> = {}): Layer {
   return { ...newLayer(id as LayerId, id, source, { start: 0, length: 48 }), ...change };
@@ -102,6 +104,23 @@ export function projectOf(layers: Layer[] = [], shot: Partial<Shot> = {}): Proje
     newProject('project-1' as ProjectId, 'Paper Harbour', '2026-01-12T18:30:00.000Z'),
   );
 }
+
+/** A moment of a layer, or of a place alone, where the rest of the document does not matter. @param frame of layer time */
+export const momentAt = (
+  frame: number,
+  layer: Layer = layerOf('any', colourSource([0, 0, 0])),
+  shot: Shot = shotOf({ layers: [layer] }),
+): Moment => ({ project: projectOf([], { ...shot }), shot, layer, frame, reduction: 1 });
+export const placeMoment = (place: Layer['place'], frame: number, { w, h }: { w: number; h: number }): Moment => {
+  const layer = { ...layerOf('any', colourSource([0, 0, 0])), place };
+  return momentAt(frame, layer, shotOf({ width: w, height: h, layers: [layer] }));
+};
+/** A layer of a shot at a frame of the shot. */
+export const shotMoment = (shot: Shot, layer: Layer, frame: number): Moment =>
+  momentAt(frame - layer.span.start, layer, shot);
+const ANY = momentAt(0);
+/** A value at a frame of layer time. */
+export const valueOn = <T>(value: Value<T>, frame: number): T => valueAt(value, { ...ANY, frame });
 
 const vertexCount = ({ shape }: Mask): number =>
   shape.kind !== 'path' ? 0 : 'still' in shape.path ? shape.path.still.length : shape.path.keys[0]!.value.length;
@@ -205,7 +224,7 @@ export const anyEdit: fc.Arbitrary<(project: Project) => Edit> = fc
           project,
           at,
           'place.rotation',
-          n % 2 ? { amount: 10 * x, every: 1 + (n % 5), smooth: x, seed: n } : null,
+          n % 2 ? { type: 'jitter', amount: 10 * x, every: 1 + (n % 5), smooth: x, seed: n } : null,
         ),
       () =>
         moveKeys(

@@ -3,7 +3,8 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { PlateStore } from '../execute/plates';
 import type { PassPlan } from '../plan/plan';
-import type { Colour, PlainValues } from '../passes/define';
+import type { Colour } from '../params/define';
+import type { PlainValues } from '../params/registry';
 import { Picture } from '../picture/picture';
 import { runPass, type TestBench } from './bench';
 

@@ -1,10 +1,11 @@
+import { valueOn } from '../testing/documents';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Ease, Key, Value } from '../document/value';
 import { EASINGS, ease } from './easing';
-import { jitterAt, noiseAt } from './jitter';
+import { noiseAt, wanderAt } from './wander';
 import { bentAt, spanLength } from './path';
-import { steadyAt, valueAt } from './values';
+import { steadyAt } from './values';
 
 const unit = fc.double({ min: 0, max: 1, noNaN: true });
 const keyed = fc
@@ -76,17 +77,17 @@ describe('smooth keyframes', () => {
         const at = keys[0]!.at + share * (keys.at(-1)!.at - keys[0]!.at);
         const i = keys.findLastIndex((key) => key.at <= at);
         const [a, b] = [keys[i]!, keys[Math.min(i + 1, keys.length - 1)]!];
-        const got = valueAt(value, at);
+        const got = valueOn(value, at);
         expect(got).toBeGreaterThanOrEqual(Math.min(a.value, b.value) - 1e-9);
         expect(got).toBeLessThanOrEqual(Math.max(a.value, b.value) + 1e-9);
-        for (const key of keys) expect(valueAt(value, key.at)).toBeCloseTo(key.value, 9);
+        for (const key of keys) expect(valueOn(value, key.at)).toBeCloseTo(key.value, 9);
       }),
     );
   });
 
   test('a straight row of keyframes gives a straight line', () => {
     const keys = [0, 10, 25, 40].map((at): Key<number> => ({ at, value: 3 * at + 2, ease: 'smooth' }));
-    for (let frame = 0; frame <= 40; frame++) expect(valueAt({ keys }, frame)).toBeCloseTo(3 * frame + 2, 9);
+    for (let frame = 0; frame <= 40; frame++) expect(valueOn({ keys }, frame)).toBeCloseTo(3 * frame + 2, 9);
   });
 
   test('run through a keyframe without a kink', () => {
@@ -95,8 +96,8 @@ describe('smooth keyframes', () => {
         if (keys.length < 3) return;
         const { at } = keys[1]!;
         const h = 1e-4;
-        const before = (valueAt({ keys }, at) - valueAt({ keys }, at - h)) / h;
-        const after = (valueAt({ keys }, at + h) - valueAt({ keys }, at)) / h;
+        const before = (valueOn({ keys }, at) - valueOn({ keys }, at - h)) / h;
+        const after = (valueOn({ keys }, at + h) - valueOn({ keys }, at)) / h;
         expect(Math.abs(before - after)).toBeLessThan(0.5);
       }),
     );
@@ -109,23 +110,23 @@ describe('jitter', () => {
   test('stays within its amount, is the same each time, and differs by seed and part', () => {
     fc.assert(
       fc.property(fc.integer({ min: -500, max: 500 }), fc.nat(1000), unit, (frame, seed, smooth) => {
-        const one = jitterAt({ ...jitter, seed, smooth }, frame, 0);
+        const one = wanderAt({ ...jitter, seed, smooth }, frame, 0);
         expect(Math.abs(one)).toBeLessThanOrEqual(5);
-        expect(jitterAt({ ...jitter, seed, smooth }, frame, 0)).toBe(one);
+        expect(wanderAt({ ...jitter, seed, smooth }, frame, 0)).toBe(one);
       }),
     );
     const run = (seed: number, stream: number) =>
-      Array.from({ length: 40 }, (_, i) => jitterAt({ ...jitter, seed }, i * 3, stream));
+      Array.from({ length: 40 }, (_, i) => wanderAt({ ...jitter, seed }, i * 3, stream));
     expect(run(1, 0)).not.toEqual(run(2, 0));
     expect(run(1, 0)).not.toEqual(run(1, 1));
   });
 
   test('unsmoothed it holds for so many frames and then jumps; smoothed it never jumps', () => {
-    const steps = Array.from({ length: 12 }, (_, i) => jitterAt({ ...jitter, smooth: 0 }, i));
+    const steps = Array.from({ length: 12 }, (_, i) => wanderAt({ ...jitter, smooth: 0 }, i));
     expect(new Set(steps).size).toBe(4);
     for (let f = 0; f < 60; f += 0.05)
       expect(
-        Math.abs(jitterAt({ ...jitter, smooth: 1 }, f + 0.05) - jitterAt({ ...jitter, smooth: 1 }, f)),
+        Math.abs(wanderAt({ ...jitter, smooth: 1 }, f + 0.05) - wanderAt({ ...jitter, smooth: 1 }, f)),
       ).toBeLessThan(0.3);
   });
 
@@ -140,10 +141,10 @@ describe('jitter', () => {
   });
 
   test('shakes every part of a value on its own, on top of its keyframes', () => {
-    const still: Value<[number, number]> = { still: [10, 20], jitter };
-    const [x, y] = valueAt(still, 7);
-    expect(x).toBe(10 + jitterAt(jitter, 7, 0));
-    expect(y).toBe(20 + jitterAt(jitter, 7, 1));
+    const still: Value<[number, number]> = { still: [10, 20], drivers: [{ type: 'jitter', ...jitter }] };
+    const [x, y] = valueOn(still, 7);
+    expect(x).toBe(10 + wanderAt(jitter, 7, 0));
+    expect(y).toBe(20 + wanderAt(jitter, 7, 1));
     expect(steadyAt(still, 7)).toEqual([10, 20]);
   });
 });
@@ -157,22 +158,22 @@ describe('motion paths', () => {
 
   test('a bent span goes through its Bézier curve, at one speed within the span', () => {
     const value = { keys: bent };
-    const points = Array.from({ length: 11 }, (_, i) => valueAt(value, i));
+    const points = Array.from({ length: 11 }, (_, i) => valueOn(value, i));
     const steps = points.slice(1).map(([x, y], i) => Math.hypot(x - points[i]![0], y - points[i]![1]));
     const mean = steps.reduce((a, b) => a + b, 0) / steps.length;
     for (const step of steps) expect(Math.abs(step / mean - 1)).toBeLessThan(0.03);
     // the middle of a symmetric curve is its highest point: ¾ of the handles' height
-    expect(valueAt(value, 5)[0]).toBeCloseTo(50, 1);
-    expect(valueAt(value, 5)[1]).toBeCloseTo(60, 1);
+    expect(valueOn(value, 5)[0]).toBeCloseTo(50, 1);
+    expect(valueOn(value, 5)[1]).toBeCloseTo(60, 1);
     expect(bentAt(bent[0]!, bent[1]!, 0.5)).toEqual([50, 60]);
   });
 
   test('at constant speed every frame goes equally far over the whole path', () => {
     const value = { keys: bent, even: true };
-    const points = Array.from({ length: 41 }, (_, i) => valueAt(value, i));
+    const points = Array.from({ length: 41 }, (_, i) => valueOn(value, i));
     const steps = points.slice(1).map(([x, y], i) => Math.hypot(x - points[i]![0], y - points[i]![1]));
     const whole = (spanLength(bent[0]!, bent[1]!) + spanLength(bent[1]!, bent[2]!)) / 40;
     for (const step of steps) expect(Math.abs(step / whole - 1)).toBeLessThan(0.05);
-    expect(valueAt(value, 40)).toEqual([160, 30]);
+    expect(valueOn(value, 40)).toEqual([160, 30]);
   });
 });

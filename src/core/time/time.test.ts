@@ -1,9 +1,9 @@
+import { valueOn } from '../testing/documents';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { ease } from './easing';
 import { FRAME_RATES, frameAt, framesIn, rateFromStamps, rateLabel, sameRate, secondsAt } from './rate';
 import { timecode } from './timecode';
-import { valueAt } from './values';
 
 const anyRate = fc.constantFrom(...FRAME_RATES.map((entry) => entry.rate));
 
@@ -68,12 +68,12 @@ describe('values over time', () => {
   };
 
   test('hold before the first and after the last keyframe, and are exact at each', () => {
-    expect([-5, 10, 20, 30, 99].map((frame) => valueAt(linear, frame))).toEqual([0, 0, 5, 9, 9]);
+    expect([-5, 10, 20, 30, 99].map((frame) => valueOn(linear, frame))).toEqual([0, 0, 5, 9, 9]);
   });
 
   test('go straight between linear keyframes and stay through a hold', () => {
-    expect(valueAt(linear, 15)).toBeCloseTo(2.5);
-    expect(valueAt(linear, 29)).toBe(5);
+    expect(valueOn(linear, 15)).toBeCloseTo(2.5);
+    expect(valueOn(linear, 29)).toBe(5);
   });
 
   test('pairs move part by part; words switch at the next keyframe', () => {
@@ -83,21 +83,21 @@ describe('values over time', () => {
         { at: 4, value: [4, 0], ease: 'linear' as const },
       ],
     };
-    expect(valueAt(pair, 1)).toEqual([1, 7.5]);
+    expect(valueOn(pair, 1)).toEqual([1, 7.5]);
     const word = {
       keys: [
         { at: 0, value: 'fade', ease: 'linear' as const },
         { at: 4, value: 'extend', ease: 'linear' as const },
       ],
     };
-    expect(valueAt(word, 3)).toBe('fade');
+    expect(valueOn(word, 3)).toBe('fade');
   });
 
   test('many keyframes are found as a plain search finds them', () => {
     const keys = Array.from({ length: 500 }, (_, i) => ({ at: i * 3, value: (i * 7919) % 101, ease: 'hold' as const }));
     fc.assert(
       fc.property(fc.nat(1600), (frame) =>
-        expect(valueAt({ keys }, frame)).toBe(keys.filter((key) => key.at <= frame).at(-1)!.value),
+        expect(valueOn({ keys }, frame)).toBe(keys.filter((key) => key.at <= frame).at(-1)!.value),
       ),
     );
   });

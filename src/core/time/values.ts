@@ -1,17 +1,19 @@
 import type { Key, Value } from '../document/value';
+import { driverOf } from './drivers/registry';
 import { ease } from './easing';
-import { jitterAt } from './jitter';
+import type { Moment } from './moment';
 import { walked, walkedEvenly } from './path';
 
-/** What a value is at a frame of layer time, jitter included. Before the first and after the last keyframe it holds. */
-export function valueAt<T>(value: Value<T>, frame: number): T {
-  const plain = steadyAt(value, frame);
-  return value.jitter && value.jitter.amount > 0
-    ? (shaken(plain, (stream) => jitterAt(value.jitter!, frame, stream)) as T)
-    : plain;
+/** What a value is at a moment, with all that drives it. Before the first and after the last keyframe it holds. */
+export function valueAt<T>(value: Value<T>, moment: Moment): T {
+  const plain = steadyAt(value, moment.frame);
+  return (value.drivers ?? []).reduce<unknown>(
+    (now, driver) => driverOf(driver.type)?.drive(now, driver, moment) ?? now,
+    plain,
+  ) as T;
 }
 
-/** What a value is at a frame without its jitter. */
+/** What a value is at a frame of layer time without what drives it. */
 export function steadyAt<T>(value: Value<T>, frame: number): T {
   if ('still' in value) return value.still;
   const { keys } = value;
@@ -56,11 +58,6 @@ function blend(a: unknown, b: unknown, t: number): unknown {
   if (typeof a === 'number' && typeof b === 'number') return a + (b - a) * t;
   if (Array.isArray(a) && Array.isArray(b) && a.length === b.length) return a.map((part, i) => blend(part, b[i], t));
   return t < 1 ? a : b;
-}
-
-function shaken(value: unknown, add: (stream: number) => number): unknown {
-  if (typeof value === 'number') return value + add(0);
-  return Array.isArray(value) && typeof value[0] === 'number' ? value.map((part: number, i) => part + add(i)) : value;
 }
 
 /** Part by part, a cubic between two keyframes whose slopes come from `slopeAt`. */

@@ -16,7 +16,7 @@ import type { Outline } from '../../core/execute/masks';
 import type { CoveragePlan } from '../../core/masks/coverage';
 import { packMatte, unpackMatte } from '../../core/masks/matte-data';
 import { screenOf } from '../../core/passes/colour-key';
-import type { Colour } from '../../core/passes/define';
+import type { Colour } from '../../core/params/define';
 import { Arena } from '../../core/picture/arena';
 import { bindKernels } from '../../core/picture/kernels';
 import { Picture } from '../../core/picture/picture';

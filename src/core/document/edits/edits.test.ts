@@ -1,3 +1,4 @@
+import { stockSource } from '../../document/edits/layers';
 import { describe, expect, test } from '@jest/globals';
 import { perform } from '../edit';
 import type { LayerId, PassId, Project } from '../schema';
@@ -87,7 +88,7 @@ test('deleting stock takes its layers along, and only those', () => {
   const kite = clipStock('kite');
   const withKite = after(
     () => addStock(kite),
-    () => addLayer(SHOT, layerOf('kite', { kind: 'stock', stock: kite.id })),
+    () => addLayer(SHOT, layerOf('kite', stockSource(kite.id))),
   );
   const { project: without } = perform(withKite, removeStock(withKite, kite.id))!;
   expect(names(without)).toEqual(['rail', 'captain', 'deck']);

@@ -4,9 +4,10 @@ import { plain } from '../draft';
 import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
 import type { Layer, LayerId, Project, ShotId } from '../schema';
-import type { Ease, Jitter, Key, Value } from '../value';
+import type { Jitter } from '../../time/drivers/jitter';
+import type { Ease, Key, Value } from '../value';
 import { steadyAt } from '../../time/values';
-import { changedAt, entriesOf, keysOf, pegged, valueIn, withKeys, writeValue } from '../values';
+import { changedAt, entriesOf, keysOf, pegged, valueIn, withDriver, withKeys, writeValue } from '../values';
 
 /** A keyframe: whose, of which value, at which frame of layer time. */
 export interface KeyRef {
@@ -78,12 +79,8 @@ export const makeStill = (project: Project, at: At, path: string): Edit =>
   );
 
 export const setJitter = (project: Project, at: At, path: string, jitter: Jitter | null): Edit =>
-  onValue(
-    project,
-    at,
-    path,
-    `${jitter ? 'Jitter' : 'No jitter'}: ${labelOf(project, at, path)}`,
-    ({ jitter: _, ...value }) => ({ ...value, ...(jitter ? { jitter } : {}) }) as Value<unknown>,
+  onValue(project, at, path, `${jitter ? 'Jitter' : 'No jitter'}: ${labelOf(project, at, path)}`, (value) =>
+    withDriver(value, 'jitter', jitter),
   );
 
 /** Along its path at one speed, or by the keyframes' own times. */

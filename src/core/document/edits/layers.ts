@@ -10,10 +10,14 @@ import {
   type Place,
   type Project,
   type ShotId,
+  type StockId,
   type Source,
 } from '../schema';
 import { still, type Value } from '../value';
 import { JackplaneError } from '../../errors';
+import { defaultValues } from '../../params/registry';
+import { sourceOf } from '../../sources/registry';
+import { momentOf } from '../../time/moment';
 import { apply, invert, multiply } from '../../picture/matrix';
 import { plain } from '../draft';
 import { framedFrames, type FramingStop } from '../framing';
@@ -33,6 +37,16 @@ const change = (
   apply: (draft) => apply(layerIn(shotIn(draft as Project, at.shot), at.layer) as Draft<Layer>),
 });
 
+/** A source with its defaults, and some values of its own. */
+export const newSource = (type: string, values: Readonly<Record<string, unknown>> = {}): Source => ({
+  type,
+  values: {
+    ...defaultValues(sourceOf(type)!.params),
+    ...Object.fromEntries(Object.entries(values).map(([name, value]) => [name, still(value)])),
+  },
+});
+export const stockSource = (stock: StockId): Source => newSource('stock', { stock });
+
 /** A new layer with defaults, at full size in the middle. */
 export function newLayer(id: LayerId, name: string, source: Source, span: Layer['span']): Layer {
   return {
@@ -46,7 +60,8 @@ export function newLayer(id: LayerId, name: string, source: Source, span: Layer[
     place: wholePlace(),
     opacity: still(1),
     blend: 'normal',
-    sound: { gain: still(1), muted: false },
+    sound: { gain: still(1), muted: false, effects: [] },
+    ends: {},
     shown: true,
     parent: null,
     motionBlur: null,
@@ -130,9 +145,12 @@ export const setMuted = (project: Project, at: At, muted: boolean): Edit =>
     },
   );
 
-/** Colour of a plain colour layer. */
-export const setSourceColour = (project: Project, at: At, colour: [number, number, number]): Edit =>
-  setValues(at, { 'source.colour': colour }, `Colour of ${nameOf(project, at)}`);
+/** Sets one value of what a layer shows; a keyed one gets a keyframe at the playhead. */
+export const setSourceValue = (project: Project, at: At, name: string, value: unknown): Edit => {
+  const { source, name: layer } = layerIn(shotIn(project, at.shot), at.layer);
+  const label = sourceOf(source.type)?.params[name]?.label ?? name;
+  return setValues(at, { [`source.${name}`]: value }, `${label} of ${layer}`);
+};
 
 export type PlaceChange = Partial<{
   position: [number, number];
@@ -187,16 +205,17 @@ export const framingToKeys = (project: Project, at: At): Edit =>
       const place = plain(layer.place) as Place;
       const stops = place.framing;
       if (!stops) return;
-      const { width: w, height: h } = shotIn(project, at.shot);
+      const shot = shotIn(project, at.shot);
+      const moment = momentOf(project, shot, layerIn(shot, at.layer), 0);
       const steady = {
         ...place,
-        position: withoutJitter(place.position),
-        scale: withoutJitter(place.scale),
-        rotation: withoutJitter(place.rotation),
-        anchor: withoutJitter(place.anchor),
+        position: undriven(place.position),
+        scale: undriven(place.scale),
+        rotation: undriven(place.rotation),
+        anchor: undriven(place.anchor),
       };
       const turning = [place.rotation, place.anchor].flatMap((value) => keysOf<unknown>(value).map((key) => key.at));
-      const spots = framedFrames(stops, turning).map((frame) => ({ frame, ...placeAt(steady, frame, { w, h }) }));
+      const spots = framedFrames(stops, turning).map((frame) => ({ frame, ...placeAt({ ...moment, frame }, steady) }));
       const keyed = (part: 'position' | 'scale') =>
         withKeys(
           place[part],
@@ -212,7 +231,7 @@ export const framingToKeys = (project: Project, at: At): Edit =>
       delete layer.place.framing;
     },
   );
-const withoutJitter = <T>({ jitter: _, ...value }: Value<T>): Value<T> => value as Value<T>;
+const undriven = <T>({ drivers: _, ...value }: Value<T>): Value<T> => value as Value<T>;
 
 /** Puts a layer back to full size in the middle. */
 export const resetPlace = (project: Project, at: At): Edit =>
@@ -241,8 +260,9 @@ export const setParent = (project: Project, at: At, parent: Layer['parent']): Ed
       'Choose another layer to follow.',
     );
   const size = { w: shot.width, h: shot.height };
-  const before = carriedBy(shot, layer, frame);
-  const after = carriedBy(shot, { ...layer, parent }, frame);
+  const moment = momentOf(project, shot, layer, frame);
+  const before = carriedBy(moment);
+  const after = carriedBy({ ...moment, layer: { ...layer, parent } });
   // own' = after⁻¹ · before · own
   const back = invert(after) ?? [1, 0, 0, 1, 0, 0];
   const change = multiply(back, before);

@@ -9,7 +9,7 @@ import type { Mask, MaskId, Shape } from '../mask';
 import type { Layer, Pass, PassId, Project } from '../schema';
 import type { Value } from '../value';
 import { changedAt, mapped, valueIn, withKeys, writeValue } from '../values';
-import { passOf } from '../../passes/registry';
+import { paramsOf, titleOf } from '../../passes/registry';
 import { localFrame, type At } from './keys';
 
 type Path = readonly Vertex[];
@@ -47,7 +47,7 @@ export function usesMasks(pass: Pass, mask?: MaskId): boolean {
     const value = pass.values[name] as Value<MaskId[]>;
     return 'still' in value ? [value.still] : value.keys.map((key) => key.value);
   };
-  const lists = Object.entries(passOf(pass.type)!.params).flatMap(([name, param]) =>
+  const lists = Object.entries(paramsOf(pass.type)).flatMap(([name, param]) =>
     param.kind === 'masks' ? [{ all: param.empty === 'all', ids: named(name) }] : [],
   );
   return (
@@ -62,7 +62,7 @@ function withMasks(pass: Draft<Pass>, change: (ids: MaskId[]) => MaskId[]): void
     pass.area.masks = change(pass.area.masks);
     if (!pass.area.masks.length) delete pass.area;
   }
-  for (const [name, param] of Object.entries(passOf(pass.type)!.params))
+  for (const [name, param] of Object.entries(paramsOf(pass.type)))
     if (param.kind === 'masks') pass.values[name] = mapped(plain(pass.values[name] as Value<MaskId[]>), change);
 }
 
@@ -172,9 +172,7 @@ export const closePath = (project: Project, at: At, id: MaskId, pegged: boolean)
 
 /** Limits a pass to masks of its layer, or frees it. A side without masks waits for the first one. */
 export const setArea = (project: Project, at: At, id: PassId, area: Pass['area'] | null): Edit => {
-  const title =
-    passOf(layerIn(shotIn(project, at.shot), at.layer).passes.find((pass) => pass.id === id)?.type ?? '')?.title ??
-    'pass';
+  const title = titleOf(layerIn(shotIn(project, at.shot), at.layer).passes.find((pass) => pass.id === id)?.type ?? '');
   return onLayer(at, area ? `Area of ${title}` : `${title} everywhere`, (layer) => {
     for (const pass of layer.passes) {
       if (pass.id !== id) continue;

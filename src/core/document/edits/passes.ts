@@ -1,12 +1,12 @@
 import type { Draft } from 'immer';
-import { passOf } from '../../passes/registry';
-import { defaultValues } from '../../passes/define';
+import { paramsOf, passOf, titleOf } from '../../passes/registry';
+import { defaultValues } from '../../params/registry';
 import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
 import type { Layer, Pass, PassId, Project } from '../schema';
 import { setValues, type At } from './keys';
 
-const titleOf = (pass: Pass | undefined): string => (pass && passOf(pass.type)?.title) ?? 'pass';
+const nameOf = (pass: Pass | undefined): string => (pass ? titleOf(pass.type) : 'pass');
 
 const change = (at: At, name: string, apply: (layer: Draft<Layer>) => void): Edit => ({
   name,
@@ -17,16 +17,16 @@ const passIn = (project: Project, at: At, id: PassId): Pass | undefined =>
   layerIn(shotIn(project, at.shot), at.layer).passes.find((pass) => pass.id === id);
 
 export function newPass(id: PassId, type: string): Pass {
-  return { id, type, on: true, values: defaultValues(passOf(type)!.params) } as Pass;
+  return { id, type, on: true, space: passOf(type)?.space ?? 'layer', values: defaultValues(paramsOf(type)) };
 }
 
 /** A pass for another layer: that layer has not got the masks it may refer to. */
 export function withoutMasks({ area: _, ...pass }: Pass): Pass {
-  const defaults = defaultValues(passOf(pass.type)!.params);
+  const defaults = defaultValues(paramsOf(pass.type));
   const values = Object.fromEntries(
     Object.entries(pass.values).map(([name, value]) => [
       name,
-      passOf(pass.type)!.params[name]!.kind === 'masks' ? defaults[name] : value,
+      paramsOf(pass.type)[name]?.kind === 'masks' ? defaults[name] : value,
     ]),
   );
   return { ...pass, values } as Pass;
@@ -34,24 +34,24 @@ export function withoutMasks({ area: _, ...pass }: Pass): Pass {
 
 /** Inserts a pass. @param index its place in the line, 0 = first after the source; the end when left out */
 export const addPass = (at: At, pass: Pass, index?: number): Edit =>
-  change(at, `Add ${titleOf(pass)}`, (layer) => {
+  change(at, `Add ${nameOf(pass)}`, (layer) => {
     layer.passes.splice(index ?? layer.passes.length, 0, pass as Draft<Pass>);
   });
 
 export const removePass = (project: Project, at: At, id: PassId): Edit =>
-  change(at, `Delete ${titleOf(passIn(project, at, id))}`, (layer) => {
+  change(at, `Delete ${nameOf(passIn(project, at, id))}`, (layer) => {
     layer.passes = layer.passes.filter((pass) => pass.id !== id);
   });
 
 export const switchPass = (project: Project, at: At, id: PassId): Edit => {
   const pass = passIn(project, at, id);
-  return change(at, `${titleOf(pass)} ${pass?.on ? 'off' : 'on'}`, (layer) => {
+  return change(at, `${nameOf(pass)} ${pass?.on ? 'off' : 'on'}`, (layer) => {
     for (const own of layer.passes) if (own.id === id) own.on = !own.on;
   });
 };
 
 export const orderPass = (project: Project, at: At, id: PassId, index: number): Edit =>
-  change(at, `Reorder ${titleOf(passIn(project, at, id))}`, (layer) => {
+  change(at, `Reorder ${nameOf(passIn(project, at, id))}`, (layer) => {
     const from = layer.passes.findIndex((pass) => pass.id === id);
     const [pass] = layer.passes.splice(from, 1);
     if (pass) layer.passes.splice(index, 0, pass);
@@ -60,6 +60,6 @@ export const orderPass = (project: Project, at: At, id: PassId, index: number): 
 /** Sets one value of a pass; a keyed one gets a keyframe at the playhead. */
 export const setPassValue = (project: Project, at: At, id: PassId, param: string, value: unknown): Edit => {
   const pass = passIn(project, at, id);
-  const label = (pass && passOf(pass.type)?.params[param]?.label) ?? param;
-  return setValues(at, { [`pass.${id}.${param}`]: value }, `${titleOf(pass)}: ${label.toLowerCase()}`);
+  const label = (pass && paramsOf(pass.type)[param]?.label) ?? param;
+  return setValues(at, { [`pass.${id}.${param}`]: value }, `${nameOf(pass)}: ${label.toLowerCase()}`);
 };

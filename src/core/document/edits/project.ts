@@ -9,11 +9,23 @@ import {
   type ShotId,
   type Stock,
   type StockId,
+  stockOf,
 } from '../schema';
 
 /** @param now ISO 8601 */
 export function newProject(id: ProjectId, name: string, now: string): Project {
-  return { format: FORMAT_VERSION, id, name, created: now, modified: now, stock: [], shots: [] };
+  return {
+    format: FORMAT_VERSION,
+    id,
+    name,
+    created: now,
+    modified: now,
+    stock: [],
+    shots: [],
+    tracks: [],
+    stills: [],
+    jigs: [],
+  };
 }
 
 export const renameProject = (name: string): Edit => ({
@@ -27,7 +39,7 @@ export const renameProject = (name: string): Edit => ({
 export const newShot = (
   id: ShotId,
   settings: Pick<Shot, 'name' | 'width' | 'height' | 'rate' | 'length' | 'background' | 'light'>,
-): Shot => ({ ...settings, id, markers: [], range: null, layers: [] });
+): Shot => ({ ...settings, id, markers: [], range: null, layers: [], within: null });
 
 export const addShot = (shot: Shot): Edit => ({
   name: `New shot ${shot.name}`,
@@ -88,7 +100,7 @@ export const removeStock = (project: Project, id: StockId): Edit => ({
   apply: (draft) => {
     draft.stock = draft.stock.filter((item) => item.id !== id);
     for (const shot of draft.shots) {
-      shot.layers = shot.layers.filter((layer) => layer.source.kind !== 'stock' || layer.source.stock !== id);
+      shot.layers = shot.layers.filter((layer) => stockOf(layer) !== id);
     }
   },
 });

@@ -1,8 +1,9 @@
+import { stockSource } from '../../document/edits/layers';
+import { placeMoment, shotMoment, valueOn } from '../../testing/documents';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { layerMatrix, sourceSeconds } from '../../plan/plan';
 import { apply } from '../../picture/matrix';
-import { valueAt } from '../../time/values';
 import { SHOT, colourSource, layerOf, projectOf } from '../../testing/documents';
 import { perform, undoStep, type Edit } from '../edit';
 import { layerIn } from '../find';
@@ -54,7 +55,7 @@ const keyed: Value<[number, number]> = {
   ],
 };
 const moving = (change: Partial<Layer> = {}): Layer => {
-  const layer = layerOf('boat', { kind: 'stock', stock: 'plate' as never }, change);
+  const layer = layerOf('boat', stockSource('plate' as never), change);
   return {
     ...layer,
     place: { ...layer.place, position: keyed },
@@ -80,7 +81,7 @@ const state = (result: Project, id: string, frame: number) => {
   const shot = result.shots[0]!;
   const layer = layerOfProject(result, id);
   return [
-    ...apply(layerMatrix(shot, layer, frame, { w: 64, h: 36 }), 0, 0),
+    ...apply(layerMatrix(shotMoment(shot, layer, frame), { w: 64, h: 36 }), 0, 0),
     sourceSeconds(shot, layer, frame - layer.span.start),
   ];
 };
@@ -168,9 +169,7 @@ describe('layers in time', () => {
 });
 
 describe('speed', () => {
-  const plain = projectOf([
-    layerOf('boat', { kind: 'stock', stock: 'plate' as never }, { span: { start: 0, length: 40 } }),
-  ]);
+  const plain = projectOf([layerOf('boat', stockSource('plate' as never), { span: { start: 0, length: 40 } })]);
 
   test('a changed speed fits the length to the same source; a target length gives the speed', () => {
     expect(layerOfProject(done(setSpeed(plain, at, still(2), true), plain)).span.length).toBe(20);
@@ -202,18 +201,20 @@ describe('keyframes', () => {
   test('the peg adds one that changes nothing and takes it away again; the last one leaves a still value', () => {
     const pegged = done(togglePeg(project, at, 'place.position'));
     expect(frames(position(pegged))).toEqual([4, 12, 20, 44]);
-    expect(valueAt(position(pegged), 12)).toEqual(valueAt(keyed, 12));
+    expect(valueOn(position(pegged), 12)).toEqual(valueOn(keyed, 12));
     expect(frames(position(done(togglePeg(pegged, at, 'place.position'), pegged)))).toEqual([4, 20, 44]);
     const once = done(togglePeg(project, at, 'opacity'));
     expect(layerOfProject(done(togglePeg(once, at, 'opacity'), once)).opacity).toEqual({ still: 1 });
   });
 
   test('a changed value at a frame sets one there when keyed, else changes as a whole; jitter stays', () => {
-    expect(valueAt(position(done(setPlace(project, at, { position: [5, 6] }))), 12)).toEqual([5, 6]);
-    const shaken = done(setJitter(project, at, 'opacity', { amount: 0.1, every: 2, smooth: 0, seed: 3 }));
+    expect(valueOn(position(done(setPlace(project, at, { position: [5, 6] }))), 12)).toEqual([5, 6]);
+    const shaken = done(
+      setJitter(project, at, 'opacity', { type: 'jitter', amount: 0.1, every: 2, smooth: 0, seed: 3 }),
+    );
     expect(layerOfProject(done(setValues(at, { opacity: 0.5 }, 'x'), shaken)).opacity).toEqual({
       still: 0.5,
-      jitter: { amount: 0.1, every: 2, smooth: 0, seed: 3 },
+      drivers: [{ type: 'jitter', ...{ amount: 0.1, every: 2, smooth: 0, seed: 3 } }],
     });
     const blur = newPass('blur' as PassId, 'blur');
     const added = done(addPass(at, blur));
@@ -226,17 +227,17 @@ describe('keyframes', () => {
 
   test('moved onto others they take their place; outside the layer they are kept', () => {
     expect(frames(position(done(moveKeys(SHOT, refs, 24))))).toEqual([28, 44]);
-    expect(valueAt(position(done(moveKeys(SHOT, refs, 24))), 44)).toEqual([32, -16]);
+    expect(valueOn(position(done(moveKeys(SHOT, refs, 24))), 44)).toEqual([32, -16]);
     expect(frames(position(done(moveKeys(SHOT, refs, -1000))))).toEqual([-996, -980, 44]);
   });
 
   test('stretched about a frame, scaled, eased, deleted', () => {
     expect(frames(position(done(stretchKeys(SHOT, refs, 0.5, 4))))).toEqual([4, 12, 44]);
-    expect(valueAt(position(done(scaleKeys(SHOT, refs, 2, 1))), 20)).toEqual([65, -31]);
+    expect(valueOn(position(done(scaleKeys(SHOT, refs, 2, 1))), 20)).toEqual([65, -31]);
     const eased = position(done(easeKeys(SHOT, refs, 'hold')));
-    expect(valueAt(eased, 19)).toEqual([0, 0]);
+    expect(valueOn(eased, 19)).toEqual([0, 0]);
     expect(frames(position(done(removeKeys(SHOT, refs))))).toEqual([44]);
-    expect(position(done(makeStill(project, at, 'place.position')))).toEqual({ still: valueAt(keyed, 12) });
+    expect(position(done(makeStill(project, at, 'place.position')))).toEqual({ still: valueOn(keyed, 12) });
   });
 
   test('pasted reversed they run backwards through the same values', () => {
@@ -244,7 +245,7 @@ describe('keyframes', () => {
     const clip = copyKeys(project, SHOT, all);
     const base = done(makeStill(project, at, 'place.position'));
     const pasted = position(done(pasteKeys({ ...at, frame: 30 }, clip, true), base));
-    for (let f = 0; f <= 16; f++) expect(valueAt(pasted, 30 + f)[0]).toBeCloseTo(valueAt(keyed, 20 - f)[0], 6);
+    for (let f = 0; f <= 16; f++) expect(valueOn(pasted, 30 + f)[0]).toBeCloseTo(valueOn(keyed, 20 - f)[0], 6);
   });
 
   test('reversing twice gives the same keyframes, cubic handles included', () => {
@@ -268,7 +269,7 @@ describe('keyframes', () => {
           const [first, last] = [keys[0]!.at, keys.at(-1)!.at];
           const back = reversedKeys(keys, last) as Key<number>[];
           const t = share * (last - first);
-          expect(valueAt({ keys: back }, t)).toBeCloseTo(valueAt({ keys }, last - t), 5);
+          expect(valueOn({ keys: back }, t)).toBeCloseTo(valueOn({ keys }, last - t), 5);
         },
       ),
     );
@@ -362,7 +363,7 @@ describe('markers and range', () => {
 
 describe('lengths, rates and names', () => {
   const clip = () =>
-    projectOf([layerOf('boat', { kind: 'stock', stock: 'plate' as never }, { span: { start: 0, length: 96 } })], {
+    projectOf([layerOf('boat', stockSource('plate' as never), { span: { start: 0, length: 96 } })], {
       rate: { num: 24, den: 1 },
     });
   test('on a ramp the length stays; with a still speed it follows, there and back', () => {
@@ -431,7 +432,7 @@ describe('framing', () => {
         (x, y, width) => {
           const wide = projectOf([layerOf('boat', colourSource([0, 0, 0], 800, 600))]);
           const result = done(setFraming(wide, at, [{ at: 0, x, y, width, ease: 'linear' }]), wide);
-          const m = layerMatrix(result.shots[0]!, layerOfProject(result), 0, { w: 800, h: 600 });
+          const m = layerMatrix(shotMoment(result.shots[0]!, layerOfProject(result), 0), { w: 800, h: 600 });
           const high = (width * size.h) / size.w;
           near(apply(m, 400 + x - width / 2, 300 + y - high / 2) as unknown as number[], [0, 0]);
           near(apply(m, 400 + x + width / 2, 300 + y + high / 2) as unknown as number[], [size.w, size.h]);
@@ -465,7 +466,8 @@ describe('framing', () => {
 
   test('a push in has constant apparent speed: equal factors in equal times', () => {
     const result = done(setFraming(wide(), at, [stops[0]!, stops[2]!]), wide());
-    const scale = (frame: number) => placeAt(layerOfProject(result).place, frame, { w: 64, h: 36 }).scale[0];
+    const scale = (frame: number) =>
+      placeAt(placeMoment(layerOfProject(result).place, frame, { w: 64, h: 36 })).scale[0];
     for (let f = 0; f < 40; f += 4) expect(scale(f + 4) / scale(f)).toBeCloseTo(2 ** 0.1, 6);
   });
 
@@ -475,7 +477,7 @@ describe('framing', () => {
       const { x, y } = framingAt(stops, frame);
       near(
         apply(
-          layerMatrix(result.shots[0]!, layerOfProject(result), frame, size),
+          layerMatrix(shotMoment(result.shots[0]!, layerOfProject(result), frame), size),
           400 + x,
           300 + y,
         ) as unknown as number[],
@@ -489,7 +491,7 @@ describe('framing', () => {
     const keyed = done(framingToKeys(framed, at), framed);
     expect(layerOfProject(keyed).place.framing).toBeUndefined();
     const matrix = (project: typeof framed, frame: number) =>
-      layerMatrix(project.shots[0]!, layerOfProject(project), frame, size) as unknown as number[];
+      layerMatrix(shotMoment(project.shots[0]!, layerOfProject(project), frame), size) as unknown as number[];
     for (let frame = 0; frame < 48; frame++) near(matrix(keyed, frame), matrix(framed, frame));
     expect(layerOfProject(done(setFraming(framed, at, []), framed)).place).toEqual(layerOfProject(wide()).place);
     expect(() => projectSchema.parse(framed)).not.toThrow();
@@ -499,7 +501,7 @@ describe('framing', () => {
     const framed = done(setFraming(wide(), at, stops), wide());
     const trimmed = done(trimStart(framed, at, 7), framed);
     const place = (project: typeof framed, frame: number) =>
-      layerMatrix(project.shots[0]!, layerOfProject(project), frame, size) as unknown as number[];
+      layerMatrix(shotMoment(project.shots[0]!, layerOfProject(project), frame), size) as unknown as number[];
     for (let frame = 7; frame < 48; frame += 3) near(place(trimmed, frame), place(framed, frame));
   });
 });
@@ -523,7 +525,7 @@ describe('following', () => {
     for (let frame = 0; frame <= 20; frame++) {
       const spot = (project: typeof before) =>
         apply(
-          layerMatrix(project.shots[0]!, layerOfProject(project), frame, { w: 64, h: 36 }),
+          layerMatrix(shotMoment(project.shots[0]!, layerOfProject(project), frame), { w: 64, h: 36 }),
           32,
           18,
         ) as unknown as number[];
@@ -540,7 +542,7 @@ describe('following', () => {
     );
     const shot = projectOf(chain).shots[0]!;
     const begin = performance.now();
-    const places = shot.layers.map((layer) => carriedBy(shot, layer, 3));
+    const places = shot.layers.map((layer) => carriedBy(shotMoment(shot, layer, 3)));
     expect(performance.now() - begin).toBeLessThan(500);
     // the sum of 0.01·k up to the layer before
     for (const i of [1, 2, 500, 999]) expect(places[i]![4]).toBeCloseTo((0.01 * (i * (i - 1))) / 2, 6);

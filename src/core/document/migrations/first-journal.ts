@@ -1,9 +1,8 @@
 // Journals of format 1 held patches by index. They are read once, turned into entries of today, and never written again.
 import { applyPatches, enablePatches, type Patch } from 'immer';
-import { scopeOf, type Step } from './edit';
-import type { JournalEntry } from './history';
-import { changesBetween } from './patch';
-import type { Project } from './schema';
+import { scopeOf, type Step } from '../edit';
+import { changesBetween } from '../patch';
+import type { Project } from '../schema';
 
 interface OldStep {
   name: string;
@@ -11,18 +10,21 @@ interface OldStep {
   back: Patch[];
   where?: Step['where'];
 }
+/** An entry of the second form, on a document of format 1. */
+export interface SecondEntry {
+  version: 2;
+  kind: 'edit' | 'undo' | 'redo';
+  step: Step;
+}
 export type OldEntry = { kind: 'edit'; step: OldStep } | { kind: 'undo' } | { kind: 'redo' };
 
 export const isOld = (entry: unknown): entry is OldEntry =>
   typeof entry === 'object' && entry !== null && !('version' in entry);
 
 /** @returns the same journal as entries of today, as far as it can be read, and how many at its end cannot */
-export function upgradedJournal(
-  snapshot: Project,
-  old: readonly OldEntry[],
-): { entries: JournalEntry[]; lost: number } {
+export function upgradedJournal(snapshot: Project, old: readonly OldEntry[]): { entries: SecondEntry[]; lost: number } {
   enablePatches();
-  const entries: JournalEntry[] = [];
+  const entries: SecondEntry[] = [];
   const done: { old: OldStep; step: Step }[] = [];
   let undone: typeof done = [];
   let project = snapshot;

@@ -1,27 +1,29 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import type { Plate, PlateParam } from '../../core/passes/define';
+import type { Plate, PlateParam } from '../../core/params/plate';
+import { stockOf } from '../../core/document/schema';
 import { sourceSeconds } from '../../core/plan/plan';
 import { useBench } from '../stores/bench';
+import type { DialEmits, DialProps } from './define';
 import { useProject } from '../stores/project';
 
 /** Chooses a clean plate: none, a frame of this clip, the median over it, or other stock. */
-const props = defineProps<{ param: PlateParam; plate: Plate; disabled: boolean }>();
-const emit = defineEmits<{ change: [plate: Plate] }>();
+const props = defineProps<DialProps<PlateParam, Plate>>();
+const emit = defineEmits<DialEmits<Plate>>();
 const bench = useBench();
 const store = useProject();
-const own = computed(() => (bench.layer?.source.kind === 'stock' ? bench.layer.source.stock : null));
+const own = computed(() => bench.layer && stockOf(bench.layer));
 const stock = computed(() =>
   (store.project?.stock ?? []).filter((item) => item.kind !== 'sound' && item.id !== own.value),
 );
 const moving = computed(() => store.project?.stock.find((item) => item.id === own.value)?.kind === 'video');
-const value = computed(() => {
-  if (!props.plate) return 'none';
-  if (props.plate.stock !== own.value) return props.plate.stock;
-  return props.plate.median ? 'median' : 'frame';
+const chosen = computed(() => {
+  if (!props.value) return 'none';
+  if (props.value.stock !== own.value) return props.value.stock;
+  return props.value.median ? 'median' : 'frame';
 });
 const label = computed(() =>
-  value.value === 'frame' ? `this clip at ${props.plate!.seconds.toFixed(2)} s` : 'this clip at the playhead',
+  chosen.value === 'frame' ? `this clip at ${props.value!.seconds.toFixed(2)} s` : 'this clip at the playhead',
 );
 function choose(choice: string): void {
   if (choice === 'none') emit('change', null);
@@ -40,7 +42,7 @@ function choose(choice: string): void {
   <label class="dial-row" :title="param.help">
     {{ param.label }}
     <select
-      :value="value"
+      :value="chosen"
       :disabled="disabled"
       :aria-label="param.label"
       @change="choose(($event.target as HTMLSelectElement).value)"

@@ -1,5 +1,3 @@
-import type { Jitter } from '../document/value';
-
 /** A number in −1…1 that depends on its arguments only; neighbouring arguments give unrelated numbers. */
 export function noiseAt(seed: number, stream: number, index: number): number {
   let h =
@@ -10,11 +8,19 @@ export function noiseAt(seed: number, stream: number, index: number): number {
   return ((h >>> 0) / 0xffffffff) * 2 - 1;
 }
 
+/** Seeded noise: a new target in ±amount every so many frames, gone to over the share `smooth` of that time. */
+export interface Wander {
+  amount: number;
+  every: number;
+  smooth: number;
+  seed: number;
+}
+
 /**
- * What jitter adds at a frame, within ±amount. It holds each target and goes to the next over the share `smooth` of the time.
+ * Where a wandering number is at a frame, within ±amount.
  * @param stream tells the parts of a value apart (x, y)
  */
-export function jitterAt({ amount, every, smooth, seed }: Jitter, frame: number, stream = 0): number {
+export function wanderAt({ amount, every, smooth, seed }: Wander, frame: number, stream = 0): number {
   const place = frame / every;
   const index = Math.floor(place);
   const from = noiseAt(seed, stream, index);

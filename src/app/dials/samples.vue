@@ -1,0 +1,169 @@
+<script setup lang="ts">
+import { mdiClose, mdiEyedropper } from '@mdi/js';
+import type { Colour } from '../../core/params/define';
+import type { SamplesParam } from '../../core/params/samples';
+import { setPassValue } from '../../core/document/edits/passes';
+import type { PassId } from '../../core/document/schema';
+import { planBefore } from '../../core/plan/plan';
+import { useEngine } from '../../engine/client';
+import { fromHex, hexOf } from '../controls/hex';
+import Icon from '../controls/Icon.vue';
+import Peg from '../controls/Peg.vue';
+import { useBench } from '../stores/bench';
+import { useNotices } from '../stores/notices';
+import { useProject } from '../stores/project';
+import { colourWithout } from '../viewer/shot-colour';
+import type { DialEmits, DialProps } from './define';
+
+/** Picked colours of a pass: swatches, picking on the picture, and for a single colour the browser's own chooser. */
+const props = defineProps<DialProps<SamplesParam, Colour[]>>();
+const emit = defineEmits<DialEmits<Colour[]>>();
+const bench = useBench();
+const store = useProject();
+const notices = useNotices();
+const css = (colour: Colour) => `rgb(${colour.map((v) => Math.round(v * 255)).join(' ')})`;
+const WHITE: Colour = [1, 1, 1];
+const pick = (): void => void (bench.picking = bench.picking === props.name ? null : props.name);
+/** Sets the samples of the pass that was open when the work began, whatever is chosen by now. */
+async function measured(work: (id: PassId) => Promise<Colour[] | null>): Promise<void> {
+  const { id } = bench.pass!;
+  const at = bench.at!;
+  try {
+    const found = await work(id);
+    if (found) store.edit(setPassValue(store.current(), at, id, props.name, found));
+    if (found && bench.pass?.id === id) bench.picking = null;
+  } catch (error) {
+    notices.problem(error);
+  }
+}
+/** Proposes samples for the screen from the picture that comes into the key. */
+const find = (): Promise<void> =>
+  measured(async (id) => {
+    const { layer } = bench;
+    const plan = planBefore(store.current(), bench.shot!, layer!, id, bench.frame);
+    const found = plan && (await (await useEngine()).findScreen(plan));
+    if (!found)
+      notices.say(
+        `No screen was found in ${layer!.name}: nothing in it is saturated enough. Pick it by hand, or use a difference key.`,
+        'problem',
+      );
+    return found && found.samples;
+  });
+/** Takes the mean colour of the shot without the layer, as it is at this frame. */
+const background = (): Promise<void> =>
+  measured(async () => {
+    const colour = await colourWithout(store.current(), bench.shot!, bench.layerId!, bench.frame);
+    return [colour.map((v) => Math.round(v * 10000) / 10000) as unknown as Colour];
+  });
+</script>
+
+<template>
+  <div class="samples" role="group" :aria-label="param.label" :title="param.help">
+    <template v-if="param.most === 1">
+      <span class="label">{{ param.label }}</span>
+      <input
+        type="color"
+        :value="hexOf(value[0] ?? WHITE)"
+        :disabled="disabled"
+        :aria-label="param.label"
+        @change="emit('change', [fromHex(($event.target as HTMLInputElement).value)])"
+      />
+    </template>
+    <template v-else>
+      <span v-for="(colour, i) in value" :key="i" class="swatch" :style="{ background: css(colour) }">
+        <button
+          :aria-label="`Remove sample ${i + 1}`"
+          :disabled="disabled"
+          @click="
+            emit(
+              'change',
+              value.filter((_, k) => k !== i),
+            )
+          "
+        >
+          <Icon :path="mdiClose" />
+        </button>
+      </span>
+    </template>
+    <button class="pick" :aria-pressed="bench.picking === name" :disabled="disabled" @click="pick">
+      <Icon :path="mdiEyedropper" /> Pick
+    </button>
+    <button v-if="param.finds" class="pick" :disabled="disabled" @click="find">Find the screen</button>
+    <button
+      v-if="param.from === 'shot'"
+      class="pick"
+      :disabled="disabled"
+      title="The mean colour of the shot without this layer"
+      @click="background"
+    >
+      Of the background
+    </button>
+    <span class="peg"><Peg :path="path" /></span>
+    <p v-if="!value.length && param.most > 1" class="dim">
+      Nothing is keyed yet. Choose Pick, then click on the screen in the picture.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.samples {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+  margin-bottom: 8px;
+}
+.samples p {
+  flex-basis: 100%;
+}
+.label {
+  flex: 1;
+}
+input {
+  width: 2.5rem;
+  height: 1.5rem;
+}
+.swatch {
+  position: relative;
+  width: 1.75rem;
+  height: 1.5rem;
+  border: 1px solid var(--line);
+}
+.swatch button {
+  position: absolute;
+  inset: -1px;
+  display: grid;
+  place-items: center;
+  opacity: 0;
+  color: #fff;
+  background: rgb(0 0 0 / 40%);
+}
+.swatch button:hover,
+.swatch button:focus-visible {
+  opacity: 1;
+}
+.swatch svg {
+  width: 12px;
+  fill: currentColor;
+}
+.pick {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+  padding: 2px 9px;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: var(--raised);
+}
+.pick[aria-pressed='true'] {
+  border-color: var(--brass);
+  color: var(--brass);
+}
+.peg {
+  margin-left: auto;
+}
+.pick svg {
+  width: 13px;
+  fill: currentColor;
+}
+</style>

@@ -1,0 +1,58 @@
+import type { z } from 'zod';
+import type { CoveragePlan } from '../masks/coverage';
+import type { Moment } from '../time/moment';
+
+/** Units: px = pixels of the source at full size; % = stored as a fraction, 1 = 100 %. */
+export type Unit = 'px' | '%' | 'stops' | '°' | '';
+/** Display-encoded RGB 0…1. */
+export type Colour = readonly [number, number, number];
+
+/** A parameter as a pass or source declares it. @typeParam R what it is once it is resolved for a frame */
+export interface ParamBase<R = unknown> {
+  kind: string;
+  label: string;
+  /** one sentence for the tooltip and the docs */
+  help: string;
+  default: unknown;
+  /** the value of a choice beside it, without which this one has no effect and is not shown */
+  when?: { choice: string; is: string };
+  /** only for the compiler: the type of its resolved value */
+  readonly resolved?: R;
+}
+/** What a declaration says of a parameter: all but its kind. */
+export type Declared<P extends ParamBase> = Omit<P, 'kind' | 'resolved'>;
+
+/** The numbers of a value, for rows and curves. */
+export interface Numbers {
+  names: readonly string[];
+  unit: string;
+  min: number;
+  max: number;
+}
+
+/** What values are resolved with. */
+export interface ResolveTools {
+  moment: Moment;
+  /** of the picture that is worked on, in pixels at the plan's scale */
+  size: { w: number; h: number };
+  coverage(ids: readonly string[], empty: 'all' | 'none'): CoveragePlan;
+}
+
+/** A kind of parameter: what is stored of it, and what becomes of that. */
+export interface ParamKind<P extends ParamBase> {
+  kind: P['kind'];
+  schema(param: P): z.ZodType;
+  /** left out when it has no numbers that could be moved one by one */
+  numbers?(param: P): Numbers;
+  /** left out when the value is used as it is stored */
+  resolve?(param: P, value: unknown, tools: ResolveTools): unknown;
+  /** for the docs: which values it takes */
+  range(param: P): string;
+}
+export type AnyKind = ParamKind<ParamBase>;
+export const defineKind = <P extends ParamBase>(kind: ParamKind<P>): AnyKind => kind as unknown as AnyKind;
+
+export const ONE = [''] as const;
+/** A number as people read it: percent as 50, with its unit. */
+export const shown = (value: number, unit: Unit): string =>
+  unit === '%' ? `${Math.round(value * 1000) / 10} %` : `${value}${unit && ` ${unit}`}`;

@@ -1,0 +1,84 @@
+import { z } from 'zod';
+import { valueOf, type Value } from '../document/value';
+import { angleKind, type AngleParam } from './angle';
+import { booleanKind, type BooleanParam } from './boolean';
+import { choiceKind, type ChoiceParam } from './choice';
+import { colourKind, type ColourParam } from './colour';
+import type { AnyKind, Numbers, ParamBase, ResolveTools } from './define';
+import { masksKind, type MasksParam } from './masks';
+import { numberKind, type NumberParam } from './number';
+import { plateKind, type PlateParam } from './plate';
+import { pointKind, type PointParam } from './point';
+import { rampKind, type RampParam } from './ramp';
+import { layersKind, shotKind, stockKind, type LayersParam, type ShotParam, type StockParam } from './reference';
+import { samplesKind, type SamplesParam } from './samples';
+import { seedKind, type SeedParam } from './seed';
+import { sizeKind, type SizeParam } from './size';
+
+export type Param =
+  | NumberParam
+  | AngleParam
+  | BooleanParam
+  | ChoiceParam
+  | ColourParam
+  | SamplesParam
+  | MasksParam
+  | PlateParam
+  | PointParam
+  | SizeParam
+  | RampParam
+  | SeedParam
+  | StockParam
+  | ShotParam
+  | LayersParam;
+export type Params = Readonly<Record<string, Param>>;
+
+const KINDS: readonly AnyKind[] = [
+  numberKind,
+  angleKind,
+  booleanKind,
+  choiceKind,
+  colourKind,
+  samplesKind,
+  masksKind,
+  plateKind,
+  pointKind,
+  sizeKind,
+  rampKind,
+  seedKind,
+  stockKind,
+  shotKind,
+  layersKind,
+];
+const byName = new Map(KINDS.map((kind) => [kind.kind, kind]));
+export const kindOf = (param: ParamBase): AnyKind => byName.get(param.kind)!;
+
+/** A declared thing's values at one frame; pixels already at the plan's scale. */
+export type Values<P> = { [K in keyof P]: P[K] extends ParamBase<infer R> ? R : never };
+/** The same where the declaration is not known. */
+export type PlainValues = Record<string, unknown>;
+
+export const numbersOf = (param: Param): Numbers | null => kindOf(param).numbers?.(param) ?? null;
+export const rangeOf = (param: Param): string => kindOf(param).range(param);
+
+export function resolved(param: Param, value: unknown, tools: ResolveTools): unknown {
+  const { resolve } = kindOf(param);
+  return resolve ? resolve(param, value, tools) : value;
+}
+
+/** Schema of declared values in a document. A value that is not there is one that came after the document was written. */
+export const valuesSchema = (params: Params) =>
+  z
+    .object(
+      Object.fromEntries(
+        Object.entries(params).map(([name, param]) => [
+          name,
+          valueOf(kindOf(param).schema(param)).default({ still: structuredClone(param.default) } as never),
+        ]),
+      ),
+    )
+    .strict();
+
+/** The default of every parameter, as still values. */
+export const defaultValues = (params: Params): Record<string, Value<unknown>> =>
+  Object.fromEntries(Object.entries(params).map(([name, param]) => [name, { still: structuredClone(param.default) }]));

@@ -1,0 +1,21 @@
+import { z } from 'zod';
+import { colourSchema } from './colour';
+import { defineKind, type Colour, type Declared, type ParamBase } from './define';
+
+/** A list of picked colours. */
+export interface SamplesParam extends ParamBase<readonly Colour[]> {
+  kind: 'samples';
+  /** what is picked from: what comes into the pass, or the shot without the layer */
+  from?: 'layer' | 'shot';
+  /** it can be proposed from the picture: the colours of its screen */
+  finds?: boolean;
+  default: readonly Colour[];
+  most: number;
+}
+export const samples = (p: Declared<SamplesParam>): SamplesParam => ({ kind: 'samples', ...p });
+
+export const samplesKind = defineKind<SamplesParam>({
+  kind: 'samples',
+  schema: ({ most }) => z.array(colourSchema).max(most),
+  range: ({ most }) => (most === 1 ? 'a picked colour' : `up to ${most} picked colours`),
+});

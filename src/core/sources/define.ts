@@ -1,0 +1,38 @@
+import type { Params, Values } from '../params/registry';
+import type { Arena } from '../picture/arena';
+import type { Kernels } from '../picture/kernels';
+import type { Picture } from '../picture/picture';
+
+export interface SourceTools {
+  kernels: Kernels;
+  arena: Arena;
+  /** of the picture, at the plan's scale */
+  size: { w: number; h: number };
+}
+
+interface SourceBase<P extends Params> {
+  type: string;
+  title: string;
+  /** synonyms and wishes that find it */
+  words: readonly string[];
+  /** what it shows, and its relatives */
+  help: string;
+  params: P;
+  /** a speed, an offset and a direction make sense for it */
+  timed: boolean;
+}
+/** A source that is computed from its values alone. It has a `size` among them. */
+export interface DrawnSource<P extends Params = Params> extends SourceBase<P> {
+  draw(values: Values<P>, tools: SourceTools): Picture;
+}
+/** A source whose picture the plan finds elsewhere. */
+export interface FoundSource<P extends Params = Params> extends SourceBase<P> {
+  /** frames of stock, another shot, or the composite that lies below the layer */
+  found: 'stock' | 'shot' | 'below';
+}
+export type AnySource = DrawnSource | FoundSource;
+
+/** Declares a source. Its dials, schema, search entry and docs all come from this one object. */
+export const defineSource = <const P extends Params>(
+  source: DrawnSource<P> | FoundSource<P>,
+): AnySource & { params: P } => source as unknown as AnySource & { params: P };

@@ -1,0 +1,11 @@
+import { colour } from './colour';
+import type { AnySource } from './define';
+import { stock } from './stock';
+
+/** Every source there is, in the order in which they are offered. */
+export const SOURCES: readonly AnySource[] = [stock, colour];
+
+const byType = new Map(SOURCES.map((source) => [source.type, source]));
+
+/** @returns the declaration, or undefined for a type this version does not know */
+export const sourceOf = (type: string): AnySource | undefined => byType.get(type);

@@ -1,0 +1,13 @@
+import { stock as stockParam } from '../params/reference';
+import { defineSource } from './define';
+
+/** Frames of imported media. */
+export const stock = defineSource({
+  type: 'stock',
+  title: 'Stock',
+  words: ['clip', 'video', 'picture', 'footage', 'photo', 'media'],
+  help: 'A clip, picture or sound of the stock.',
+  params: { stock: stockParam({ label: 'Stock', default: 'none', help: 'Which item of the stock it shows.' }) },
+  timed: true,
+  found: 'stock',
+});
