@@ -1,6 +1,7 @@
 // Work on one 1080p float buffer, one thread, as ratios to copying that buffer; and against sharp on the same picture.
 import sharp from 'sharp';
-import { drawLayer } from '../src/core/execute/composite';
+import { blendRows } from '../src/core/execute/composite';
+import { BLEND_MODES } from '../src/core/picture/blend';
 import { place } from '../src/core/picture/transform';
 import { multiply, rotation, scaling, translation } from '../src/core/picture/matrix';
 import { Picture } from '../src/core/picture/picture';
@@ -123,7 +124,7 @@ export async function kernelRows(): Promise<Row[]> {
       pass('crop', { left: 40, top: 40, right: 40, bottom: 40, radius: 60, feather: 20 }),
     ),
     await ratio('over', 3, () => kernels.blendSpan(0, other.at, picture.at, W * H)),
-    await ratio('multiply', 3, () => drawLayer(bench, other, drawn, picture, false)),
+    await ratio('multiply', 3, () => blendRows(bench, other, picture, rect, BLEND_MODES.indexOf('multiply'))),
     await keyRatio(),
     await ratio('blur, radius 4', 12, pass('blur', { radius: 4 })),
     await ratio('blur, radius 60', 12, pass('blur', { radius: 60 })),

@@ -10,10 +10,13 @@ export class MatteSender {
 
   constructor(private readonly keep: (mattes: [string, DrawnMatte][]) => Promise<void>) {}
 
-  forFrame = ({ layers, mattes }: FramePlan): Promise<void> => this.forLayers([...layers, ...Object.values(mattes)]);
+  forFrame = ({ layers, mattes, shots }: FramePlan): Promise<void> =>
+    this.forLayers([...layers, ...Object.values(mattes), ...Object.values(shots).flatMap((shot) => shot.layers)]);
 
   forLayers = (layers: readonly LayerPlan[]): Promise<void> =>
-    this.forCoverages(layers.flatMap((layer) => layer.passes.flatMap(coveragesOf)));
+    this.forCoverages(
+      layers.flatMap((layer) => [...[...layer.passes, ...layer.after].flatMap(coveragesOf), ...layer.cover]),
+    );
 
   async forCoverages(plans: readonly CoveragePlan[]): Promise<void> {
     const ids = plans.flatMap((plan) =>

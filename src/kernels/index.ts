@@ -16,3 +16,4 @@ export { blurRows, blurColumns } from './blur';
 export { blurNear } from './blur-near';
 export { lumaPlane, halvePlane, flowLevel, flowBetween } from './flow';
 export { blendSpan } from './blend';
+export { colourByAlpha, growAlpha, rampFill } from './shape';

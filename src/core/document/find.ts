@@ -1,5 +1,6 @@
 import { JackplaneError } from '../errors';
 import {
+  groupOf,
   stockOf,
   type Layer,
   type LayerId,
@@ -48,6 +49,8 @@ export function sourceSize(project: Project, shot: Shot, layer: Layer): { w: num
     const { facts } = stockIn(project, item);
     return facts.width && facts.height ? { w: facts.width, h: facts.height } : null;
   }
+  const inner = project.shots.find((other) => other.id === groupOf(layer));
+  if (inner) return { w: inner.width, h: inner.height };
   const { size } = layer.source.values as { size?: Value<[number, number]> };
   const [w, h] = size && 'still' in size ? size.still : [shot.width, shot.height];
   return { w, h };

@@ -229,6 +229,32 @@ export type Shot = z.infer<typeof shotSchema>;
 export const stockOf = ({ source }: Pick<Layer, 'source'>): StockId | null =>
   source.type === 'stock' ? (source.values['stock'] as { still: StockId }).still : null;
 
+/** The shot that a layer shows, if it is a group. */
+export const groupOf = ({ source }: Pick<Layer, 'source'>): ShotId | null =>
+  source.type === 'group' ? (source.values['shot'] as { still: ShotId }).still : null;
+
+/** Names of shots that show each other in a circle; or null. */
+export function groupLoop(shots: readonly Shot[]): string[] | null {
+  const byId = new Map(shots.map((shot) => [shot.id, shot]));
+  const free = new Set<Shot>();
+  const along = (shot: Shot, way: readonly Shot[]): string[] | null => {
+    if (way.includes(shot)) return way.slice(way.indexOf(shot)).map((item) => item.name);
+    if (free.has(shot)) return null;
+    for (const layer of shot.layers) {
+      const inner = byId.get(groupOf(layer) as ShotId);
+      const loop = inner && along(inner, [...way, shot]);
+      if (loop) return loop;
+    }
+    free.add(shot);
+    return null;
+  };
+  for (const shot of shots) {
+    const loop = along(shot, []);
+    if (loop) return loop;
+  }
+  return null;
+}
+
 /** Names of layers that follow each other, or take their mattes from each other, in a circle; or null. */
 export const parentLoop = (layers: readonly Pick<Layer, 'id' | 'name' | 'parent'>[]): string[] | null =>
   loopAlong(layers, (layer) => layer.parent?.layer);
@@ -289,6 +315,9 @@ export function crossProblems(project: Project): string[] {
     seen.add(value);
   };
   project.stock.forEach((item) => once(item.id, 'stock'));
+  const known = new Set(project.shots.map((shot) => shot.id));
+  const circle = groupLoop(project.shots);
+  if (circle) problems.push(`groups show each other in a circle: ${circle.join(', ')}`);
   for (const shot of project.shots) {
     once(shot.id, 'shot');
     const loop = parentLoop(shot.layers);
@@ -299,6 +328,8 @@ export function crossProblems(project: Project): string[] {
       once(layer.id, 'layer');
       layer.passes.forEach((pass) => once(pass.id, 'pass'));
       layer.masks.forEach((mask) => once(mask.id, 'mask'));
+      const inner = groupOf(layer);
+      if (inner && !known.has(inner)) problems.push(`layer “${layer.name}” shows a group that is not in the project`);
       const of = stockOf(layer);
       if (of && !stock.has(of)) problems.push(`layer “${layer.name}” uses stock that is not in the project`);
     }

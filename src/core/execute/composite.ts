@@ -29,96 +29,64 @@ export function backdrop(
 /** A shot-sized plane of floats in the arena. */
 export type Plane = number;
 
-/**
- * Draws a layer's processed picture into the shot, in place.
- * @param under shot-sized; display-encoded, or linear when `linear` says so @param matte what the layer is cut by, if anything
- * @param wrapArea where light wraps, over a rectangle of the layer's own pixels
- */
-export function drawLayer(
+/** Whether a layer is drawn as it is, moved by whole pixels, and where to. */
+export function plainShift(layer: LayerPlan, linear: boolean): [number, number] | null {
+  const plain = !layer.tilt && !layer.trail.length && !layer.matte && !layer.after.length;
+  return plain && layer.opacity === 1 && !linear ? wholeShift(layer.matrix) : null;
+}
+
+/** A layer's processed picture where it lies in the shot, at its opacity, display-encoded; null when nothing of it shows. @param within of the shot */
+export function placed(tools: Tools, layer: LayerPlan, picture: Picture, within: Rect): Picture | null {
+  return layer.trail.length
+    ? smeared(tools, picture, layer, within)
+    : place(tools, picture, layer.tilt ?? layer.matrix, layer.opacity, within);
+}
+
+/** Cuts a placed picture by a plane of the shot, in place. @param width of the shot */
+export function cutBy({ kernels }: Tools, picture: Picture, plane: Plane, width: number): void {
+  const { x, y, w, h } = picture.rect;
+  for (let row = 0; row < h; row++)
+    kernels.scaleByPlane(picture.row(row), plane + ((y + row) * width + x) * 4, picture.row(row), w);
+}
+
+/** A part of a picture; what lies outside of it is clear. */
+export function partOf({ kernels, arena }: Tools, picture: Picture, rect: Rect): Picture {
+  const out = Picture.make(arena, rect);
+  const part = intersect(rect, picture.rect);
+  if (part.w !== rect.w || part.h !== rect.h) kernels.fill(out.at, out.pixels, 0, 0, 0, 0);
+  for (let y = part.y; y < part.y + part.h; y++) {
+    const from = picture.row(y - picture.rect.y) + (part.x - picture.rect.x) * BYTES_PER_PIXEL;
+    kernels.copy(from, out.row(y - rect.y) + (part.x - rect.x) * BYTES_PER_PIXEL, part.w);
+  }
+  return out;
+}
+
+/** What masks of a layer cover where it lies in the shot: floats, one for each pixel of a rectangle. @param own coverage over the layer's own pixels */
+export function placedCoverage(
   tools: Tools,
-  under: Picture,
   layer: LayerPlan,
-  picture: Picture,
-  linear: boolean,
-  matte: Plane | null = null,
-  wrapArea: AreaOf | null = null,
-): void {
-  if (isEmpty(picture.rect) || layer.opacity <= 0) return;
-  const mode = BLEND_MODES.indexOf(layer.blend);
-  const flat = !layer.tilt && !layer.trail.length && matte === null && !layer.wrap;
-  const shift = flat && layer.opacity === 1 && !linear ? wholeShift(layer.matrix) : null;
-  if (shift) {
-    blendRows(
-      tools,
-      under,
-      picture,
-      { ...picture.rect, x: picture.rect.x + shift[0], y: picture.rect.y + shift[1] },
-      mode,
-    );
-    return;
-  }
-  const placed = layer.trail.length
-    ? smeared(tools, picture, layer, under.rect)
-    : place(tools, picture, layer.tilt ?? layer.matrix, layer.opacity, under.rect);
-  if (!placed) return;
-  if (matte !== null) {
-    for (let y = 0; y < placed.rect.h; y++) {
-      const at = matte + ((placed.rect.y + y) * under.rect.w + placed.rect.x) * 4;
-      tools.kernels.scaleByPlane(placed.row(y), at, placed.row(y), placed.rect.w);
-    }
-  }
-  if (linear) tools.kernels.toLinearSpan(placed.at, placed.pixels);
-  if (layer.wrap) wrapLight(tools, under, placed, layer, wrapArea);
-  blendRows(tools, under, placed, placed.rect, mode);
-  placed.release();
-}
-
-/** Coverage over a rectangle of a layer's own pixels. */
-type AreaOf = (rect: Rect) => Float32Array;
-
-/** Screens the blurred light of what is below over a placed layer's edge, in place; only where its area is, if it has one. */
-function wrapLight(tools: Tools, under: Picture, placed: Picture, layer: LayerPlan, area: AreaOf | null): void {
+  own: (rect: Rect) => Float32Array,
+  rect: Rect,
+): Float32Array {
   const { kernels, arena } = tools;
-  const { x, y, w, h } = placed.rect;
-  const { reach, strength } = layer.wrap!;
-  const below = Picture.make(arena, placed.rect);
-  for (let row = 0; row < h; row++) kernels.copy(under.row(y + row) + x * BYTES_PER_PIXEL, below.row(row), w);
-  const soft = Picture.make(arena, placed.rect);
-  const sigma = Math.max(0.5, reach / 2);
-  gaussian(tools, below.at, below.at, w, h, sigma, true);
-  gaussian(tools, placed.at, soft.at, w, h, sigma, true);
-  const plane = area && placedArea(tools, area, layer, placed.rect);
-  if (plane) {
-    const plain = Picture.make(arena, placed.rect);
-    kernels.copy(placed.at, plain.at, placed.pixels);
-    kernels.lightWrap(placed.at, below.at, soft.at, w * h, strength);
-    kernels.lerpByPlane(plain.at, placed.at, plane.at, placed.at, placed.pixels);
-    plain.release();
-    plane.release();
-  } else kernels.lightWrap(placed.at, below.at, soft.at, w * h, strength);
-  below.release();
-  soft.release();
-}
-
-/** An area of a layer where it lies in the shot: floats, one for each pixel of a rectangle, in the memory of a picture. */
-function placedArea(tools: Tools, area: AreaOf, layer: LayerPlan, rect: Rect): Picture {
-  const { kernels, arena } = tools;
-  const own = { x: 0, y: 0, ...layer.size };
-  const cover = Picture.make(arena, own);
+  const source = { x: 0, y: 0, ...layer.size };
+  const cover = Picture.make(arena, source);
   kernels.fill(cover.at, cover.pixels, 1, 1, 1, 1);
-  const values = area(own);
+  const values = own(source);
   arena.scratch(values.byteLength + 12, (at) => {
     arena.floats(at, values.length).set(values);
     kernels.scaleByPlane(cover.at, at, cover.at, cover.pixels);
   });
   const whole = Picture.make(arena, rect);
   kernels.fill(whole.at, whole.pixels, 0, 0, 0, 0);
-  const placed = place(tools, cover, layer.tilt ?? layer.matrix, 1, rect);
+  const lying = place(tools, cover, layer.tilt ?? layer.matrix, 1, rect);
   cover.release();
-  if (placed) blendRows(tools, whole, placed, placed.rect, 0);
-  placed?.release();
-  const plane = Picture.make(arena, { x: 0, y: 0, w: Math.ceil(whole.pixels / 4) + 1, h: 1 });
-  kernels.coveragePlane(whole.at, whole.pixels, 0, 0, plane.at);
+  if (lying) blendRows(tools, whole, lying, lying.rect, 0);
+  lying?.release();
+  const plane = arena.scratch(whole.pixels * 4 + 16, (at) => {
+    kernels.coveragePlane(whole.at, whole.pixels, 0, 0, at);
+    return arena.floats(at, whole.pixels).slice();
+  });
   whole.release();
   return plane;
 }
@@ -153,7 +121,7 @@ function wholeShift([a, b, c, d, e, f]: Matrix): [number, number] | null {
 }
 
 /** Blends a picture, taken to lie at `rect`, onto the part of `under` that it covers. */
-function blendRows({ kernels }: Tools, under: Picture, picture: Picture, rect: Rect, mode: number): void {
+export function blendRows({ kernels }: Tools, under: Picture, picture: Picture, rect: Rect, mode: number): void {
   const part = intersect(rect, under.rect);
   for (let y = part.y; y < part.y + part.h; y++) {
     const at = under.row(y - under.rect.y) + (part.x - under.rect.x) * BYTES_PER_PIXEL;

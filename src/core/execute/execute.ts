@@ -7,13 +7,16 @@ import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
 import { hash } from '../plan/hash';
 import type { DrawnMatte } from '../document/mask';
 import type { StockId } from '../document/schema';
-import type { FramePlan, LayerPlan, SourcePlan } from '../plan/plan';
+import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, SourcePlan, Tables } from '../plan/plan';
 import { between } from '../analysis/flow';
 import { PictureCache } from './cache';
-import type { Rect } from '../picture/rect';
-import { backdrop, drawLayer } from './composite';
+import { BLEND_MODES } from '../picture/blend';
+import { isEmpty, type Rect } from '../picture/rect';
+import type { CoveragePlan } from '../masks/coverage';
+import { passOf } from '../passes/registry';
+import { backdrop, blendRows, cutBy, partOf, placed, placedCoverage, plainShift } from './composite';
 import { coveragesOf, MaskStore, type Outline } from './masks';
-import { joins, runPasses, type Keep } from './passes';
+import { joins, layerSpace, mixed, runPasses, single, type Keep, type Space } from './passes';
 import { PlateStore } from './plates';
 
 /** A fetched frame: straight 8-bit RGBA at full size. */
@@ -30,6 +33,23 @@ export interface Problem {
   layer: string;
   sentence: string;
 }
+
+/** What a frame is computed with. */
+interface Job {
+  tables: Tables;
+  keep: Keep;
+  problems: Problem[];
+}
+const NOTHING: Tables = { mattes: {}, shots: {} };
+
+/** How far passes after Place read around a pixel; those that need what lies below see the shot alone. */
+const reachOf = (passes: readonly PassPlan[], { w, h }: Rect): number =>
+  passes.reduce((sum, pass) => {
+    const declared = passOf(pass.type)!;
+    if (!('run' in declared) || declared.needs || declared.idle?.(pass.values as never)) return sum;
+    return Math.min(Math.max(w, h), sum + declared.reach(pass.values as never));
+  }, 0);
+const grown = ({ x, y, w, h }: Rect, by: number): Rect => ({ x: x - by, y: y - by, w: w + 2 * by, h: h + 2 * by });
 
 /** Computes plans. One executor per worker; its cache makes a turned dial cost only what comes after it. */
 export class Executor {
@@ -67,7 +87,12 @@ export class Executor {
    * The composite of a plan: shot-sized, display-encoded, premultiplied, owned by the caller.
    * Layers that cannot be computed show as a striped placeholder and are listed in `problems`.
    */
-  async frame(plan: FramePlan, keep: Keep = 'every', problems: Problem[] = []): Promise<Picture> {
+  frame(plan: FramePlan, keep: Keep = 'every', problems: Problem[] = []): Promise<Picture> {
+    return this.composite(plan, { tables: plan, keep, problems });
+  }
+
+  private async composite(plan: CompositePlan, job: Job): Promise<Picture> {
+    const { keep, problems } = job;
     const keys = compositeKeys(plan);
     let first = plan.layers.length;
     while (first > 0 && !this.cache.has(keys[first - 1]!)) first--;
@@ -75,13 +100,15 @@ export class Executor {
     const start = first > 0 ? this.cache.get(keys[first - 1]!) : undefined;
     const held = new Set<Picture>(start ? [start] : []);
     const hold = <T extends Picture | null>(picture: T): T => (picture && held.add(picture), picture);
-    const letGo = (picture: Picture) => void (held.delete(picture) && picture.release());
+    const letGo = (picture: Picture | null) => void (picture && held.delete(picture) && picture.release());
     try {
       // every one is waited for, so that none comes back to a frame that has failed meanwhile
       const got = await allOf(
         drawn.map(async (layer) => {
-          const picture = hold(await this.layer(layer, keep, problems));
-          return { layer, picture, matte: layer.matte && hold(await this.matte(layer.matte, plan, keep, problems)) };
+          await this.fetchCoverage([...layer.after.flatMap(coveragesOf), ...layer.cover]);
+          const picture =
+            layer.source.kind === 'below' ? null : hold(await this.layer(layer, keep, problems, job.tables));
+          return { layer, picture, matte: layer.matte && hold(await this.matte(layer.matte, plan, job)) };
         }),
       );
       const linear = plan.light === 'linear';
@@ -95,9 +122,10 @@ export class Executor {
       };
       got.forEach(({ layer, picture, matte }, i) => {
         own();
-        this.draw(under, layer, picture, linear, matte);
+        if (picture) this.draw(under, layer, picture, linear, matte);
+        else this.adjust(under, layer, linear, matte);
         letGo(picture);
-        if (matte) letGo(matte);
+        letGo(matte);
         if (keep === 'every' && !problems.length) this.cache.put(keys[first + i]!, under);
       });
       if (linear) {
@@ -111,27 +139,101 @@ export class Executor {
     }
   }
 
+  /** Draws a layer's processed picture into the shot, in place. @param under shot-sized; linear when `linear` says so @param matte what the layer is cut by */
   private draw(under: Picture, layer: LayerPlan, picture: Picture, linear: boolean, matte: Picture | null): void {
-    const area = layer.wrap?.area ?? null;
-    const wrapArea = area && ((rect: Rect) => this.masks.plane(area, rect));
-    this.arena.guarded(() => drawLayer(this, under, layer, picture, linear, matte && matte.at, wrapArea));
+    if (isEmpty(picture.rect) || layer.opacity <= 0) return;
+    const mode = BLEND_MODES.indexOf(layer.blend);
+    const shift = plainShift(layer, linear);
+    this.arena.guarded(() => {
+      if (shift) {
+        const { rect } = picture;
+        return blendRows(this, under, picture, { ...rect, x: rect.x + shift[0], y: rect.y + shift[1] }, mode);
+      }
+      const room = matte ? 0 : reachOf(layer.after, under.rect);
+      let lying = placed(this, layer, picture, grown(under.rect, room));
+      if (!lying) return;
+      if (matte) cutBy(this, lying, matte.at, under.rect.w);
+      lying = this.afterPlace(lying, layer, under, linear);
+      blendRows(this, under, lying, lying.rect, mode);
+      lying.release();
+    });
+  }
+
+  /** Takes a placed picture through the passes that work after Place. @param picture display-encoded, given up @returns in the light of the shot, owned by the caller */
+  private afterPlace(picture: Picture, layer: LayerPlan, under: Picture, linear: boolean): Picture {
+    const turn = (to: boolean) => {
+      if (to === lit) return;
+      if (to) this.kernels.toLinearSpan(picture.at, picture.pixels);
+      else this.kernels.toDisplaySpan(picture.at, picture.pixels);
+      lit = to;
+    };
+    let lit = false;
+    for (const pass of layer.after) {
+      if (passOf(pass.type)!.idle?.(pass.values as never)) continue;
+      turn(linear && passOf(pass.type)!.light === 'shot');
+      const space: Space = {
+        size: { w: under.rect.w, h: under.rect.h },
+        coverage: (plan, rect) => {
+          const own = (part: Rect) => this.masks.plane(plan, part);
+          return pass.amount === undefined ? placedCoverage(this, layer, own, rect) : own(rect);
+        },
+        below: (rect) => this.lightOf(partOf(this, under, rect), linear, lit),
+      };
+      const done = single(this, space, pass, picture);
+      picture = mixed(this, picture, done, pass.amount ?? 1);
+    }
+    turn(linear);
+    return picture;
+  }
+
+  /** A picture in the other light, in place. */
+  private lightOf(picture: Picture, from: boolean, to: boolean): Picture {
+    if (from && !to) this.kernels.toDisplaySpan(picture.at, picture.pixels);
+    if (!from && to) this.kernels.toLinearSpan(picture.at, picture.pixels);
+    return picture;
+  }
+
+  /** Takes what lies below an adjustment layer through its passes, in place; as strongly as its opacity, masks and matte say. */
+  private adjust(under: Picture, layer: LayerPlan, linear: boolean, matte: Picture | null): void {
+    const { rect } = under;
+    const space = { ...layerSpace(this, { w: rect.w, h: rect.h }), below: (part: Rect) => partOf(this, under, part) };
+    this.arena.guarded(() => {
+      const before = this.copied(under);
+      if (linear) this.kernels.toDisplaySpan(before.at, before.pixels);
+      const done = runPasses(this, space, layer.passes, before, 'none');
+      const after = partOf(this, done, rect);
+      done.release();
+      if (linear) this.kernels.toLinearSpan(after.at, after.pixels);
+      const blended = layer.blend === 'normal' ? after : this.copied(under);
+      if (blended !== after) blendRows(this, blended, after, rect, BLEND_MODES.indexOf(layer.blend));
+      this.arena.scratch(under.pixels * 4 + 16, (at) => {
+        const plane = this.arena.floats(at, under.pixels);
+        plane.fill(layer.opacity);
+        for (const plan of layer.cover) this.masks.plane(plan, rect).forEach((v, i) => (plane[i]! *= v));
+        if (matte) this.arena.floats(matte.at, under.pixels).forEach((v, i) => (plane[i]! *= v));
+        this.kernels.lerpByPlane(under.at, blended.at, at, under.at, under.pixels);
+      });
+      if (blended !== after) blended.release();
+      after.release();
+    });
   }
 
   /** What a matte layer covers of the shot: floats, one for each of the shot's pixels, in the memory of a picture owned by the caller. */
   private async matte(
     { key: named, by, invert }: NonNullable<LayerPlan['matte']>,
-    plan: FramePlan,
-    keep: Keep,
-    problems: Problem[],
+    plan: CompositePlan,
+    job: Job,
   ): Promise<Picture> {
-    const layer = plan.mattes[named]!;
+    const { keep, problems, tables } = job;
+    const layer = tables.mattes[named]!;
     const key = hash(JSON.stringify(['matte', named, by, invert, plan.width, plan.height]));
     const cached = this.cache.get(key);
     if (cached) return cached;
-    const own = layer.matte && (await this.matte(layer.matte, plan, keep, problems));
+    const own = layer.matte && (await this.matte(layer.matte, plan, job));
     let picture: Picture | null = null;
     try {
-      picture = await this.layer(layer, keep, problems);
+      await this.fetchCoverage(layer.after.flatMap(coveragesOf));
+      picture = await this.layer(layer, keep, problems, tables);
       const shown = picture;
       return this.arena.guarded(() => {
         const drawn = backdrop(this, plan.width, plan.height, null);
@@ -149,16 +251,24 @@ export class Executor {
   }
 
   /** A layer's picture after its passes, in its source's space, owned by the caller. When it cannot be computed, a placeholder. */
-  async layer(layer: LayerPlan, keep: Keep = 'every', problems: Problem[] = []): Promise<Picture> {
+  async layer(
+    layer: LayerPlan | AlonePlan,
+    keep: Keep = 'every',
+    problems: Problem[] = [],
+    given?: Tables,
+  ): Promise<Picture> {
+    const tables = given ?? ('tables' in layer ? layer.tables : NOTHING);
+    const space = layerSpace(this, layer.size);
+    const job = { tables, keep, problems };
     try {
       let done = layer.passes.length;
       while (done > 0 && (joins(layer.passes[done]) || !this.cache.has(layer.passes[done - 1]!.key))) done--;
       await this.prepare(layer, done);
       // it may have been dropped while the rest was fetched
       const cached = done > 0 ? this.cache.get(layer.passes[done - 1]!.key) : undefined;
-      if (cached) return runPasses(this, layer, layer.passes.slice(done), cached, keep);
+      if (cached) return runPasses(this, space, layer.passes.slice(done), cached, keep);
       if (done > 0) await this.prepare(layer, 0);
-      return runPasses(this, layer, layer.passes, await this.source(layer, keep), keep);
+      return runPasses(this, space, layer.passes, await this.source(layer, job), keep);
     } catch (error) {
       problems.push({ layer: layer.name, sentence: sentenceOf(error) });
       return this.placeholder(layer);
@@ -168,12 +278,13 @@ export class Executor {
   /** Fetches what the passes from one on need beside the picture. */
   private async prepare(layer: LayerPlan, from: number): Promise<void> {
     const passes = layer.passes.slice(from);
-    const wrapArea = layer.wrap?.area;
-    await this.masks.prepare([...passes.flatMap(coveragesOf), ...(wrapArea ? [wrapArea] : [])]);
+    await this.fetchCoverage(passes.flatMap(coveragesOf));
     await this.plates.prepare(passes, layer.size);
   }
+  private fetchCoverage = (plans: readonly CoveragePlan[]): Promise<void> => this.masks.prepare(plans);
 
-  private async source(layer: LayerPlan, keep: Keep): Promise<Picture> {
+  private async source(layer: LayerPlan, job: Job): Promise<Picture> {
+    const { keep } = job;
     const cached = this.cache.get(layer.sourceKey);
     if (cached) return cached;
     const { source } = layer;
@@ -183,9 +294,30 @@ export class Executor {
         `“${layer.name}” shows something that this version does not know (${source.type}).`,
         'Update Jackplane and open it again.',
       );
-    const picture = source.kind === 'drawn' ? this.made(source, layer) : await this.moment(layer, source);
+    if (source.kind === 'below') throw new Error('an adjustment layer has no picture');
+    const picture =
+      source.kind === 'drawn'
+        ? this.made(source, layer)
+        : source.kind === 'shot'
+          ? await this.inner(source, job)
+          : await this.moment(layer, source);
     if (keep === 'every' || !layer.passes.length) this.cache.put(layer.sourceKey, picture);
     return picture;
+  }
+
+  /** Another shot at a moment. */
+  private async inner({ key, next }: Extract<SourcePlan, { kind: 'shot' }>, job: Job): Promise<Picture> {
+    const first = await this.composite(job.tables.shots[key]!, job);
+    if (!next) return first;
+    const second = await this.composite(job.tables.shots[next.key]!, job).catch((error: unknown) => {
+      first.release();
+      throw error;
+    });
+    const out = Picture.make(this.arena, first.rect);
+    this.kernels.lerpSpan(first.at, second.at, out.at, out.pixels, next.share);
+    first.release();
+    second.release();
+    return out;
   }
 
   private made({ type, values }: Extract<SourcePlan, { kind: 'drawn' }>, { size }: LayerPlan): Picture {
@@ -281,7 +413,7 @@ export class Executor {
 }
 
 /** Names the composite after each layer by everything that went into it. */
-function compositeKeys(plan: FramePlan): string[] {
+function compositeKeys(plan: CompositePlan): string[] {
   let key = JSON.stringify([plan.width, plan.height, plan.background, plan.light]);
   return plan.layers.map((layer) => (key = hash(`${key} ${layer.drawn}`)));
 }

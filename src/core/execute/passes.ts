@@ -1,7 +1,7 @@
 import type { PointPass, PassTools } from '../passes/define';
 import { passOf } from '../passes/registry';
 import type { CoveragePlan } from '../masks/coverage';
-import type { LayerPlan, PassPlan } from '../plan/plan';
+import type { PassPlan } from '../plan/plan';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
@@ -18,8 +18,22 @@ interface Bench {
   plates: PlateStore;
 }
 
-/** Every result is kept while someone is turning dials; only the last one of a layer while a render runs. */
-export type Keep = 'every' | 'last';
+/** Where passes work: how large that is, what masks cover there, and what lies below. */
+export interface Space {
+  size: { w: number; h: number };
+  /** coverage over a rectangle, one float a pixel, not to be changed */
+  coverage(plan: CoveragePlan, rect: Rect): Float32Array;
+  /** what lies below there, owned by the caller */
+  below?(rect: Rect): Picture;
+}
+/** The pixels of a layer's source. */
+export const layerSpace = ({ masks }: Pick<Bench, 'masks'>, size: { w: number; h: number }): Space => ({
+  size,
+  coverage: (plan, rect) => masks.plane(plan, rect),
+});
+
+/** Every result is kept while someone is turning dials; only the last one of a layer while a render runs; none of what has no name. */
+export type Keep = 'every' | 'last' | 'none';
 
 /**
  * Takes a picture through passes. Runs of point passes are done row by row in one sweep.
@@ -27,7 +41,7 @@ export type Keep = 'every' | 'last';
  */
 export function runPasses(
   bench: Bench,
-  layer: LayerPlan,
+  space: Space,
   passes: readonly PassPlan[],
   picture: Picture,
   keep: Keep,
@@ -40,12 +54,12 @@ export function runPasses(
       const before = current;
       const next = bench.arena.guarded(() =>
         run.length > 1 && joins(run[1]!)
-          ? keysTogether(bench, layer, run, before)
+          ? keysTogether(bench, space, run, before)
           : run.length > 1
-            ? sweep(bench, layer, run, before, keep)
-            : single(bench, layer, run[0]!, before),
+            ? sweep(bench, space, run, before, keep)
+            : single(bench, space, run[0]!, before),
       );
-      if (keep === 'every' || i === passes.length) bench.cache.put(run[run.length - 1]!.key, next);
+      if (keep === 'every' || (keep === 'last' && i === passes.length)) bench.cache.put(run[run.length - 1]!.key, next);
       current.release();
       current = next;
     }
@@ -70,17 +84,18 @@ function nextRun(passes: readonly PassPlan[], i: number): readonly PassPlan[] {
   return passes.slice(i, end);
 }
 
-function single(bench: Bench, layer: LayerPlan, pass: PassPlan, picture: Picture): Picture {
-  const after = isArea(pass) ? area(bench, layer, pass, picture) : sweep(bench, layer, [pass], picture, 'last');
-  return pass.area?.masks.length ? limited(bench, layer, pass.area, picture, after) : after;
+/** One pass, limited to its area. @returns owned by the caller */
+export function single(bench: Bench, space: Space, pass: PassPlan, picture: Picture): Picture {
+  const after = isArea(pass) ? area(bench, space, pass, picture) : sweep(bench, space, [pass], picture, 'last');
+  return pass.area?.masks.length ? limited(bench, space, pass.area, picture, after) : after;
 }
 
 /** Keys that all get the same picture; of each pixel the one that covers most, or least, is taken. */
-function keysTogether(bench: Bench, layer: LayerPlan, keys: readonly PassPlan[], picture: Picture): Picture {
-  let result = single(bench, layer, keys[0]!, picture);
+function keysTogether(bench: Bench, space: Space, keys: readonly PassPlan[], picture: Picture): Picture {
+  let result = single(bench, space, keys[0]!, picture);
   for (const key of keys.slice(1)) {
     if (isIdle(key)) continue;
-    const other = single(bench, layer, key, picture);
+    const other = single(bench, space, key, picture);
     const out = Picture.make(bench.arena, picture.rect);
     bench.kernels.pickByAlpha(result.at, other.at, out.at, out.pixels, key.values['combine'] === 'max' ? 1 : 0);
     result.release();
@@ -91,14 +106,29 @@ function keysTogether(bench: Bench, layer: LayerPlan, keys: readonly PassPlan[],
 }
 
 /** Before and after a pass mixed by its area. @param after given up by the caller */
-function limited(bench: Bench, layer: LayerPlan, plan: CoveragePlan, before: Picture, after: Picture): Picture {
+function limited(bench: Bench, space: Space, plan: CoveragePlan, before: Picture, after: Picture): Picture {
   if (after === before) return after;
   const rect = union(before.rect, after.rect);
   const [from, to] = [extended(bench, before.retain(), rect), extended(bench, after, rect)];
   const out = Picture.make(bench.arena, rect);
-  withTools(bench, layer, ({ coverage }) =>
+  withTools(bench, space, ({ coverage }) =>
     bench.kernels.lerpByPlane(from.at, to.at, coverage(plan, rect), out.at, out.pixels),
   );
+  from.release();
+  to.release();
+  return out;
+}
+
+/** Two pictures mixed. @param before, after given up @param amount 0 = before, 1 = after @returns owned by the caller */
+export function mixed(bench: Bench, before: Picture, after: Picture, amount: number): Picture {
+  if (amount >= 1 || after === before) {
+    before.release();
+    return after;
+  }
+  const rect = union(before.rect, after.rect);
+  const [from, to] = [extended(bench, before, rect), extended(bench, after, rect)];
+  const out = Picture.make(bench.arena, rect);
+  bench.kernels.lerpSpan(from.at, to.at, out.at, out.pixels, amount);
   from.release();
   to.release();
   return out;
@@ -129,21 +159,21 @@ function copyInto({ kernels }: Pick<Bench, 'kernels'>, from: Picture, to: Pictur
 
 const isIdle = (pass: PassPlan): boolean => passOf(pass.type)!.idle?.(pass.values as never) ?? false;
 
-function area(bench: Bench, layer: LayerPlan, pass: PassPlan, picture: Picture): Picture {
+function area(bench: Bench, space: Space, pass: PassPlan, picture: Picture): Picture {
   const declared = passOf(pass.type)!;
   if (!('run' in declared) || isIdle(pass) || isEmpty(picture.rect)) return picture.retain();
-  return withTools(bench, layer, (tools) => declared.run(picture, pass.values as never, tools));
+  return withTools(bench, space, (tools) => declared.run(picture, pass.values as never, tools));
 }
 
 /** One sweep over the rows for a run of point passes, so that a row stays in the processor's cache from first to last. */
-function sweep(bench: Bench, layer: LayerPlan, run: readonly PassPlan[], picture: Picture, keep: Keep): Picture {
+function sweep(bench: Bench, space: Space, run: readonly PassPlan[], picture: Picture, keep: Keep): Picture {
   const work = run.filter((pass) => !isIdle(pass)).map((pass) => ({ pass, declared: passOf(pass.type) as PointPass }));
   if (!work.length) return picture.retain();
-  return withTools(bench, layer, (tools) => {
+  return withTools(bench, space, (tools) => {
     const covers: Rect[] = [];
     let rect = picture.rect;
     for (const { pass, declared } of work) {
-      rect = intersect(rect, declared.cover?.(rect, pass.values as never, layer.size) ?? rect);
+      rect = intersect(rect, declared.cover?.(rect, pass.values as never, space.size) ?? rect);
       covers.push(rect);
     }
     const outs =
@@ -170,8 +200,9 @@ function sweep(bench: Bench, layer: LayerPlan, run: readonly PassPlan[], picture
 }
 
 /** Tools whose scratch memory is given back when the pass is done. */
-function withTools<T>({ kernels, arena, masks, plates }: Bench, layer: LayerPlan, use: (tools: PassTools) => T): T {
+function withTools<T>({ kernels, arena, plates }: Bench, space: Space, use: (tools: PassTools) => T): T {
   const taken: number[] = [];
+  const held: Picture[] = [];
   const scratch = (bytes: number) => {
     const at = arena.take(bytes);
     taken.push(at);
@@ -179,7 +210,7 @@ function withTools<T>({ kernels, arena, masks, plates }: Bench, layer: LayerPlan
   };
   try {
     const coverage = (plan: CoveragePlan, rect: Rect) => {
-      const plane = masks.plane(plan, rect);
+      const plane = space.coverage(plan, rect);
       const at = scratch(plane.byteLength + 12);
       arena.floats(at, plane.length).set(plane);
       return at;
@@ -193,12 +224,18 @@ function withTools<T>({ kernels, arena, masks, plates }: Bench, layer: LayerPlan
     return use({
       kernels,
       arena,
-      size: layer.size,
+      size: space.size,
       scratch,
       coverage,
-      plate: (plan, rect) => partOf(plates.get(plan, layer.size), rect),
+      below: (rect) => {
+        const picture = space.below?.(rect) ?? null;
+        if (picture) held.push(picture);
+        return picture;
+      },
+      plate: (plan, rect) => partOf(plates.get(plan, space.size), rect),
     });
   } finally {
     taken.forEach((at) => arena.give(at));
+    held.forEach((picture) => picture.release());
   }
 }

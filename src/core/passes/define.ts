@@ -28,6 +28,8 @@ export interface PassTools {
   coverage(plan: CoveragePlan, rect: Rect): number;
   /** the part of a plate that lies in a rectangle, not owned by the pass; clear where the plate has nothing; null when none is chosen */
   plate(plan: PlatePlan, rect: Rect): Picture | null;
+  /** what lies under the layer in a rectangle of the shot, not owned by the pass; null where a layer is computed by itself */
+  below(rect: Rect): Picture | null;
   /** memory of the pass for the length of one run */
   scratch(bytes: number): number;
 }
@@ -39,9 +41,13 @@ interface PassBase<P extends Params> {
   type: string;
   title: string;
   /** the kind of work, for grouping in search and docs */
-  group: 'cut out' | 'grade' | 'focus' | 'frame';
+  group: 'cut out' | 'grade' | 'focus' | 'light' | 'frame';
   /** where a new one goes: before Place, in the source's pixels, or after it, in the shot's. Before when left out */
   space?: 'layer' | 'shot';
+  /** further pictures that it asks for. What lies below is there only after Place */
+  needs?: readonly 'below'[];
+  /** the light that it wants after Place: display-encoded when left out, or that in which the shot is mixed */
+  light?: 'shot';
   /** synonyms and wishes that find this pass */
   words: readonly string[];
   /** what it computes, and its relatives */

@@ -1,17 +1,18 @@
 import { number } from '../params/number';
+import { gaussian } from '../picture/gaussian';
+import { Picture } from '../picture/picture';
 import { definePass } from './define';
 
-/**
- * Light wrap. The pass itself leaves the picture as it is: the plan takes its values to where the layer meets the layers below,
- * whose blurred light is screened over the inner edge there.
- */
+/** Light wrap: the blurred light of what lies below, screened over the inner edge of a placed layer. */
 export const lightWrap = definePass({
   type: 'light-wrap',
   title: 'Light wrap',
   group: 'cut out',
   space: 'shot',
+  needs: ['below'],
+  light: 'shot',
   words: ['glow over the edge', 'blend into background', 'background light', 'edge', 'integrate'],
-  help: 'Lets the light of the layers below glow over the edge of this one, so that it belongs there. Seen in the shot, not in the layer alone. Relatives: Refine edge, Adjust.',
+  help: 'Lets the light of the layers below glow over the edge of this one, so that it belongs there. Works after Place; seen in the shot, not in the layer alone. Relatives: Refine edge, Adjust.',
   params: {
     reach: number({
       label: 'Reach',
@@ -32,6 +33,23 @@ export const lightWrap = definePass({
       help: 'How bright it is.',
     }),
   },
-  idle: () => true,
-  prepare: () => () => undefined,
+  idle: (v) => v.reach === 0 || v.strength === 0,
+  reach: (v) => Math.ceil(3 * Math.max(0.5, v.reach / 2)),
+  run(picture, { reach, strength }, tools) {
+    const below = tools.below(picture.rect);
+    if (!below) return picture.retain();
+    const { kernels, arena } = tools;
+    const { w, h } = picture.rect;
+    const sigma = Math.max(0.5, reach / 2);
+    const light = Picture.make(arena, picture.rect);
+    const soft = Picture.make(arena, picture.rect);
+    gaussian(tools, below.at, light.at, w, h, sigma, true);
+    gaussian(tools, picture.at, soft.at, w, h, sigma, true);
+    const out = Picture.make(arena, picture.rect);
+    kernels.copy(picture.at, out.at, out.pixels);
+    kernels.lightWrap(out.at, light.at, soft.at, w * h, strength);
+    light.release();
+    soft.release();
+    return out;
+  },
 });

@@ -2,10 +2,9 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { PictureCache } from '../execute/cache';
 import { MaskStore } from '../execute/masks';
-import { runPasses } from '../execute/passes';
+import { layerSpace, runPasses } from '../execute/passes';
 import { PlateStore } from '../execute/plates';
 import type { CoveragePlan } from '../masks/coverage';
-import type { LayerPlan } from '../plan/plan';
 import { Picture } from '../picture/picture';
 import type { Rect } from '../picture/rect';
 import { NO_MASKS, pictureOf, testBench, type TestBench } from '../testing/bench';
@@ -118,9 +117,9 @@ async function run(
 ): Promise<(x: number, y: number) => number[]> {
   const moment = 'moment' in pass && pass.moment ? pass.moment(values as never, 5) : {};
   const plan = { id: 'p' as never, type: pass.type, values: { ...values, ...moment }, area: null, key: 'k' };
-  const layer = { size: SIZE } as LayerPlan;
+  const space = layerSpace(bench, SIZE);
   await bench.plates.prepare([plan], SIZE);
-  const out = runPasses({ ...bench, cache: new PictureCache(0) }, layer, [plan], picture, 'last');
+  const out = runPasses({ ...bench, cache: new PictureCache(0) }, space, [plan], picture, 'last');
   const floats = bench.arena.floats(out.at, out.pixels * 4).slice();
   const { rect } = out;
   out.release();

@@ -6,6 +6,7 @@ import { differenceKey } from './difference-key';
 import { refineEdge } from './refine-edge';
 import { crop } from './crop';
 import { hueKey } from './hue-key';
+import { dropShadow } from './drop-shadow';
 import { lightWrap } from './light-wrap';
 import { outline } from './outline';
 import { mask } from './mask';
@@ -22,6 +23,7 @@ export const PASSES: readonly AnyPass[] = [
   refineEdge,
   lightWrap,
   outline,
+  dropShadow,
   mask,
   crop,
   adjust,

@@ -7,6 +7,20 @@ export interface Kernels {
   halve(src: number, sw: number, sh: number, dst: number): void;
   narrow(src: number, dst: number, n: number): void;
   toYuv(src: number, w: number, h: number, y: number, u: number, v: number, a: number): void;
+  growAlpha(at: number, w: number, h: number, r: number, scratch: number): void;
+  colourByAlpha(at: number, n: number, r: number, g: number, b: number, opacity: number): void;
+  rampFill(
+    dst: number,
+    w: number,
+    h: number,
+    round: number,
+    ax: number,
+    ay: number,
+    bx: number,
+    by: number,
+    ramp: number,
+    steps: number,
+  ): void;
   fill(dst: number, n: number, r: number, g: number, b: number, a: number): void;
   copy(src: number, dst: number, n: number): void;
   matteSpan(src: number, dst: number, n: number): void;

@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { tiltMatrix, wholePlace } from '../document/place';
 import { still } from '../document/value';
 import { floatsOf, pictureOf, testBench, type TestBench } from '../testing/bench';
-import { drawLayer, backdrop } from '../execute/composite';
+import { backdrop, blendRows, placed } from '../execute/composite';
 import type { LayerPlan } from '../plan/plan';
 import {
   multiply,
@@ -128,7 +128,9 @@ describe('motion blur', () => {
   const white = () => new Float32Array(W * H * 4).fill(1);
   const drawn = (moves: number[]) => {
     const [under, picture] = [backdrop(bench, 60, 60, null), pictureOf(bench, { x: 0, y: 0, w: W, h: H }, white())];
-    drawLayer(bench, under, plan(moves), picture, false);
+    const lying = placed(bench, plan(moves), picture, under.rect)!;
+    blendRows(bench, under, lying, lying.rect, 0);
+    lying.release();
     const data = floatsOf(bench, under);
     [under, picture].forEach((item) => item.release());
     return data;

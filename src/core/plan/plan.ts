@@ -3,8 +3,10 @@ import type { CoveragePlan } from '../masks/coverage';
 import { carriedBy, placeMatrix, tiltMatrix } from '../document/place';
 import { shotIn, sourceSize, stockIn } from '../document/find';
 import {
+  groupOf,
   stockOf,
   type Layer,
+  type Pass,
   type PassId,
   type Project,
   type Shot,
@@ -53,6 +55,10 @@ export type SourcePlan =
     }
   /** computed from its values by its declaration */
   | { kind: 'drawn'; type: string; values: PlainValues }
+  /** another shot at a moment, among the shots of the frame's plan; between two of its frames, both */
+  | { kind: 'shot'; key: string; next?: { key: string; share: number } }
+  /** the composite of the layers below */
+  | { kind: 'below' }
   /** of a type that this version does not know */
   | { kind: 'unknown'; type: string };
 
@@ -64,6 +70,8 @@ export interface PassPlan {
   area: CoveragePlan | null;
   /** names the picture after this pass by content */
   key: string;
+  /** how strongly it works, 0…1, when it comes from an adjustment layer; then its masks lie in the shot */
+  amount?: number;
 }
 
 export interface LayerPlan {
@@ -84,16 +92,18 @@ export interface LayerPlan {
   trail: readonly Projective[];
   opacity: number;
   blend: BlendMode;
-  /** light of the layers below over its edge, pixels at the plan's scale; only within an area, if it has one */
-  wrap: { reach: number; strength: number; area: CoveragePlan | null } | null;
+  /** passes that work on the placed picture, in the shot's pixels */
+  after: PassPlan[];
+  /** of an adjustment layer: where it works; everywhere when there are none */
+  cover: CoveragePlan[];
   /** what gives it its coverage, among the mattes of the frame's plan */
   matte: { key: string; by: 'alpha' | 'brightness'; invert: boolean } | null;
   /** names all that says how its picture comes into the shot, by content */
   drawn: string;
 }
 
-/** All that is needed to compute a frame, as plain data. The same document, frame and scale give the same plan. */
-export interface FramePlan {
+/** The layers of a shot at a frame, as plain data. */
+export interface CompositePlan {
   width: number;
   height: number;
   reduction: Reduction;
@@ -101,9 +111,20 @@ export interface FramePlan {
   light: 'display' | 'linear';
   /** bottom layer first */
   layers: LayerPlan[];
-  /** layers that give others their coverage, by the name of what they draw; flat, however long a chain of them is */
-  mattes: Record<string, LayerPlan>;
   key: string;
+}
+/** What layers refer to by name; flat, however long chains of them are. */
+export interface Tables {
+  /** layers that give others their coverage, by the name of what they draw */
+  mattes: Record<string, LayerPlan>;
+  /** shots that layers show, by their keys */
+  shots: Record<string, CompositePlan>;
+}
+/** All that is needed to compute a frame. The same document, frame and scale give the same plan. */
+export interface FramePlan extends CompositePlan, Tables {}
+/** All that is needed to compute a layer by itself. */
+export interface AlonePlan extends LayerPlan {
+  tables: Tables;
 }
 
 export interface PlanOptions {
@@ -114,12 +135,28 @@ export interface PlanOptions {
 
 /** @param frame shot frame @throws JackplaneError not-found */
 export function planFrame(project: Project, shotId: ShotId, frame: number, options: PlanOptions = {}): FramePlan {
-  const shot = shotIn(project, shotId);
+  const tables: Tables = { mattes: {}, shots: {} };
+  return { ...planComposite(project, shotIn(project, shotId), frame, options, tables, 0), ...tables };
+}
+
+/** @param depth how many groups it lies in */
+function planComposite(
+  project: Project,
+  shot: Shot,
+  frame: number,
+  options: PlanOptions,
+  tables: Tables,
+  depth: number,
+): CompositePlan {
   const reduction = options.reduction ?? 1;
-  const planned: Planned = { layers: new Map(), mattes: {} };
-  const layers = visibleLayers(shot, frame)
-    .map((layer) => planLayer(project, shot, layer, frame, reduction, options.without, planned))
+  const known: Planned = { layers: new Map(), tables, without: options.without, depth };
+  const shown = visibleLayers(shot, frame);
+  const naming = shown.filter((layer) => namedBy(layer).length > 0);
+  const layers = shown
+    .filter((layer) => !naming.includes(layer))
+    .map((layer) => planLayerIn(project, shot, layer, frame, reduction, known))
     .filter((plan) => plan !== null)
+    .map((plan) => withAdjustments(plan, naming, (layer) => momentOf(project, shot, layer, frame, reduction)))
     .reverse();
   const plan = {
     width: Math.ceil(shot.width / reduction),
@@ -128,7 +165,6 @@ export function planFrame(project: Project, shotId: ShotId, frame: number, optio
     background: shot.background,
     light: shot.light,
     layers,
-    mattes: planned.mattes,
   };
   return {
     ...plan,
@@ -138,11 +174,35 @@ export function planFrame(project: Project, shotId: ShotId, frame: number, optio
   };
 }
 
-/** What is planned already: a layer that gives its matte to others is planned once. */
+/** What is planned already, and what it is planned with. */
 interface Planned {
+  /** a layer that gives its matte to others is planned once */
   layers: Map<string, LayerPlan | null>;
-  mattes: Record<string, LayerPlan>;
+  tables: Tables;
+  without: PassId | undefined;
+  depth: number;
 }
+
+/** The layers that an adjustment layer works on by name. */
+const namedBy = ({ source }: Layer): readonly string[] =>
+  source.type === 'adjustment' ? (source.values as { layers: { still: string[] } }).layers.still : [];
+
+/** A layer's plan with the passes of the adjustment layers that name it, the lowest of them first. */
+function withAdjustments(plan: LayerPlan, naming: readonly Layer[], at: (layer: Layer) => Moment): LayerPlan {
+  const adding = naming.filter((layer) => namedBy(layer).includes(plan.id)).reverse();
+  if (!adding.length) return plan;
+  const after = adding.flatMap((layer) => {
+    const moment = at(layer);
+    const amount = Math.min(1, Math.max(0, valueAt(layer.opacity, moment)));
+    const size = shotSize(moment);
+    return planPasses(moment, layer.passes, size, plan.key).map((pass) => ({ ...pass, amount }));
+  });
+  return { ...plan, after: [...plan.after, ...after], drawn: hash(JSON.stringify([plan.drawn, after])) };
+}
+const shotSize = ({ shot, reduction }: Moment): Size => ({
+  w: Math.ceil(shot.width / reduction),
+  h: Math.ceil(shot.height / reduction),
+});
 
 /** Layers that show at a frame, top first: shown ones, or only the solo ones when there are any. */
 export function visibleLayers(shot: Shot, frame: number): Layer[] {
@@ -157,82 +217,98 @@ export function visibleLayers(shot: Shot, frame: number): Layer[] {
 export const intoPicture = ({ tilt, matrix }: LayerPlan): Projective | null =>
   projectiveInverse(tilt ?? projective(matrix));
 
-/** One layer's plan, or null when it has no picture (sound). */
+/** One layer's plan by itself, or null when it has no picture of its own (sound, adjustments). */
 export function planLayer(
   project: Project,
   shot: Shot,
   layer: Layer,
   frame: number,
   reduction: Reduction,
-  without?: PassId,
-  planned: Planned = { layers: new Map(), mattes: {} },
-): LayerPlan | null {
-  const known = planned.layers.get(layer.id);
-  if (known !== undefined) return known;
-  const made = plannedLayer(project, shot, layer, frame, reduction, without, planned);
-  planned.layers.set(layer.id, made);
-  return made;
+): AlonePlan | null {
+  const tables: Tables = { mattes: {}, shots: {} };
+  const known: Planned = { layers: new Map(), tables, without: undefined, depth: 0 };
+  const plan = planLayerIn(project, shot, layer, frame, reduction, known);
+  return plan && plan.source.kind !== 'below' ? { ...plan, tables } : null;
 }
 
-function plannedLayer(
+function planLayerIn(
   project: Project,
   shot: Shot,
   layer: Layer,
   frame: number,
   reduction: Reduction,
-  without: PassId | undefined,
-  planned: Planned,
+  known: Planned,
 ): LayerPlan | null {
+  const before = known.layers.get(layer.id);
+  if (before !== undefined) return before;
   const full = sourceSize(project, shot, layer);
-  if (!full) return null;
   const moment = momentOf(project, shot, layer, frame, reduction);
-  const size = { w: Math.ceil(full.w / reduction), h: Math.ceil(full.h / reduction) };
-  const source = planSource(moment, size);
-  const sourceKey = hash(JSON.stringify([sourceName(source), size, reduction]));
-  let key = sourceKey;
-  const tools = resolveTools(moment, size);
-  const passes = layer.passes
-    .filter((pass) => pass.on && pass.id !== without && passOf(pass.type))
-    .map((pass) => {
-      const declared = passOf(pass.type)!;
-      const resolved = valuesOf(declared.params, pass.values, tools);
-      const values =
-        'moment' in declared && declared.moment
-          ? { ...resolved, ...declared.moment(resolved as never, moment.frame) }
-          : resolved;
-      const limits = pass.area && tools.coverage(pass.area.masks, 'none');
-      // an area is one as soon as something is drawn in it
-      const area = limits?.masks.length ? { ...limits, side: pass.area!.side } : null;
-      if (!declared.idle?.(values as never)) key = hash(`${key} ${pass.type} ${JSON.stringify([values, area])}`);
-      return { id: pass.id, type: pass.type, values, area, key };
-    });
-  const matrix = reduced(layerMatrix(moment, full), reduction);
-  const tilted = layerTilt(moment, full);
-  const opacity = Math.min(1, Math.max(0, valueAt(layer.opacity, moment)));
-  const tilt = tilted && reducedTilt(tilted, reduction);
-  const trail = planTrail(moment, full);
-  const wrap = planWrap(passes);
-  const matte = planMatte(project, shot, layer, frame, reduction, planned);
-  const { blend } = layer;
-  const drawn = hash(JSON.stringify([key, matrix, tilt, trail, opacity, blend, wrap, matte]));
-  return {
-    id: layer.id,
-    name: layer.name,
-    source,
-    size,
-    sourceKey,
-    passes,
-    key,
-    matrix,
-    tilt,
-    trail,
-    opacity,
-    blend,
-    wrap,
-    matte,
-    drawn,
-  };
+  const made = full && planned(moment, full, known);
+  known.layers.set(layer.id, made);
+  return made;
 }
+
+/** The passes of one space that are on, resolved. @param size of the picture that they work on @param key of the picture before them */
+function planPasses(moment: Moment, passes: readonly Pass[], size: Size, key: string): PassPlan[] {
+  const tools = resolveTools(moment, size);
+  return passes.flatMap((pass) => {
+    const declared = pass.on ? passOf(pass.type) : undefined;
+    if (!declared) return [];
+    const resolved = valuesOf(declared.params, pass.values, tools);
+    const values =
+      'moment' in declared && declared.moment
+        ? { ...resolved, ...declared.moment(resolved as never, moment.frame) }
+        : resolved;
+    const limits = pass.area && tools.coverage(pass.area.masks, 'none');
+    // an area is one as soon as something is drawn in it
+    const area = limits?.masks.length ? { ...limits, side: pass.area!.side } : null;
+    if (!declared.idle?.(values as never)) key = hash(`${key} ${pass.type} ${JSON.stringify([values, area])}`);
+    return [{ id: pass.id, type: pass.type, values, area, key }];
+  });
+}
+
+function planned(moment: Moment, full: Size, known: Planned): LayerPlan {
+  const { layer, reduction } = moment;
+  const size = { w: Math.ceil(full.w / reduction), h: Math.ceil(full.h / reduction) };
+  const source = planSource(moment, size, known);
+  const sourceKey = hash(JSON.stringify([sourceName(source), size, reduction]));
+  const line = layer.passes.filter((pass) => pass.id !== known.without);
+  const below = source.kind === 'below';
+  // what an adjustment layer shows lies in the shot already, and where its Mask passes say it works
+  const limits = below ? line.filter((pass) => pass.type === 'mask' && pass.on) : [];
+  const cover = planPasses(moment, limits, size, '').flatMap((pass) => coveragesIn(pass));
+  const before = line.filter((pass) => (below ? !limits.includes(pass) : pass.space === 'layer'));
+  const passes = planPasses(moment, before, size, sourceKey);
+  const key = passes.at(-1)?.key ?? sourceKey;
+  // masks are drawn on the source, wherever it is placed
+  const after = below
+    ? []
+    : planPasses(
+        moment,
+        line.filter((pass) => pass.space === 'shot'),
+        size,
+        key,
+      );
+  const placing = {
+    matrix: below ? IDENTITY : reduced(layerMatrix(moment, full), reduction),
+    tilt: below ? null : reducedOrNull(layerTilt(moment, full), reduction),
+    trail: below ? [] : planTrail(moment, full),
+    opacity: Math.min(1, Math.max(0, valueAt(layer.opacity, moment))),
+    blend: layer.blend,
+    matte: planMatte(moment, known),
+  };
+  const drawn = hash(JSON.stringify([key, placing, after.filter((pass) => !isIdle(pass)), cover]));
+  return { id: layer.id, name: layer.name, source, size, sourceKey, passes, key, ...placing, after, cover, drawn };
+}
+
+const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
+const reducedOrNull = (m: Projective | null, by: number): Projective | null => m && reducedTilt(m, by);
+const isIdle = (pass: PassPlan): boolean => passOf(pass.type)!.idle?.(pass.values as never) ?? false;
+/** The coverage by which a Mask pass cuts. */
+const coveragesIn = (pass: PassPlan): CoveragePlan[] =>
+  Object.values(pass.values).filter(
+    (value): value is CoveragePlan => typeof value === 'object' && value !== null && 'masks' in value,
+  );
 
 /** A layer's plan up to what comes into one of its passes, at full size. */
 export function planBefore(project: Project, shot: Shot, layer: Layer, pass: PassId, frame: number): LayerPlan | null {
@@ -251,30 +327,17 @@ export function planBefore(project: Project, shot: Shot, layer: Layer, pass: Pas
   );
 }
 
-/** Values of the last light wrap among passes. */
-function planWrap(passes: readonly PassPlan[]): LayerPlan['wrap'] {
-  const last = passes.findLast((pass) => pass.type === 'light-wrap');
-  const values = last?.values as { reach: number; strength: number } | undefined;
-  return values && values.reach > 0 && values.strength > 0
-    ? { reach: values.reach, strength: values.strength, area: last!.area }
-    : null;
-}
-
-/** The matte layer's plan; outside of its own time it covers nothing. */
-function planMatte(
-  project: Project,
-  shot: Shot,
-  { matte }: Layer,
-  frame: number,
-  reduction: Reduction,
-  planned: Planned,
-): LayerPlan['matte'] {
+/** The matte layer's plan goes to the table; outside of its own time it covers nothing. */
+function planMatte(moment: Moment, known: Planned): LayerPlan['matte'] {
+  const { project, shot, reduction } = moment;
+  const { matte } = moment.layer;
   const giver = matte && shot.layers.find((item) => item.id === matte.layer);
-  const plan = giver && planLayer(project, shot, giver, frame, reduction, undefined, planned);
-  if (!plan) return null;
+  const frame = moment.frame + moment.layer.span.start;
+  const plan = giver && planLayerIn(project, shot, giver, frame, reduction, known);
+  if (!plan || plan.source.kind === 'below') return null;
   const there = frame >= giver.span.start && frame < giver.span.start + giver.span.length;
   const key = there ? plan.drawn : `${plan.drawn} not there`;
-  planned.mattes[key] = there ? plan : { ...plan, opacity: 0, drawn: key };
+  known.tables.mattes[key] = there ? plan : { ...plan, opacity: 0, drawn: key };
   return { key, by: matte.by, invert: matte.invert };
 }
 
@@ -315,12 +378,14 @@ function planTrail(moment: Moment, source: Size): Projective[] {
 
 /** What a source's picture depends on. */
 const sourceName = (source: SourcePlan): unknown =>
-  source.kind === 'stock' ? [source.stock, source.file, source.seconds, source.next] : [source.type, source];
+  source.kind === 'stock' ? [source.stock, source.file, source.seconds, source.next] : source;
 
-function planSource(moment: Moment, size: Size): SourcePlan {
+function planSource(moment: Moment, size: Size, known: Planned): SourcePlan {
   const { source } = moment.layer;
   const declared = sourceOf(source.type);
   if (!declared) return { kind: 'unknown', type: source.type };
+  if ('found' in declared && declared.found === 'below') return { kind: 'below' };
+  if ('found' in declared && declared.found === 'shot') return planGroup(moment, known);
   if ('draw' in declared)
     return {
       kind: 'drawn',
@@ -328,6 +393,27 @@ function planSource(moment: Moment, size: Size): SourcePlan {
       values: valuesOf(declared.params, source.values, resolveTools(moment, size)),
     };
   return planStock(moment, stockIn(moment.project, stockOf(moment.layer)!));
+}
+
+/** Most groups in each other that are looked into. */
+const DEEPEST = 40;
+
+function planGroup(moment: Moment, known: Planned): SourcePlan {
+  const { project, layer, shot, reduction } = moment;
+  const inner = project.shots.find((item) => item.id === groupOf(layer));
+  if (!inner || known.depth >= DEEPEST) return { kind: 'unknown', type: 'group' };
+  const at = (frame: number): string => {
+    const within = Math.min(inner.length - 1, Math.max(0, frame));
+    const plan = planComposite(project, inner, within, { reduction }, known.tables, known.depth + 1);
+    known.tables.shots[plan.key] = plan;
+    return plan.key;
+  };
+  const { num, den } = inner.rate;
+  const place = (sourceSeconds(shot, layer, moment.frame) * num) / den + STAMP_ROUNDING;
+  const first = Math.floor(place);
+  const share = place - first;
+  if (layer.time.between === 'nearest' || share < 0.001) return { kind: 'shot', key: at(first) };
+  return { kind: 'shot', key: at(first), next: { key: at(first + 1), share } };
 }
 
 function planStock({ shot, layer, frame }: Moment, item: Stock): SourcePlan {

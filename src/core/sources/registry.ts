@@ -1,9 +1,12 @@
+import { adjustment } from './adjustment';
 import { colour } from './colour';
 import type { AnySource } from './define';
+import { gradient } from './gradient';
+import { group } from './group';
 import { stock } from './stock';
 
 /** Every source there is, in the order in which they are offered. */
-export const SOURCES: readonly AnySource[] = [stock, colour];
+export const SOURCES: readonly AnySource[] = [stock, colour, gradient, group, adjustment];
 
 const byType = new Map(SOURCES.map((source) => [source.type, source]));
 

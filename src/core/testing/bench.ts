@@ -1,12 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { PictureCache } from '../execute/cache';
 import { MaskStore } from '../execute/masks';
-import { runPasses } from '../execute/passes';
+import { layerSpace, runPasses } from '../execute/passes';
 import { PlateStore } from '../execute/plates';
 import type { CoveragePlan } from '../masks/coverage';
 import type { PlainValues } from '../params/registry';
 import { passOf } from '../passes/registry';
-import type { LayerPlan } from '../plan/plan';
 import { Arena } from '../picture/arena';
 import { bindKernels, type Kernels } from '../picture/kernels';
 import { Picture } from '../picture/picture';
@@ -69,10 +68,10 @@ export function runPass(
   picture: Picture,
   area: CoveragePlan | null = null,
 ): Picture {
-  const layer = { size: { w: picture.rect.w, h: picture.rect.h } } as LayerPlan;
+  const space = layerSpace(bench, { w: picture.rect.w, h: picture.rect.h });
   return runPasses(
     { ...bench, cache: new PictureCache(0) },
-    layer,
+    space,
     [{ id: 'p' as never, type, values: planned(type, values), area, key: 'k' }],
     picture,
     'last',
