@@ -98,6 +98,8 @@ export function shortcutTable(): Shortcut[] {
     { keys: 'Enter', shown: 'Enter', does: 'Close the path that is being drawn', run: () => masking.closeDrawn() },
     { keys: 's', shown: 'S', does: 'Split the layer at the playhead', run: selection.split },
     { keys: 'd', shown: 'D', does: 'Duplicate the layer', run: () => selection.duplicate(0) },
+    { keys: '$mod+g', shown: 'Ctrl+G', does: 'Group the chosen layers', run: selection.group },
+    { keys: '$mod+Shift+g', shown: 'Ctrl+Shift+G', does: 'Ungroup', run: selection.apart },
     { keys: '$mod+c', shown: 'Ctrl+C', does: 'Copy keyframes or layers', run: selection.copy },
     { keys: '$mod+v', shown: 'Ctrl+V', does: 'Paste at the playhead', run: () => selection.paste() },
     { keys: '$mod+Shift+v', shown: 'Ctrl+Shift+V', does: 'Paste keyframes reversed', run: () => selection.paste(true) },

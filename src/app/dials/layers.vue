@@ -16,10 +16,10 @@ const below = computed(() => {
 
 <template>
   <div :title="param.help">
-    <span class="dial-row">{{ param.label }} <span v-if="!value.length" class="dim">all that lie below</span></span>
     <v-select
       multiple
       chips
+      persistent-placeholder
       :model-value="value"
       :items="below"
       item-title="name"

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, reactive, watch } from 'vue';
 import { useDebounceFn } from '@vueuse/core';
 import { VueDraggable } from 'vue-draggable-plus';
 import { mdiClose, mdiContentCopy, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
 import { orderPass, removePass, switchPass } from '../../core/document/edits/passes';
-import { sourceSize } from '../../core/document/find';
+import { sourceSize, withShot } from '../../core/document/find';
 import type { Pass } from '../../core/document/schema';
 import { PASSES, passOf, titleOf } from '../../core/passes/registry';
 import { planFrame, planLayer } from '../../core/plan/plan';
@@ -26,10 +26,17 @@ const TALL = 104;
 
 /** Small pictures by pass id, and for the fixed tiles by name. */
 const pictures = reactive<Record<string, ImageBitmap>>({});
-const order = ref<Pass[]>([]);
+/** Passes before Place and after it. An adjustment layer has no Place: all of its passes work in the shot. */
+const SPACES = ['layer', 'shot'] as const;
+type Space = Pass['space'];
+const order = reactive<Record<Space, Pass[]>>({ layer: [], shot: [] });
+const placed = computed(() => bench.layer?.source.type !== 'adjustment');
 watch(
   () => bench.layer?.passes,
-  (passes) => (order.value = [...(passes ?? [])]),
+  (passes = []) => {
+    order.layer = passes.filter((pass) => !placed.value || pass.space === 'layer');
+    order.shot = passes.filter((pass) => placed.value && pass.space === 'shot');
+  },
   { immediate: true },
 );
 /** Layers that a pass can be copied to. */
@@ -46,28 +53,49 @@ function keep(name: string, bitmap: ImageBitmap): void {
   pictures[name] = bitmap;
 }
 
+/** What has no picture of its own shows none of another layer. */
+function forget(): void {
+  for (const name of Object.keys(pictures)) {
+    if (name === 'shot') continue;
+    pictures[name]!.close();
+    delete pictures[name];
+  }
+}
+
 let run = 0;
 async function refresh(): Promise<void> {
   const { shot, layer } = bench;
   if (!shot || !layer || !store.project || player.playing || !hasPicture.value) return;
   const mine = ++run;
   const plan = planLayer(store.project, shot, layer, bench.frame, 4);
-  if (!plan) return;
   const engine = await useEngine();
   try {
+    const whole = await engine.frame(planFrame(store.project, shot.id, bench.frame, { reduction: 4 }), 'picture');
+    if (mine !== run) return;
+    keep('shot', await createImageBitmap(whole.bitmap));
+    if (!plan) return forget();
     const small = await engine.thumbnails(plan, WIDE, TALL);
     if (mine !== run) return small.forEach((bitmap) => bitmap.close());
     keep('source', small[0]!);
     plan.passes.forEach((pass, i) => keep(pass.id, small[i + 1]!));
+    const before = layer.passes.filter((pass) => pass.space === 'layer');
     const alone = { ...shot, background: null, layers: [{ ...layer, shown: true, blend: 'normal' as const }] };
-    const placed = await engine.frame(
-      planFrame({ ...store.project!, shots: [alone] }, shot.id, bench.frame, { reduction: 4 }),
+    const bare = { ...alone, layers: [{ ...alone.layers[0]!, passes: before }] };
+    const lying = await engine.frame(
+      planFrame(withShot(store.project!, bare), shot.id, bench.frame, { reduction: 4 }),
       'picture',
     );
-    const whole = await engine.frame(planFrame(store.project!, shot.id, bench.frame, { reduction: 4 }), 'picture');
     if (mine !== run) return;
-    keep('place', await createImageBitmap(placed.bitmap));
-    keep('shot', await createImageBitmap(whole.bitmap));
+    // after Place the picture is the shot's; each such pass is seen with those before it
+    for (const pass of plan.after) {
+      const upTo = layer.passes.slice(0, layer.passes.findIndex((item) => item.id === pass.id) + 1);
+      const seen = { ...alone, layers: [{ ...alone.layers[0]!, passes: upTo }] };
+      const frame = planFrame(withShot(store.project!, seen), shot.id, bench.frame, { reduction: 4 });
+      const { bitmap } = await engine.frame(frame, 'picture');
+      if (mine !== run) return;
+      keep(pass.id, await createImageBitmap(bitmap));
+    }
+    keep('place', await createImageBitmap(lying.bitmap));
   } catch {
     // what went wrong with a picture is said in the viewer, where it is large
   }
@@ -78,17 +106,26 @@ watch([() => store.project, () => bench.frame, () => bench.layerId, () => player
 });
 onBeforeUnmount(() => Object.values(pictures).forEach((bitmap) => bitmap.close()));
 
-function reordered({ oldIndex, newIndex }: { oldIndex?: number; newIndex?: number }): void {
-  const pass = bench.layer?.passes[oldIndex ?? -1];
-  if (pass && newIndex !== undefined) bench.editLayer((project, at) => orderPass(project, at, pass.id, newIndex));
+/** A tile was dropped, in its own half or in the other one. */
+function reordered(space: Space, { newIndex }: { newIndex?: number }): void {
+  const pass = order[space][newIndex ?? -1];
+  if (pass)
+    bench.editLayer((project, at) => orderPass(project, at, pass.id, newIndex!, placed.value ? space : undefined));
 }
+/** Moves a pass one place on; at Place it goes over to the other half. */
 function moveBy(pass: Pass, by: number): void {
-  const from = bench.layer!.passes.findIndex((item) => item.id === pass.id);
-  bench.editLayer((project, at) => orderPass(project, at, pass.id, Math.max(0, from + by)));
+  const half = order[placed.value ? pass.space : 'layer'];
+  const to = half.findIndex((item) => item.id === pass.id) + by;
+  const over = placed.value && (to < 0 ? pass.space === 'shot' : to >= half.length && pass.space === 'layer');
+  const space = over ? (pass.space === 'layer' ? 'shot' : 'layer') : pass.space;
+  const index = !over ? Math.max(0, to) : space === 'shot' ? 0 : order.layer.length;
+  bench.editLayer((project, at) => orderPass(project, at, pass.id, index, space));
 }
 /** What people usually begin with, for a source that has no pass yet. */
 const BEGINNINGS = ['colour-key', 'crop', 'adjust'];
-const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((type) => passOf(type)!)));
+const beginnings = computed(() =>
+  bench.layer?.passes.length ? [] : (placed.value ? BEGINNINGS : ['adjust']).map((type) => passOf(type)!),
+);
 </script>
 
 <template>
@@ -101,95 +138,110 @@ const beginnings = computed(() => (order.value.length ? [] : BEGINNINGS.map((typ
         :chosen="bench.chosen === 'source'"
         @choose="bench.show('source')"
       />
-      <VueDraggable
-        v-model="order"
-        class="passes"
-        filter="button.icon-button"
-        :prevent-on-filter="false"
-        :disabled="bench.layer.locked"
-        :animation="120"
-        @end="reordered"
-      >
-        <div v-for="pass in order" :key="pass.id" class="step">
-          <PassTile
-            :title="titleOf(pass.type)"
-            :picture="pictures[pass.id]"
-            :chosen="bench.chosen === pass.id"
-            :off="!pass.on"
-            :area="pass.area?.side"
-            @choose="bench.show(pass.id)"
-            @left="moveBy(pass, -1)"
-            @right="moveBy(pass, 1)"
-            @hold="bench.upTo = pass.id"
-            @release="bench.upTo = null"
-            @remove="bench.editLayer((project, at) => removePass(project, at, pass.id))"
-          >
-            <IconButton
-              :label="`${pass.on ? 'Switch off' : 'Switch on'} ${titleOf(pass.type)}`"
-              :icon="pass.on ? mdiEye : mdiEyeOff"
-              @click="bench.editLayer((project, at) => switchPass(project, at, pass.id))"
-            />
-            <v-menu v-if="others.length">
-              <template #activator="{ props: menu }">
-                <IconButton
-                  v-bind="menu"
-                  :label="`Copy ${titleOf(pass.type)} to another layer`"
-                  :icon="mdiContentCopy"
-                  @click="bench.show(pass.id)"
-                />
-              </template>
-              <v-list
-                ><v-list-item
-                  v-for="other in others"
-                  :key="other.id"
-                  :title="other.name"
-                  @click="bench.copyPassTo(other.id)"
-              /></v-list>
-            </v-menu>
-            <IconButton
-              :label="`Delete ${titleOf(pass.type)}`"
-              :icon="mdiClose"
-              @click="bench.editLayer((project, at) => removePass(project, at, pass.id))"
-            />
-          </PassTile>
-        </div>
-      </VueDraggable>
-      <span v-if="beginnings.length" class="beginnings">
-        <v-btn
-          v-for="pass in beginnings"
-          :key="pass.type"
-          size="small"
-          :title="pass.help"
+      <template v-for="space in SPACES" :key="space">
+        <VueDraggable
+          v-model="order[space]"
+          :group="placed ? 'passes' : undefined"
+          class="passes"
+          :aria-label="space === 'layer' ? 'Before Place' : 'After Place'"
+          role="group"
+          filter="button.icon-button"
+          :prevent-on-filter="false"
           :disabled="bench.layer.locked"
-          @click="bench.insertPass(pass.type)"
-          >{{ pass.title }}</v-btn
+          :animation="120"
+          @add="(moved: { newIndex?: number }) => reordered(space, moved)"
+          @update="(moved: { newIndex?: number }) => reordered(space, moved)"
         >
-      </span>
-      <v-menu>
-        <template #activator="{ props: menu }">
-          <button v-bind="menu" class="add" aria-label="Add a pass" title="Add a pass" :disabled="bench.layer.locked">
-            <Icon :path="mdiPlus" />
-          </button>
+          <div v-for="pass in order[space]" :key="pass.id" class="step">
+            <PassTile
+              :title="titleOf(pass.type)"
+              :picture="pictures[pass.id]"
+              :chosen="bench.chosen === pass.id"
+              :off="!pass.on"
+              :area="pass.area?.side"
+              @choose="bench.show(pass.id)"
+              @left="moveBy(pass, -1)"
+              @right="moveBy(pass, 1)"
+              @hold="bench.upTo = pass.id"
+              @release="bench.upTo = null"
+              @remove="bench.editLayer((project, at) => removePass(project, at, pass.id))"
+            >
+              <IconButton
+                :label="`${pass.on ? 'Switch off' : 'Switch on'} ${titleOf(pass.type)}`"
+                :icon="pass.on ? mdiEye : mdiEyeOff"
+                @click="bench.editLayer((project, at) => switchPass(project, at, pass.id))"
+              />
+              <v-menu v-if="others.length">
+                <template #activator="{ props: menu }">
+                  <IconButton
+                    v-bind="menu"
+                    :label="`Copy ${titleOf(pass.type)} to another layer`"
+                    :icon="mdiContentCopy"
+                    @click="bench.show(pass.id)"
+                  />
+                </template>
+                <v-list
+                  ><v-list-item
+                    v-for="other in others"
+                    :key="other.id"
+                    :title="other.name"
+                    @click="bench.copyPassTo(other.id)"
+                /></v-list>
+              </v-menu>
+              <IconButton
+                :label="`Delete ${titleOf(pass.type)}`"
+                :icon="mdiClose"
+                @click="bench.editLayer((project, at) => removePass(project, at, pass.id))"
+              />
+            </PassTile>
+          </div>
+        </VueDraggable>
+        <template v-if="space === 'layer'">
+          <span v-if="beginnings.length" class="beginnings">
+            <v-btn
+              v-for="pass in beginnings"
+              :key="pass.type"
+              size="small"
+              :title="pass.help"
+              :disabled="bench.layer.locked"
+              @click="bench.insertPass(pass.type)"
+              >{{ pass.title }}</v-btn
+            >
+          </span>
+          <v-menu>
+            <template #activator="{ props: menu }">
+              <button
+                v-bind="menu"
+                class="add"
+                aria-label="Add a pass"
+                title="Add a pass"
+                :disabled="bench.layer.locked"
+              >
+                <Icon :path="mdiPlus" />
+              </button>
+            </template>
+            <v-list>
+              <v-list-item
+                v-for="pass in PASSES"
+                :key="pass.type"
+                :title="pass.title"
+                :subtitle="pass.group"
+                @click="bench.insertPass(pass.type)"
+              />
+              <v-divider />
+              <v-list-item title="Search… (Ctrl+K)" @click="ask('search')" />
+            </v-list>
+          </v-menu>
         </template>
-        <v-list>
-          <v-list-item
-            v-for="pass in PASSES"
-            :key="pass.type"
-            :title="pass.title"
-            :subtitle="pass.group"
-            @click="bench.insertPass(pass.type)"
-          />
-          <v-divider />
-          <v-list-item title="Search… (Ctrl+K)" @click="ask('search')" />
-        </v-list>
-      </v-menu>
-      <PassTile
-        title="Place"
-        fixed
-        :picture="pictures['place']"
-        :chosen="bench.chosen === 'place'"
-        @choose="bench.show('place')"
-      />
+        <PassTile
+          v-if="placed && space === 'layer'"
+          title="Place"
+          fixed
+          :picture="pictures['place']"
+          :chosen="bench.chosen === 'place'"
+          @choose="bench.show('place')"
+        />
+      </template>
       <PassTile
         title="In the shot"
         fixed

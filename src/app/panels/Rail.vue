@@ -8,6 +8,8 @@ import {
   mdiThemeLightDark,
   mdiUndo,
 } from '@mdi/js';
+import { shownIn } from '../../core/document/edits/groups';
+import type { Shot } from '../../core/document/schema';
 import { removeShot, renameProject } from '../../core/document/edits/project';
 import { rateLabel } from '../../core/time/rate';
 import { timecode } from '../../core/time/timecode';
@@ -57,6 +59,25 @@ function rename(event: Event): void {
   if (name && name !== store.project?.name) store.edit(renameProject(name));
   input.value = store.project?.name ?? '';
 }
+/** Groups are opened from the layers that show them. */
+const shots = computed(() => (store.project?.shots ?? []).filter((shot) => !shot.within));
+/** The shots that the open group lies in, the outermost first. */
+const around = computed(() => {
+  const out: Shot[] = [];
+  for (let shot = bench.shot; shot?.within && out.length < 40; shot = out[0] ?? null) {
+    const outer = store.project?.shots.find((item) => item.id === shot!.within);
+    if (!outer || out.includes(outer)) break;
+    out.unshift(outer);
+  }
+  return out;
+});
+function remove(shot: Shot): void {
+  const users = shownIn(store.current(), shot.id);
+  if (users.length)
+    return notices.say(`${shot.name} is shown as a group in ${users.join(', ')}; delete it there first.`, 'problem');
+  store.edit(removeShot(store.current(), shot.id));
+}
+
 /** Everything of the project as it is in this tab, kept or not. */
 async function saveCopy(): Promise<void> {
   try {
@@ -80,6 +101,12 @@ async function saveCopy(): Promise<void> {
         @change="rename"
       />
       <span class="dim">/</span>
+      <template v-for="outer in around" :key="outer.id">
+        <button class="shot" :aria-label="`Back to ${outer.name}`" @click="bench.step(outer.id)">
+          {{ outer.name }}
+        </button>
+        <span class="dim">›</span>
+      </template>
       <v-menu>
         <template #activator="{ props: menu }">
           <button v-bind="menu" class="shot" :aria-label="`Shot: ${bench.shot?.name ?? 'no shot'}`">
@@ -88,7 +115,7 @@ async function saveCopy(): Promise<void> {
         </template>
         <v-list>
           <v-list-item
-            v-for="shot in store.project.shots"
+            v-for="shot in shots"
             :key="shot.id"
             :title="shot.name"
             :active="shot.id === bench.shotId"
@@ -98,9 +125,9 @@ async function saveCopy(): Promise<void> {
           <v-list-item title="New shot…" @click="adding = true" />
           <v-list-item v-if="bench.shot" title="Shot settings…" @click="editing = true" />
           <v-list-item
-            v-if="bench.shot && store.project.shots.length > 1"
+            v-if="bench.shot && !bench.shot.within && shots.length > 1"
             :title="`Delete ${bench.shot.name}`"
-            @click="store.edit(removeShot(store.current(), bench.shot.id))"
+            @click="remove(bench.shot)"
           />
         </v-list>
       </v-menu>

@@ -4,7 +4,7 @@ import { PASSES } from '../../core/passes/registry';
 import { asks, shortcutTable } from '../shortcuts';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
-import { stackStock } from '../time/actions';
+import { MADE, stackMade, stackStock } from '../time/actions';
 
 /** One search over passes, commands, layers and stock; by name, synonym or wish. */
 interface Hit {
@@ -57,7 +57,14 @@ const all = computed<Hit[]>(() => {
     words: item.file,
     run: () => stackStock(item),
   }));
-  return [...passes, ...commands, ...layers, ...stock];
+  const made = MADE.map((source) => ({
+    kind: 'layer to add',
+    title: source.title,
+    more: source.help,
+    words: source.words.join(' '),
+    run: () => stackMade(source.type),
+  }));
+  return [...passes, ...(bench.shot ? made : []), ...commands, ...layers, ...stock];
 });
 /** Every typed word has to be found; the title counts most, its beginning more still. */
 const hits = computed(() => {

@@ -9,7 +9,7 @@ import IconButton from '../controls/IconButton.vue';
 import Waveform from '../controls/Waveform.vue';
 import { useImports } from '../stores/imports';
 import { useProject } from '../stores/project';
-import { stackColour, stackStock } from '../time/actions';
+import { MADE, stackMade, stackStock } from '../time/actions';
 import LibraryList from './LibraryList.vue';
 
 const store = useProject();
@@ -157,7 +157,20 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
       <p v-else class="empty dim">
         Drop footage, stills or sound here, or choose <em>Import files</em>. The Library has a few pieces to play with.
       </p>
-      <button class="plain dim" @click="stackColour">+ plain colour layer</button>
+      <v-menu>
+        <template #activator="{ props: menu }">
+          <button v-bind="menu" class="plain dim" :disabled="store.readOnly">+ make something ▾</button>
+        </template>
+        <v-list>
+          <v-list-item
+            v-for="source in MADE"
+            :key="source.type"
+            :title="source.title"
+            :subtitle="source.help"
+            @click="stackMade(source.type)"
+          />
+        </v-list>
+      </v-menu>
     </template>
     <LibraryList v-else />
   </section>

@@ -73,6 +73,7 @@ const handles = computed(
     !bench.layer.locked &&
     bench.layerHere &&
     bench.size &&
+    bench.layer.source.type !== 'adjustment' &&
     onPicture.value,
 );
 watchEffect(() => (player.displayScale = width.value ? scale.value : 1));

@@ -1,3 +1,4 @@
+import { withShot } from '../../core/document/find';
 import type { Layer, LayerId, PassId, Project, ShotId } from '../../core/document/schema';
 import { planFrame, type FramePlan, type Reduction } from '../../core/plan/plan';
 
@@ -39,5 +40,5 @@ export function viewPlan(
     solo: false,
   }));
   const only = { ...shot, background: below ? shot.background : (ground as [number, number, number] | null), layers };
-  return planFrame({ ...project, shots: [only] }, id, frame, { reduction });
+  return planFrame(withShot(project, only), id, frame, { reduction });
 }

@@ -4,8 +4,17 @@ import { computed, ref, watch } from 'vue';
 import type { Edit } from '../../core/document/edit';
 import { addPass, newPass, withoutMasks } from '../../core/document/edits/passes';
 import { sourceSize } from '../../core/document/find';
+import { paramsOf } from '../../core/passes/registry';
 import { wholePlace } from '../../core/document/place';
-import type { Layer, LayerId, PassId, Project, Shot, ShotId } from '../../core/document/schema';
+import {
+  groupOf,
+  type Layer,
+  type LayerId,
+  type PassId,
+  type Project,
+  type Shot,
+  type ShotId,
+} from '../../core/document/schema';
 import { newId } from '../ids';
 import { useNotices } from './notices';
 import { useProject } from './project';
@@ -102,6 +111,15 @@ export const useBench = defineStore('bench', () => {
     if (picking.value && !(picking.value in (pass.value?.values ?? {}))) picking.value = null;
   });
 
+  /** Opens a group from a layer that shows it, or goes back out to the layer that shows the open one; the playhead stays. */
+  function step(id: ShotId): void {
+    const from = shotId.value;
+    const at = frame.value;
+    openShot(id);
+    seek(at);
+    const shows = shot.value?.layers.find((item) => groupOf(item) === from);
+    if (shows) choose(shows.id, 'place');
+  }
   function openShot(id: ShotId | null): void {
     shotId.value = id;
     const first = shot.value?.layers.find((item) => item.passes.length) ?? shot.value?.layers[0];
@@ -162,7 +180,8 @@ export const useBench = defineStore('bench', () => {
     const id = newId<PassId>();
     store.edit(addPass(at.value, newPass(id, type), nextPlace()));
     chosen.value = id;
-    picking.value = type === 'colour-key' ? 'screen' : null;
+    const pickFirst = Object.entries(paramsOf(type)).find(([, param]) => param.kind === 'samples' && param.finds);
+    picking.value = pickFirst?.[0] ?? null;
   }
 
   /** A copy of the chosen pass, at the end of another layer's line. */
@@ -235,6 +254,7 @@ export const useBench = defineStore('bench', () => {
     moment,
     at,
     openShot,
+    step,
     choose,
     seek,
     editLayer,

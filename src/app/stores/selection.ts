@@ -3,7 +3,8 @@ import { useStorage } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { copyKeys, moveKeys, pasteKeys, removeKeys, type KeyClip, type KeyRef } from '../../core/document/edits/keys';
 import { duplicateLayer, nudgeLayers, pasteLayers, removeLayers, splitLayer } from '../../core/document/edits/time';
-import type { Layer, LayerId } from '../../core/document/schema';
+import { groupLayers, ungroup } from '../../core/document/edits/groups';
+import { groupOf, type Layer, type LayerId, type ShotId } from '../../core/document/schema';
 import { entriesOf, isKeyed, keysOf, valueIn, type ValueEntry } from '../../core/document/values';
 import { newId } from '../ids';
 import { useBench } from './bench';
@@ -56,6 +57,30 @@ export const useSelection = defineStore('selection', () => {
     entriesOf(layer).filter((entry) => isKeyed(valueIn(layer, entry.path)));
   const same = (a: KeyRef, b: KeyRef) => a.layer === b.layer && a.path === b.path && a.at === b.at;
   const has = (key: KeyRef): boolean => keys.value.some((other) => same(key, other));
+
+  /** Puts the chosen layers into a group and chooses it. */
+  function group(): void {
+    if (!bench.shot || !layers.value.length) return;
+    const ids = { shot: newId<ShotId>(), layer: newId<LayerId>() };
+    const count = store.current().shots.filter((shot) => shot.within).length;
+    const mixing = layers.value.map(layerOf).filter((layer) => layer && layer.blend !== 'normal');
+    try {
+      store.edit(
+        groupLayers(store.current(), { shot: bench.shot.id, layers: layers.value }, ids, `Group ${count + 1}`),
+      );
+      bench.choose(ids.layer, 'place');
+      if (mixing.length)
+        notices.say(
+          `${mixing.map((layer) => layer!.name).join(', ')} mixes with what is in the group only, not with what lies below it.`,
+        );
+    } catch (error) {
+      notices.problem(error);
+    }
+  }
+  /** Gives the layers of the chosen group back to the shot. */
+  function apart(): void {
+    if (bench.layer && groupOf(bench.layer)) bench.editLayer((project, at) => ungroup(project, at, newId));
+  }
 
   function pickLayer(id: LayerId, add: boolean): void {
     keys.value = [];
@@ -168,6 +193,8 @@ export const useSelection = defineStore('selection', () => {
     pickLayer,
     pickKey,
     toggleOpen,
+    group,
+    apart,
     moveBy,
     remove,
     copy,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { freezeHere, relateLayer, reverseLayer, type TimeRelation } from '../../core/document/edits/time';
+import { groupOf } from '../../core/document/schema';
 import { parseQuantity } from '../../core/document/quantity';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
@@ -10,8 +11,14 @@ import { useSelection } from '../stores/selection';
 const bench = useBench();
 const store = useProject();
 const selection = useSelection();
+const group = computed(() => bench.layer && groupOf(bench.layer));
+const open = ref(false);
 const offset = ref('5f');
 const length = ref('1.5s');
+function closing(act: () => void): void {
+  open.value = false;
+  act();
+}
 const others = computed(() => bench.shot!.layers.filter((layer) => layer.id !== bench.layerId));
 const frames = (text: string) => parseQuantity(text, { current: 0, rate: bench.shot!.rate });
 const relate = (relation: TimeRelation) =>
@@ -25,7 +32,7 @@ const RELATIONS = [
 </script>
 
 <template>
-  <v-menu :close-on-content-click="false">
+  <v-menu v-model="open" :close-on-content-click="false">
     <template #activator="{ props: menu }">
       <button v-bind="menu" class="plain-button" :disabled="store.readOnly">Layer ▾</button>
     </template>
@@ -55,6 +62,17 @@ const RELATIONS = [
       </div>
       <v-list-item title="Delete, leave the gap" subtitle="Delete" @click="selection.remove()" />
       <v-list-item title="Delete and close the gap" subtitle="Shift+Delete" @click="selection.remove(true)" />
+      <v-divider />
+      <v-list-item
+        :title="selection.layers.length > 1 ? `Group these ${selection.layers.length} layers` : 'Group this layer'"
+        subtitle="Ctrl+G"
+        :disabled="!bench.layer"
+        @click="closing(selection.group)"
+      />
+      <template v-if="group">
+        <v-list-item title="Open the group" @click="closing(() => bench.step(group!))" />
+        <v-list-item title="Ungroup" subtitle="Ctrl+Shift+G" @click="closing(selection.apart)" />
+      </template>
       <v-divider />
       <v-list-item title="Play backwards" @click="bench.editLayer(reverseLayer)" />
       <v-list-item title="Freeze from here" @click="bench.editLayer(freezeHere)" />

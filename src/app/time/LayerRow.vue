@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { stockOf } from '../../core/document/schema';
+import { groupOf, stockOf } from '../../core/document/schema';
 import { useObjectUrl } from '@vueuse/core';
 import {
   mdiChevronDown,
@@ -58,6 +58,7 @@ const ticks = computed(() => {
 
 const at = computed(() => ({ shot: bench.shotId!, layer: props.layer.id }));
 const stock = computed(() => stockOf(props.layer));
+const inside = computed(() => groupOf(props.layer));
 const peaks = computed(() => (stock.value && store.media.get(stock.value)?.peaks) || null);
 const isSound = computed(() => store.project?.stock.find((item) => item.id === stock.value)?.kind === 'sound');
 const posterUrl = useObjectUrl(computed(() => (stock.value && store.media.get(stock.value)?.poster) || null));
@@ -215,7 +216,8 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
           :style="bar"
           @keydown="press($event, 'move')"
           @focus="selection.layers.includes(layer.id) || selection.pickLayer(layer.id, false)"
-          :title="`${layer.name}: frames ${layer.span.start} to ${layer.span.start + layer.span.length - 1}`"
+          @dblclick="inside && bench.step(inside)"
+          :title="`${inside ? 'Double-click to open: ' : ''}${layer.name}: frames ${layer.span.start} to ${layer.span.start + layer.span.length - 1}`"
           @pointerdown="drag($event, 'move')"
         >
           <span v-if="wave" class="wave"><Waveform :peaks="wave" absolute /></span>

@@ -1,6 +1,7 @@
 import { addLayer, newLayer, newSource, stockSource } from '../../core/document/edits/layers';
 import { trimEnd, trimStart } from '../../core/document/edits/time';
 import type { LayerId, Stock } from '../../core/document/schema';
+import { SOURCES } from '../../core/sources/registry';
 import { framesIn } from '../../core/time/rate';
 import { newId } from '../ids';
 import { useBench } from '../stores/bench';
@@ -26,13 +27,18 @@ export function stackStock(stock: Stock, start = 0, index = 0): void {
   bench.choose(layer.id, stock.kind === 'sound' ? 'source' : 'place');
 }
 
-/** Puts a plain colour on the stack, the size of the shot. */
-export function stackColour(): void {
+/** Sources that need nothing to begin with. */
+export const MADE = SOURCES.filter((source) => 'draw' in source || source.found === 'below');
+
+/** Puts a made layer on the stack, the size of the shot. */
+export function stackMade(type: string): void {
   const bench = useBench();
   const { shot } = bench;
-  if (!shot) return;
-  const source = newSource('colour', { size: [shot.width, shot.height] });
-  const layer = newLayer(newId<LayerId>(), 'plain colour', source, { start: 0, length: shot.length });
+  const declared = MADE.find((source) => source.type === type);
+  if (!shot || !declared) return;
+  const size = 'size' in declared.params ? { size: [shot.width, shot.height] } : {};
+  const name = declared.title.toLowerCase();
+  const layer = newLayer(newId<LayerId>(), name, newSource(type, size), { start: 0, length: shot.length });
   useProject().edit(addLayer(shot.id, layer));
   bench.choose(layer.id, 'source');
 }

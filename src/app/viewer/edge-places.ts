@@ -1,3 +1,4 @@
+import { withShot } from '../../core/document/find';
 import { planFrame } from '../../core/plan/plan';
 import { useEngine } from '../../engine/client';
 import { useBench } from '../stores/bench';
@@ -23,7 +24,7 @@ export function useEdges() {
       shown: item.id === layer.id,
       ...(item.id === layer.id ? { opacity: { still: 1 }, blend: 'normal' as const } : {}),
     }));
-    const plan = planFrame({ ...store.project, shots: [{ ...shot, background: null, layers }] }, shot.id, bench.frame, {
+    const plan = planFrame(withShot(store.project, { ...shot, background: null, layers }), shot.id, bench.frame, {
       reduction,
     });
     const pixels = await (await useEngine()).pixels(plan);

@@ -1,3 +1,4 @@
+import { withShot } from '../../core/document/find';
 import type { LayerId, Project, Shot } from '../../core/document/schema';
 import type { Colour } from '../../core/params/define';
 import { planFrame, type Reduction } from '../../core/plan/plan';
@@ -21,7 +22,7 @@ export async function colourWithout(
     layers: shot.layers.map((item) => (item.id === layer ? { ...item, shown: false } : item)),
   };
   const reduction: Reduction = part ? 1 : 4;
-  const plan = planFrame({ ...project, shots: [without] }, shot.id, frame, { reduction });
+  const plan = planFrame(withShot(project, without), shot.id, frame, { reduction });
   const pixels = await (await useEngine()).pixels(plan);
   if (!part) return meanColour(pixels, plan.width, { x: 0, y: 0, w: plan.width, h: plan.height });
   const within = (v: number, most: number) => Math.max(0, Math.min(most - 1, Math.floor(v)));

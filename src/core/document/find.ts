@@ -20,6 +20,12 @@ export function shotIn(project: Project, id: ShotId): Shot {
   );
 }
 
+/** The project with a shot in place of the one of that id. */
+export const withShot = (project: Project, shot: Shot): Project => ({
+  ...project,
+  shots: project.shots.map((item) => (item.id === shot.id ? shot : item)),
+});
+
 /** @throws JackplaneError not-found */
 export function layerIn(shot: Shot, id: LayerId): Layer {
   return found(

@@ -1,5 +1,3 @@
-import { BLEND_MODES } from '../picture/blend';
-import { gaussian } from '../picture/gaussian';
 import type { Kernels } from '../picture/kernels';
 import { apply, multiply, scaling, translation, type Matrix } from '../picture/matrix';
 import { place, placedBounds } from '../picture/transform';

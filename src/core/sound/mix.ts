@@ -1,6 +1,7 @@
 import { momentOf, type Moment } from '../time/moment';
 import { shotIn, stockIn } from '../document/find';
-import { stockOf, type Project, type ShotId, type StockId } from '../document/schema';
+import { mapped } from '../document/values';
+import { groupOf, stockOf, type Project, type ShotId, type StockId } from '../document/schema';
 import type { Value } from '../document/value';
 import { secondsAt } from '../time/rate';
 import { sourceFrameAt } from '../time/speed';
@@ -35,6 +36,9 @@ export function planSound(project: Project, shotId: ShotId): SoundItem[] {
   const solo = shot.layers.some((layer) => layer.solo);
   return shot.layers.flatMap((layer) => {
     const id = stockOf(layer);
+    const group = groupOf(layer);
+    if (group && layer.shown && !layer.sound.muted && (!solo || layer.solo))
+      return soundOfGroup(momentOf(project, shot, layer, layer.span.start), planSound(project, group));
     if (!id || layer.sound.muted || (solo && !layer.solo)) return [];
     const item = stockIn(project, id);
     if (!item.facts.sound || (item.kind === 'sound' && !layer.shown)) return [];
@@ -54,6 +58,24 @@ export function planSound(project: Project, shotId: ShotId): SoundItem[] {
         frame: secondsAt(1, shot.rate),
       },
     ];
+  });
+}
+
+/** The sound inside a group, where it is heard in the shot. It goes along with the group's start and level; at another speed than its own it is silent. */
+function soundOfGroup(moment: Moment, inside: readonly SoundItem[]): SoundItem[] {
+  const { layer, shot } = moment;
+  const { speed, offset } = layer.time;
+  if (!('still' in speed) || speed.still !== 1) return [];
+  const later = secondsAt(layer.span.start, shot.rate) - secondsAt(offset, shot.rate);
+  const [from, to] = [
+    secondsAt(Math.max(0, layer.span.start), shot.rate),
+    secondsAt(Math.min(shot.length, layer.span.start + layer.span.length), shot.rate),
+  ];
+  const level = valueAt(layer.sound.gain, moment);
+  return inside.flatMap((item) => {
+    const [start, end] = [Math.max(from, item.start + later), Math.min(to, item.end + later)];
+    const gain = mapped(item.gain, (v) => v * level);
+    return end > start ? [{ ...item, start, end, gain, origin: item.origin + later }] : [];
   });
 }
 

@@ -36,7 +36,11 @@ export function withoutMasks({ area: _, ...pass }: Pass): Pass {
 export const addPass = (at: At, pass: Pass, index?: number): Edit =>
   change(at, `Add ${nameOf(pass)}`, (layer) => {
     layer.passes.splice(index ?? layer.passes.length, 0, pass as Draft<Pass>);
+    // what works before Place stands before what works after it
+    layer.passes = [...inSpace(layer.passes, 'layer'), ...inSpace(layer.passes, 'shot')];
   });
+const inSpace = (passes: Draft<Pass>[], space: Pass['space']): Draft<Pass>[] =>
+  passes.filter((pass) => pass.space === space);
 
 export const removePass = (project: Project, at: At, id: PassId): Edit =>
   change(at, `Delete ${nameOf(passIn(project, at, id))}`, (layer) => {
@@ -50,11 +54,15 @@ export const switchPass = (project: Project, at: At, id: PassId): Edit => {
   });
 };
 
-export const orderPass = (project: Project, at: At, id: PassId, index: number): Edit =>
+/** Moves a pass. @param index its place among those before Place, or after it @param space which of both; its own when left out */
+export const orderPass = (project: Project, at: At, id: PassId, index: number, space?: Pass['space']): Edit =>
   change(at, `Reorder ${nameOf(passIn(project, at, id))}`, (layer) => {
-    const from = layer.passes.findIndex((pass) => pass.id === id);
-    const [pass] = layer.passes.splice(from, 1);
-    if (pass) layer.passes.splice(index, 0, pass);
+    const pass = layer.passes.find((item) => item.id === id);
+    if (!pass) return;
+    const others = layer.passes.filter((item) => item.id !== id);
+    const halves = { layer: inSpace(others, 'layer'), shot: inSpace(others, 'shot') };
+    halves[space ?? pass.space].splice(index, 0, { ...pass, space: space ?? pass.space });
+    layer.passes = [...halves.layer, ...halves.shot];
   });
 
 /** Sets one value of a pass; a keyed one gets a keyframe at the playhead. */
