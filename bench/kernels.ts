@@ -7,7 +7,6 @@ import { multiply, rotation, scaling, translation } from '../src/core/picture/ma
 import { Picture } from '../src/core/picture/picture';
 import type { Colour } from '../src/core/params/define';
 import type { PlainValues } from '../src/core/params/registry';
-import type { LayerPlan } from '../src/core/plan/plan';
 import { runPass, testBench } from '../src/core/testing/bench';
 import { onePick, truthFrames } from '../src/core/testing/key-truth';
 import { random } from '../demo/art/raster';
@@ -63,7 +62,6 @@ export async function kernelRows(): Promise<Row[]> {
     arena.bytes(at, bytes.length).set(bytes);
     kernels.widen(at, picture.at, W * H);
   });
-  const layer = { size: { w: W, h: H } } as LayerPlan;
   const pass = (type: string, values: PlainValues) => {
     return () => runPass(bench, type, values, picture.retain()).release();
   };
@@ -71,14 +69,6 @@ export async function kernelRows(): Promise<Row[]> {
     translation(W / 2, H / 2),
     multiply(rotation(7), multiply(scaling(0.9, 0.9), translation(-W / 2, -H / 2))),
   );
-  const drawn = {
-    ...layer,
-    matrix: translation(0, 0),
-    tilt: null,
-    trail: [],
-    opacity: 1,
-    blend: 'multiply',
-  } as LayerPlan;
   const copy = () => kernels.copy(picture.at, other.at, W * H);
   const ratio = async (what: string, most: number, work: () => unknown): Promise<Row> => {
     const times = await timesAsLong(work, copy);
