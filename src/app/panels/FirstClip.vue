@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import { stockOf } from '../../core/document/schema';
 import { followClip } from '../../core/document/edits/project';
 import { conformLayer } from '../../core/document/edits/time';
 import { stockIn } from '../../core/document/find';
-import type { Layer, Shot } from '../../core/document/schema';
+import { stockOf, type Layer, type Shot } from '../../core/document/schema';
 import { framesIn, rateLabel, sameRate } from '../../core/time/rate';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { stockOf } from '../../core/document/schema';
 import { useStorage } from '@vueuse/core';
 import {
   conformLayer,
@@ -13,7 +12,7 @@ import {
   speedHere,
 } from '../../core/document/edits/time';
 import { stockIn } from '../../core/document/find';
-import type { Layer } from '../../core/document/schema';
+import { stockOf, type Layer } from '../../core/document/schema';
 import { isKeyed } from '../../core/document/values';
 import { sourceSeconds } from '../../core/plan/plan';
 import { rateLabel, sameRate, secondsAt } from '../../core/time/rate';

@@ -1,5 +1,4 @@
-import type { MediaRecord, RenderRecord } from './db';
-import { db, ofProject, storageError } from './db';
+import { type MediaRecord, type RenderRecord, db, ofProject, storageError } from './db';
 import { lockName } from './projects';
 
 export async function storeMedia(record: MediaRecord, name: string): Promise<void> {

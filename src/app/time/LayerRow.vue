@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { groupOf, stockOf } from '../../core/document/schema';
 import { useObjectUrl } from '@vueuse/core';
 import {
   mdiChevronDown,
@@ -16,7 +15,7 @@ import {
 } from '@mdi/js';
 import { orderLayer, renameLayer, switchLayer } from '../../core/document/edits/layers';
 import { moveLayer, nudgeLayers, trimEnd, trimStart } from '../../core/document/edits/time';
-import type { Layer } from '../../core/document/schema';
+import { groupOf, stockOf, type Layer } from '../../core/document/schema';
 import { keysOf, valueIn } from '../../core/document/values';
 import { layerPeaks } from '../../core/sound/layer-peaks';
 import Icon from '../controls/Icon.vue';

@@ -1,7 +1,7 @@
-import { stockSource } from '../document/edits/layers';
+import { newSource, stockSource } from '../document/edits/layers';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { anyEdit, colourSource, layerOf, projectOf, SHOT } from '../testing/documents';
+import { anyEdit, colourSource, layerOf, projectOf, SHOT, shotOf } from '../testing/documents';
 import { checkChanges } from './check';
 import { perform, type Edit } from './edit';
 import { renameLayer, setOpacity, setParent } from './edits/layers';
@@ -9,7 +9,7 @@ import { pasteMasks } from './edits/masks';
 import { addStock } from './edits/project';
 import { newMask, newShape, type MaskId } from './mask';
 import { salvaged } from './salvage';
-import { projectSchema, type LayerId, type Project, type StockId } from './schema';
+import { projectSchema, type LayerId, type Project, type ShotId, type StockId } from './schema';
 
 const deck = () => layerOf('deck', colourSource([0, 0, 1]));
 const project = projectOf([deck(), layerOf('rail', colourSource([1, 0, 0]))]);
@@ -124,6 +124,26 @@ describe('an edit is checked before it is kept', () => {
 describe('salvage', () => {
   test('leaves a whole document as it is', () => {
     expect(salvaged(project)).toEqual({ project, left: [] });
+  });
+
+  test('lets go of groups that are not there, or that show each other in a circle', () => {
+    const group = (id: string, shot: string) => ({ ...layerOf(id, newSource('group', { shot })) });
+    const gone = structuredClone(project);
+    gone.shots[0]!.layers.push(group('nest', 'nowhere'));
+    const found = salvaged(gone)!;
+    expect(found.project).toEqual(project);
+    expect(found.left).toEqual([expect.stringContaining('layer “nest” (layer “nest” shows a group')]);
+    const looped = structuredClone(project);
+    looped.shots[0]!.layers.push(group('in', 'inner'));
+    looped.shots.push({
+      ...shotOf({ layers: [group('out', SHOT)] }),
+      id: 'inner' as ShotId,
+      name: 'inner',
+      within: SHOT,
+    });
+    const opened = salvaged(looped)!;
+    expect(projectSchema.safeParse(opened.project).success).toBe(true);
+    expect(opened.left).toHaveLength(1);
   });
 
   test('takes out the smallest part that cannot be read, and what hangs on it', () => {

@@ -1,6 +1,6 @@
 // A document with parts that cannot be read: what remains without them, and what they were.
 import type { z } from 'zod';
-import { projectSchema, stockOf, type Project } from './schema';
+import { groupOf, projectSchema, stockOf, type Project } from './schema';
 
 export interface Salvaged {
   project: Project;
@@ -64,17 +64,22 @@ function partOn(raw: unknown, path: readonly PropertyKey[], message: string): Pa
   return part;
 }
 
-/** Problems between parts: a layer whose stock is not there. */
+/** Problems between parts: a layer whose stock or group is not there, or one that closes a circle. */
 function strayed(raw: unknown, message: string): Part | null {
   const { stock, shots } = (raw ?? {}) as Partial<Project>;
   if (!Array.isArray(stock) || !Array.isArray(shots)) return null;
   const known = new Set(stock.map((item) => item.id));
+  const groups = new Set(shots.map((shot) => shot.id));
   for (const shot of shots) {
     const index = shot.layers.findIndex((layer) => {
       const item = stockOf(layer);
-      return item !== null && !known.has(item);
+      const group = groupOf(layer);
+      return (item !== null && !known.has(item)) || (group !== null && !groups.has(group));
     });
     if (index >= 0) return { list: shot.layers, index, what: `layer “${shot.layers[index]!.name}” (${message})` };
+    const nested = message.includes('groups show each other') && shot.layers.find((layer) => groupOf(layer));
+    if (nested)
+      return { list: shot.layers, index: shot.layers.indexOf(nested), what: `layer “${nested.name}” (${message})` };
     // a circle opens where its first layer is let go
     for (const link of ['parent', 'matte'] as const) {
       const looped =

@@ -1,10 +1,9 @@
 import { stockSource } from '../document/edits/layers';
-import { valueOn } from '../testing/documents';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { PASSES } from '../passes/registry';
 import { steadyAt } from '../time/values';
-import { clipStock, colourSource, layerOf } from '../testing/documents';
+import { valueOn, clipStock, colourSource, layerOf } from '../testing/documents';
 import { newPass } from './edits/passes';
 import type { PassId } from './schema';
 import type { Ease, Key, Value } from './value';

@@ -40,6 +40,8 @@ interface Job {
   keep: Keep;
   problems: Problem[];
 }
+/** So many layers are computed before they are drawn. */
+const AHEAD = 6;
 const NOTHING: Tables = { mattes: {}, shots: {} };
 
 /** How far passes after Place read around a pixel; those that need what lies below see the shot alone. */
@@ -101,16 +103,16 @@ export class Executor {
     const held = new Set<Picture>(start ? [start] : []);
     const hold = <T extends Picture | null>(picture: T): T => (picture && held.add(picture), picture);
     const letGo = (picture: Picture | null) => void (picture && held.delete(picture) && picture.release());
+    // the next few layers are computed while this one is drawn, so that many of them do not need memory all at once
+    const begun: Promise<{ picture: Picture | null; matte: Picture | null }>[] = [];
+    const begin = (layer: LayerPlan | undefined): void => {
+      if (!layer) return;
+      const work = this.ready(layer, plan, job, hold);
+      work.catch(() => undefined); // it is waited for below, or at the end
+      begun.push(work);
+    };
     try {
-      // every one is waited for, so that none comes back to a frame that has failed meanwhile
-      const got = await allOf(
-        drawn.map(async (layer) => {
-          await this.fetchCoverage([...layer.after.flatMap(coveragesOf), ...layer.cover]);
-          const picture =
-            layer.source.kind === 'below' ? null : hold(await this.layer(layer, keep, problems, job.tables));
-          return { layer, picture, matte: layer.matte && hold(await this.matte(layer.matte, plan, job)) };
-        }),
-      );
+      drawn.slice(0, AHEAD).forEach(begin);
       const linear = plan.light === 'linear';
       let under = start ?? hold(backdrop(this, plan.width, plan.height, plan.background));
       if (!start && linear) this.kernels.toLinearSpan(under.at, under.pixels);
@@ -120,14 +122,16 @@ export class Executor {
         letGo(under);
         under = copy;
       };
-      got.forEach(({ layer, picture, matte }, i) => {
+      for (const [i, layer] of drawn.entries()) {
+        const { picture, matte } = await begun[i]!;
+        begin(drawn[i + AHEAD]);
         own();
         if (picture) this.draw(under, layer, picture, linear, matte);
         else this.adjust(under, layer, linear, matte);
         letGo(picture);
         letGo(matte);
         if (keep === 'every' && !problems.length) this.cache.put(keys[first + i]!, under);
-      });
+      }
       if (linear) {
         own();
         this.kernels.toDisplaySpan(under.at, under.pixels);
@@ -135,8 +139,23 @@ export class Executor {
       held.delete(under);
       return under;
     } finally {
+      // none comes back to a frame that has failed meanwhile
+      await Promise.allSettled(begun);
       held.forEach((picture) => picture.release());
     }
+  }
+
+  /** A layer's picture and matte, both held by the frame. An adjustment layer has no picture. */
+  private async ready(
+    layer: LayerPlan,
+    plan: CompositePlan,
+    job: Job,
+    hold: <T extends Picture | null>(picture: T) => T,
+  ): Promise<{ picture: Picture | null; matte: Picture | null }> {
+    await this.fetchCoverage([...layer.after.flatMap(coveragesOf), ...layer.cover]);
+    const picture =
+      layer.source.kind === 'below' ? null : hold(await this.layer(layer, job.keep, job.problems, job.tables));
+    return { picture, matte: layer.matte && hold(await this.matte(layer.matte, plan, job)) };
   }
 
   /** Draws a layer's processed picture into the shot, in place. @param under shot-sized; linear when `linear` says so @param matte what the layer is cut by */
@@ -416,13 +435,4 @@ export class Executor {
 function compositeKeys(plan: CompositePlan): string[] {
   let key = JSON.stringify([plan.width, plan.height, plan.background, plan.light]);
   return plan.layers.map((layer) => (key = hash(`${key} ${layer.drawn}`)));
-}
-
-/** All results; when one fails, only after the others have come. */
-async function allOf<T>(work: readonly Promise<T>[]): Promise<T[]> {
-  const results = await Promise.allSettled(work);
-  return results.map((result) => {
-    if (result.status === 'rejected') throw result.reason;
-    return result.value;
-  });
 }

@@ -213,6 +213,18 @@ describe('a group', () => {
   });
 });
 
+test('a thousand layers that all show are drawn in the memory of a few', async () => {
+  const small = await testBench(24e6);
+  const layers = Array.from({ length: 1000 }, (_, i) =>
+    layerOf(`card-${i}`, colourSource([i / 1000, 0.5, 0.5]), { opacity: still(0.5) }),
+  );
+  const on = new Executor(small.kernels, small.arena, () => Promise.reject(new Error('no media here')));
+  const at = await seen(projectOf(layers), 0, on);
+  expect(at(5, 5)[3]).toBe(255);
+  on.cache.clear();
+  expect(small.arena.used).toBe(0);
+});
+
 test('a gradient goes from one colour to the other along its line, and about a point', async () => {
   const values = {
     colours: [

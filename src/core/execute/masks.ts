@@ -1,5 +1,4 @@
-import type { CoveragePlan, MaskAssets, ShapePlan } from '../masks/coverage';
-import { coverage } from '../masks/coverage';
+import { type CoveragePlan, type MaskAssets, type ShapePlan, coverage } from '../masks/coverage';
 import type { DrawnMatte } from '../document/mask';
 import { matteById, unpackMatte } from '../masks/matte-data';
 import type { Ring } from '../masks/path';

@@ -1,7 +1,6 @@
 import { finishMatte, isPlain, type Finish } from '../masks/finish';
 import { gaussian } from '../picture/gaussian';
-import type { Picture } from '../picture/picture';
-import { Picture as Pictures } from '../picture/picture';
+import { type Picture, Picture as Pictures } from '../picture/picture';
 import { masks } from '../params/masks';
 import { number } from '../params/number';
 import { type PassTools } from './define';

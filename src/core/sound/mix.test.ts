@@ -1,6 +1,6 @@
-import { stockSource } from '../document/edits/layers';
+import { newSource, stockSource } from '../document/edits/layers';
 import { describe, expect, test } from '@jest/globals';
-import type { LayerId, StockId } from '../document/schema';
+import type { Layer, LayerId, ShotId, StockId } from '../document/schema';
 import { still, type Value } from '../document/value';
 import { perform } from '../document/edit';
 import { addStock } from '../document/edits/project';
@@ -141,6 +141,25 @@ describe('what sounds', () => {
     expect(only!.start).toBe(0);
     expect(only!.origin).toBeCloseTo(-1, 9);
     expect(only!.end).toBeCloseTo(1.5, 9);
+  });
+
+  test('a group is heard where it lies, at its level; at another speed it is silent', () => {
+    const inside = withLayer({ span: { start: 10, length: 30 } });
+    const grouped = (change: Partial<Layer>) => {
+      const group = {
+        ...layerOf('nest', newSource('group', { shot: 'inner' })),
+        span: { start: 24, length: 24 },
+        ...change,
+      };
+      const inner = { ...inside.shots[0]!, id: 'inner' as ShotId };
+      return planSound({ ...inside, shots: [{ ...inside.shots[0]!, layers: [group] }, inner] }, SHOT);
+    };
+    const [only] = grouped({ sound: { gain: still(0.5), muted: false, effects: [] } });
+    // ten frames into the group, which begins at frame 24 and ends at 48
+    expect([only!.start, only!.end, only!.origin].map((at) => Math.round(at * 24))).toEqual([34, 48, 34]);
+    expect(only!.gain).toEqual({ still: 0.5 });
+    expect(grouped({ time: { offset: 0, speed: still(2), between: 'nearest', keepPitch: true } })).toEqual([]);
+    expect(grouped({ shown: false })).toEqual([]);
   });
 
   test('muted, hidden and not-solo sounds are left out', () => {

@@ -1,5 +1,4 @@
 import fc from 'fast-check';
-import type { Edit } from '../document/edit';
 import {
   addLayer,
   newLayer,
@@ -42,7 +41,7 @@ import {
 import { keysOf } from '../document/values';
 import { addPass, newPass, orderPass, removePass, setPassValue, switchPass } from '../document/edits/passes';
 import { addShot, addStock, newProject, setShot } from '../document/edits/project';
-import { perform } from '../document/edit';
+import { type Edit, perform } from '../document/edit';
 import type {
   Layer,
   LayerId,

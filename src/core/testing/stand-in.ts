@@ -1,7 +1,6 @@
 // Pictures in place of media, so that documents can be looked at where nothing can be decoded.
 import type { Project, ShotId, Stock } from '../document/schema';
-import type { Fetch, FetchedPicture } from '../execute/execute';
-import { Executor } from '../execute/execute';
+import { type Fetch, type FetchedPicture, Executor } from '../execute/execute';
 import { planFrame, type Reduction } from '../plan/plan';
 import { testBench } from './bench';
 

@@ -1,13 +1,12 @@
 import { stockSource } from '../../document/edits/layers';
 import { describe, expect, test } from '@jest/globals';
-import { perform } from '../edit';
 import type { LayerId, PassId, Project } from '../schema';
 import { SHOT, clipStock, colourSource, layerOf, projectOf } from '../../testing/documents';
 import { moveLayer, trimEnd, trimStart } from './time';
 import { addLayer, orderLayer, removeLayer, renameLayer, setPlace, switchLayer } from './layers';
 import { addPass, newPass, orderPass, removePass, setPassValue, switchPass } from './passes';
 import { addStock, removeStock } from './project';
-import type { Edit } from '../edit';
+import { perform, type Edit } from '../edit';
 
 const grey = colourSource([0.5, 0.5, 0.5]);
 const project = projectOf([layerOf('rail', grey), layerOf('captain', grey), layerOf('deck', grey)]);

@@ -1,7 +1,6 @@
 import type { Draft } from 'immer';
 import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
-import { wholePlace } from '../place';
 import {
   matteLoop,
   parentLoop,
@@ -21,7 +20,7 @@ import { momentOf } from '../../time/moment';
 import { apply, invert, multiply } from '../../picture/matrix';
 import { plain } from '../draft';
 import { framedFrames, type FramingStop } from '../framing';
-import { carriedBy, placeAt } from '../place';
+import { wholePlace, carriedBy, placeAt } from '../place';
 import { keysOf, mapped, withKeys } from '../values';
 import { setValues, type At } from './keys';
 

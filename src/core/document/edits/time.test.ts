@@ -1,14 +1,12 @@
 import { stockSource } from '../../document/edits/layers';
-import { placeMoment, shotMoment, valueOn } from '../../testing/documents';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { layerMatrix, sourceSeconds } from '../../plan/plan';
 import { apply } from '../../picture/matrix';
-import { SHOT, colourSource, layerOf, projectOf } from '../../testing/documents';
+import { placeMoment, shotMoment, valueOn, SHOT, colourSource, layerOf, projectOf } from '../../testing/documents';
 import { perform, undoStep, type Edit } from '../edit';
 import { layerIn } from '../find';
-import type { Layer, LayerId, PassId, Project } from '../schema';
-import { parentLoop, projectSchema } from '../schema';
+import { type Layer, type LayerId, type PassId, type Project, parentLoop, projectSchema } from '../schema';
 import { still, type Key, type Value } from '../value';
 import {
   easeKeys,
