@@ -48,6 +48,7 @@ async function fullProject(page: Page): Promise<void> {
   await menu('add a pass', 'Add a pass');
   await page.getByRole('region', { name: 'Stock' }).getByRole('listitem').first().hover();
   await menu('stock menu', /^More for /);
+  await menu('make something', /^\+ make something/);
   await page.getByRole('tab', { name: 'Library' }).click();
   await crawl.look('library');
   await page.getByRole('tab', { name: 'Stock' }).click();
@@ -63,6 +64,14 @@ async function fullProject(page: Page): Promise<void> {
     await pass(page, tile).click();
     await crawl.look(`dials of ${tile}`);
   }
+  for (const made of ['Gradient', 'Adjustment']) {
+    await page.getByRole('button', { name: /^\+ make something/ }).click();
+    await page.locator('.v-list-item').getByText(made, { exact: true }).click();
+    await crawl.look(`dials of ${made}`);
+    await page.keyboard.press('Control+z');
+  }
+  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
+  await pass(page, 'Place').click();
   await page.getByRole('button', { name: 'Framing', exact: true }).click();
   await crawl.look('framing');
   await page.getByRole('button', { name: 'Done' }).click();

@@ -167,6 +167,8 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
             :key="source.type"
             :title="source.title"
             :subtitle="source.help"
+            lines="three"
+            max-width="26rem"
             @click="stackMade(source.type)"
           />
         </v-list>
