@@ -112,6 +112,11 @@ export const addToShot = async (page: Page, name: string): Promise<void> => {
   await item.getByRole('button', { name: `Add ${name} to the shot` }).click();
   await expect(layers).toHaveCount(before + 1);
 };
+/** Puts a layer that needs no footage on the stack. */
+export async function makeLayer(page: Page, title: string): Promise<void> {
+  await page.getByRole('button', { name: '+ make something ▾' }).click();
+  await page.locator('.v-list-item').getByText(title, { exact: true }).click();
+}
 /** A dialog is open and has the focus. */
 export async function dialogOpen(page: Page, name: string): Promise<Locator> {
   const dialog = page.getByRole('dialog', { name });

@@ -1,6 +1,6 @@
 // Layers that come from no footage, that work on others, and several as one.
 import { expect, test, type Page } from '@playwright/test';
-import { colourAt, layer, openDemo, openShot, pass, pictureShown, redrawn, typeNumber } from './helpers';
+import { colourAt, layer, makeLayer, openDemo, openShot, pass, pictureShown, redrawn, typeNumber } from './helpers';
 
 test.beforeEach(({ page }) => openDemo(page));
 
@@ -8,12 +8,7 @@ const choose = (page: Page, name: string, add = false) =>
   layer(page, name)
     .getByRole('button', { name, exact: true })
     .click(add ? { modifiers: ['Control'] } : {});
-const make = async (page: Page, what: string): Promise<void> => {
-  await page.getByRole('button', { name: '+ make something ▾' }).click();
-  await redrawn(page, () =>
-    page.getByRole('listitem').or(page.locator('.v-list-item')).getByText(what, { exact: true }).click(),
-  );
-};
+const make = (page: Page, what: string): Promise<void> => redrawn(page, () => makeLayer(page, what));
 /** Colours over the whole picture. */
 const sampled = (page: Page) =>
   Promise.all(Array.from({ length: 40 }, (_, i) => colourAt(page, ((i * 7) % 40) / 40 + 0.01, (i + 0.5) / 40)));

@@ -10,6 +10,7 @@ import {
   full,
   importFiles,
   layer,
+  makeLayer,
   makeShot,
   newProject,
   openDemo,
@@ -243,7 +244,7 @@ test('masks go to another layer, to SVG and back', async ({ page }) => {
     .setInputFiles(asFile('broken.jig.json', Buffer.from('{"jig":1,"name":"x","masks":[{}]}')));
   await expect(page.getByText(/“broken.jig.json” is not a jig/)).toBeVisible();
   await page.getByRole('button', { name: 'Copy mask Path', exact: true }).click();
-  await page.getByRole('button', { name: 'plain colour layer' }).click();
+  await makeLayer(page, 'Colour');
   await page.keyboard.press('a');
   await page.getByRole('button', { name: 'Paste masks' }).click();
   await expect(

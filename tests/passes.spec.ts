@@ -6,6 +6,7 @@ import {
   full,
   importFiles,
   layer,
+  makeLayer,
   makeShot,
   middle,
   newProject,
@@ -20,7 +21,7 @@ test.beforeEach(async ({ page }) => {
   await newProject(page, 'Passes');
   await makeShot(page, { width: 320, height: 180, length: '10f' });
   await full(page);
-  await page.getByRole('button', { name: 'plain colour layer' }).click();
+  await makeLayer(page, 'Colour');
   await pictureShown(page);
 });
 
@@ -74,7 +75,7 @@ test('a pass is copied to another layer with its values', async ({ page }) => {
   await typeNumber(page, 'Exposure, stops', '-2');
   await importFiles(page, 'paper-kite.png');
   await addToShot(page, 'paper kite');
-  await layer(page, 'plain colour').getByRole('button', { name: 'plain colour', exact: true }).click();
+  await layer(page, 'colour').getByRole('button', { name: 'colour', exact: true }).click();
   await pass(page, 'Adjust').hover();
   await page.getByRole('button', { name: 'Copy Adjust to another layer' }).click();
   await page.getByText('paper kite', { exact: true }).last().click();

@@ -9,7 +9,7 @@ import type { CoveragePlan } from '../core/masks/coverage';
 import type { Project, ShotId } from '../core/document/schema';
 import type { OpenedProject } from '../core/formats/project-file';
 import type { Colour } from '../core/params/define';
-import type { FramePlan, LayerPlan } from '../core/plan/plan';
+import type { FramePlan, LayerPlan } from '../core/plan/types';
 import type { SoundItem } from '../core/sound/mix';
 import { FrameCache } from './frame-cache';
 import { budgetFor, type Budget } from './limits';

@@ -2,7 +2,7 @@ import type { DrawnMatte } from '../core/document/mask';
 import { coveragesOf } from '../core/execute/masks';
 import type { CoveragePlan } from '../core/masks/coverage';
 import { matteById } from '../core/masks/matte-data';
-import type { FramePlan, LayerPlan } from '../core/plan/plan';
+import type { FramePlan, LayerPlan } from '../core/plan/types';
 
 /** Sends a worker the drawn mattes that plans name and it has not got yet. */
 export class MatteSender {

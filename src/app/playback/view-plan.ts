@@ -1,6 +1,8 @@
 import { withShot } from '../../core/document/find';
 import type { Layer, LayerId, PassId, Project, ShotId } from '../../core/document/schema';
-import { planFrame, type FramePlan, type Reduction } from '../../core/plan/plan';
+import { planFrame } from '../../core/plan/plan';
+import type { FramePlan } from '../../core/plan/types';
+import type { Reduction } from '../../core/time/moment';
 
 /** What of a project is looked at, and how. */
 export interface Viewed {

@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import { createPinia, setActivePinia } from 'pinia';
 import { reactive, ref } from 'vue';
 import { colourSource, layerOf, projectOf, SHOT } from '../../core/testing/documents';
-import type { FramePlan } from '../../core/plan/plan';
+import type { FramePlan } from '../../core/plan/types';
 
 const LENGTH = 48;
 let seconds = 0;

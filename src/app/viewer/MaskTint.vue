@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import { layerProjection } from '../../core/plan/plan';
+import { layerProjection } from '../../core/plan/placing';
 import { planCoverage } from '../../core/plan/masks';
 import { useEngine } from '../../engine/client';
 import { latestOnly } from '../latest';

@@ -2,7 +2,8 @@
 import { ref, watch } from 'vue';
 import { useThrottleFn } from '@vueuse/core';
 import { project } from '../../core/picture/matrix';
-import { intoPicture, planLayer } from '../../core/plan/plan';
+import { planLayer } from '../../core/plan/plan';
+import { intoPicture } from '../../core/plan/placing';
 import { useEngine } from '../../engine/client';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';

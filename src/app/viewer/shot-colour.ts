@@ -1,7 +1,8 @@
 import { withShot } from '../../core/document/find';
 import type { LayerId, Project, Shot } from '../../core/document/schema';
 import type { Colour } from '../../core/params/define';
-import { planFrame, type Reduction } from '../../core/plan/plan';
+import { planFrame } from '../../core/plan/plan';
+import type { Reduction } from '../../core/time/moment';
 import { meanColour } from '../../core/picture/mean-colour';
 import type { Rect } from '../../core/picture/rect';
 import { useEngine } from '../../engine/client';

@@ -4,7 +4,7 @@ import { place, placedBounds } from '../picture/transform';
 import type { Arena } from '../picture/arena';
 import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
 import { intersect, isEmpty, union, type Rect } from '../picture/rect';
-import type { LayerPlan } from '../plan/plan';
+import type { LayerPlan } from '../plan/types';
 
 interface Tools {
   kernels: Kernels;
@@ -45,6 +45,13 @@ export function cutBy({ kernels }: Tools, picture: Picture, plane: Plane, width:
   const { x, y, w, h } = picture.rect;
   for (let row = 0; row < h; row++)
     kernels.scaleByPlane(picture.row(row), plane + ((y + row) * width + x) * 4, picture.row(row), w);
+}
+
+/** A picture of its own with the same pixels. */
+export function copyOf({ kernels, arena }: Tools, picture: Picture): Picture {
+  const copy = Picture.make(arena, picture.rect);
+  kernels.copy(picture.at, copy.at, picture.pixels);
+  return copy;
 }
 
 /** A part of a picture; what lies outside of it is clear. */

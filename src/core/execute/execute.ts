@@ -7,16 +7,14 @@ import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
 import { hash } from '../plan/hash';
 import type { DrawnMatte } from '../document/mask';
 import type { StockId } from '../document/schema';
-import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, SourcePlan, Tables } from '../plan/plan';
+import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, SourcePlan, Tables } from '../plan/types';
 import { between } from '../analysis/flow';
 import { PictureCache } from './cache';
-import { BLEND_MODES } from '../picture/blend';
-import { isEmpty, type Rect } from '../picture/rect';
 import type { CoveragePlan } from '../masks/coverage';
-import { passOf } from '../passes/registry';
-import { backdrop, blendRows, cutBy, partOf, placed, placedCoverage, plainShift } from './composite';
+import { backdrop, copyOf } from './composite';
+import { adjustBelow, drawLayer } from './draw';
 import { coveragesOf, MaskStore, type Outline } from './masks';
-import { joins, layerSpace, mixed, runPasses, single, type Keep, type Space } from './passes';
+import { joins, layerSpace, runPasses, type Keep } from './passes';
 import { PlateStore } from './plates';
 
 /** A fetched frame: straight 8-bit RGBA at full size. */
@@ -43,15 +41,6 @@ interface Job {
 /** So many layers are computed before they are drawn. */
 const AHEAD = 6;
 const NOTHING: Tables = { mattes: {}, shots: {} };
-
-/** How far passes after Place read around a pixel; those that need what lies below see the shot alone. */
-const reachOf = (passes: readonly PassPlan[], { w, h }: Rect): number =>
-  passes.reduce((sum, pass) => {
-    const declared = passOf(pass.type)!;
-    if (!('run' in declared) || declared.needs || declared.idle?.(pass.values as never)) return sum;
-    return Math.min(Math.max(w, h), sum + declared.reach(pass.values as never));
-  }, 0);
-const grown = ({ x, y, w, h }: Rect, by: number): Rect => ({ x: x - by, y: y - by, w: w + 2 * by, h: h + 2 * by });
 
 /** Computes plans. One executor per worker; its cache makes a turned dial cost only what comes after it. */
 export class Executor {
@@ -118,7 +107,7 @@ export class Executor {
       if (!start && linear) this.kernels.toLinearSpan(under.at, under.pixels);
       const own = () => {
         if (!under.shared) return;
-        const copy = hold(this.copied(under));
+        const copy = hold(copyOf(this, under));
         letGo(under);
         under = copy;
       };
@@ -126,8 +115,8 @@ export class Executor {
         const { picture, matte } = await begun[i]!;
         begin(drawn[i + AHEAD]);
         own();
-        if (picture) this.draw(under, layer, picture, linear, matte);
-        else this.adjust(under, layer, linear, matte);
+        if (picture) drawLayer(this, under, layer, picture, linear, matte);
+        else adjustBelow(this, under, layer, linear, matte);
         letGo(picture);
         letGo(matte);
         if (keep === 'every' && !problems.length) this.cache.put(keys[first + i]!, under);
@@ -158,85 +147,6 @@ export class Executor {
     return { picture, matte: layer.matte && hold(await this.matte(layer.matte, plan, job)) };
   }
 
-  /** Draws a layer's processed picture into the shot, in place. @param under shot-sized; linear when `linear` says so @param matte what the layer is cut by */
-  private draw(under: Picture, layer: LayerPlan, picture: Picture, linear: boolean, matte: Picture | null): void {
-    if (isEmpty(picture.rect) || layer.opacity <= 0) return;
-    const mode = BLEND_MODES.indexOf(layer.blend);
-    const shift = plainShift(layer, linear);
-    this.arena.guarded(() => {
-      if (shift) {
-        const { rect } = picture;
-        return blendRows(this, under, picture, { ...rect, x: rect.x + shift[0], y: rect.y + shift[1] }, mode);
-      }
-      const room = matte ? 0 : reachOf(layer.after, under.rect);
-      let lying = placed(this, layer, picture, grown(under.rect, room));
-      if (!lying) return;
-      if (matte) cutBy(this, lying, matte.at, under.rect.w);
-      lying = this.afterPlace(lying, layer, under, linear);
-      blendRows(this, under, lying, lying.rect, mode);
-      lying.release();
-    });
-  }
-
-  /** Takes a placed picture through the passes that work after Place. @param picture display-encoded, given up @returns in the light of the shot, owned by the caller */
-  private afterPlace(picture: Picture, layer: LayerPlan, under: Picture, linear: boolean): Picture {
-    const turn = (to: boolean) => {
-      if (to === lit) return;
-      if (to) this.kernels.toLinearSpan(picture.at, picture.pixels);
-      else this.kernels.toDisplaySpan(picture.at, picture.pixels);
-      lit = to;
-    };
-    let lit = false;
-    for (const pass of layer.after) {
-      if (passOf(pass.type)!.idle?.(pass.values as never)) continue;
-      turn(linear && passOf(pass.type)!.light === 'shot');
-      const space: Space = {
-        size: { w: under.rect.w, h: under.rect.h },
-        coverage: (plan, rect) => {
-          const own = (part: Rect) => this.masks.plane(plan, part);
-          return pass.amount === undefined ? placedCoverage(this, layer, own, rect) : own(rect);
-        },
-        below: (rect) => this.lightOf(partOf(this, under, rect), linear, lit),
-      };
-      const done = single(this, space, pass, picture);
-      picture = mixed(this, picture, done, pass.amount ?? 1);
-    }
-    turn(linear);
-    return picture;
-  }
-
-  /** A picture in the other light, in place. */
-  private lightOf(picture: Picture, from: boolean, to: boolean): Picture {
-    if (from && !to) this.kernels.toDisplaySpan(picture.at, picture.pixels);
-    if (!from && to) this.kernels.toLinearSpan(picture.at, picture.pixels);
-    return picture;
-  }
-
-  /** Takes what lies below an adjustment layer through its passes, in place; as strongly as its opacity, masks and matte say. */
-  private adjust(under: Picture, layer: LayerPlan, linear: boolean, matte: Picture | null): void {
-    const { rect } = under;
-    const space = { ...layerSpace(this, { w: rect.w, h: rect.h }), below: (part: Rect) => partOf(this, under, part) };
-    this.arena.guarded(() => {
-      const before = this.copied(under);
-      if (linear) this.kernels.toDisplaySpan(before.at, before.pixels);
-      const done = runPasses(this, space, layer.passes, before, 'none');
-      const after = partOf(this, done, rect);
-      done.release();
-      if (linear) this.kernels.toLinearSpan(after.at, after.pixels);
-      const blended = layer.blend === 'normal' ? after : this.copied(under);
-      if (blended !== after) blendRows(this, blended, after, rect, BLEND_MODES.indexOf(layer.blend));
-      this.arena.scratch(under.pixels * 4 + 16, (at) => {
-        const plane = this.arena.floats(at, under.pixels);
-        plane.fill(layer.opacity);
-        for (const plan of layer.cover) this.masks.plane(plan, rect).forEach((v, i) => (plane[i]! *= v));
-        if (matte) this.arena.floats(matte.at, under.pixels).forEach((v, i) => (plane[i]! *= v));
-        this.kernels.lerpByPlane(under.at, blended.at, at, under.at, under.pixels);
-      });
-      if (blended !== after) blended.release();
-      after.release();
-    });
-  }
-
   /** What a matte layer covers of the shot: floats, one for each of the shot's pixels, in the memory of a picture owned by the caller. */
   private async matte(
     { key: named, by, invert }: NonNullable<LayerPlan['matte']>,
@@ -256,7 +166,7 @@ export class Executor {
       const shown = picture;
       return this.arena.guarded(() => {
         const drawn = backdrop(this, plan.width, plan.height, null);
-        this.draw(drawn, { ...layer, blend: 'normal' }, shown, false, own);
+        drawLayer(this, drawn, { ...layer, blend: 'normal' }, shown, false, own);
         const plane = Picture.make(this.arena, { x: 0, y: 0, w: Math.ceil(drawn.pixels / 4) + 1, h: 1 });
         this.kernels.coveragePlane(drawn.at, drawn.pixels, by === 'brightness' ? 1 : 0, invert ? 1 : 0, plane.at);
         drawn.release();
@@ -385,12 +295,6 @@ export class Executor {
       }
     }
     return picture;
-  }
-
-  private copied(picture: Picture): Picture {
-    const copy = Picture.make(this.arena, picture.rect);
-    this.kernels.copy(picture.at, copy.at, picture.pixels);
-    return copy;
   }
 
   /** 8-bit straight RGBA of a picture. */

@@ -5,7 +5,7 @@ import type { Ring } from '../masks/path';
 import { paramsOf } from '../passes/registry';
 import type { Rect } from '../picture/rect';
 import { hash } from '../plan/hash';
-import type { PassPlan } from '../plan/plan';
+import type { PassPlan } from '../plan/types';
 
 type PictureShape = Extract<ShapePlan, { kind: 'picture' }>;
 interface BytePlane {

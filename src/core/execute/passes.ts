@@ -1,7 +1,7 @@
 import type { PointPass, PassTools } from '../passes/define';
 import { passOf } from '../passes/registry';
 import type { CoveragePlan } from '../masks/coverage';
-import type { PassPlan } from '../plan/plan';
+import type { PassPlan } from '../plan/types';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
@@ -10,7 +10,8 @@ import type { PictureCache } from './cache';
 import type { MaskStore } from './masks';
 import type { PlateStore } from './plates';
 
-interface Bench {
+/** What passes run with. */
+export interface Bench {
   kernels: Kernels;
   arena: Arena;
   cache: PictureCache;

@@ -1,6 +1,6 @@
 import { beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { PassPlan } from '../plan/plan';
+import type { PassPlan } from '../plan/types';
 import { floatsOf, testBench, type TestBench } from '../testing/bench';
 import { medianOf, PlateStore } from './plates';
 

@@ -6,7 +6,7 @@ import { scaling } from '../picture/matrix';
 import { Picture } from '../picture/picture';
 import { place } from '../picture/transform';
 import { hash } from '../plan/hash';
-import type { PassPlan } from '../plan/plan';
+import type { PassPlan } from '../plan/types';
 
 type Chosen = NonNullable<PlatePlan>;
 interface Size {

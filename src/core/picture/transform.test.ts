@@ -5,7 +5,7 @@ import { tiltMatrix, wholePlace } from '../document/place';
 import { still } from '../document/value';
 import { floatsOf, pictureOf, testBench, type TestBench } from '../testing/bench';
 import { backdrop, blendRows, placed } from '../execute/composite';
-import type { LayerPlan } from '../plan/plan';
+import type { LayerPlan } from '../plan/types';
 import {
   multiply,
   project,

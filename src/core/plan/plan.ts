@@ -1,131 +1,25 @@
-import type { MaskId } from '../document/mask';
-import type { CoveragePlan } from '../masks/coverage';
-import { carriedBy, placeMatrix, tiltMatrix } from '../document/place';
 import { shotIn, sourceSize, stockIn } from '../document/find';
 import {
   groupOf,
   stockOf,
   type Layer,
-  type Pass,
   type PassId,
   type Project,
   type Shot,
   type ShotId,
   type Stock,
-  type StockId,
 } from '../document/schema';
-import type { Value } from '../document/value';
-import type { ResolveTools } from '../params/define';
-import { resolved, type Params, type PlainValues } from '../params/registry';
-import { passOf } from '../passes/registry';
+import type { CoveragePlan } from '../masks/coverage';
+import type { Matrix } from '../picture/matrix';
 import { sourceOf } from '../sources/registry';
-import type { BlendMode } from '../picture/blend';
-import {
-  multiply,
-  projective,
-  projectiveInverse,
-  projectiveProduct,
-  scaling,
-  type Matrix,
-  type Projective,
-} from '../picture/matrix';
 import { momentOf, type Moment, type Reduction } from '../time/moment';
 import { frameAt, secondsAt, STAMP_ROUNDING } from '../time/rate';
 import { sourceFrameAt } from '../time/speed';
 import { valueAt } from '../time/values';
 import { hash } from './hash';
-import { planCoverage } from './masks';
-
-export type { Reduction };
-interface Size {
-  w: number;
-  h: number;
-}
-
-export type SourcePlan =
-  | {
-      kind: 'stock';
-      stock: StockId;
-      name: string;
-      seconds: number;
-      /** tells files apart that were linked to the same stock */
-      file: string;
-      /** the frame after it, and how far on the way to it this moment is */
-      next?: { seconds: number; share: number; how: 'blend' | 'flow' };
-    }
-  /** computed from its values by its declaration */
-  | { kind: 'drawn'; type: string; values: PlainValues }
-  /** another shot at a moment, among the shots of the frame's plan; between two of its frames, both */
-  | { kind: 'shot'; key: string; next?: { key: string; share: number } }
-  /** the composite of the layers below */
-  | { kind: 'below' }
-  /** of a type that this version does not know */
-  | { kind: 'unknown'; type: string };
-
-export interface PassPlan {
-  id: PassId;
-  type: string;
-  values: PlainValues;
-  /** the pass works only here */
-  area: CoveragePlan | null;
-  /** names the picture after this pass by content */
-  key: string;
-  /** how strongly it works, 0…1, when it comes from an adjustment layer; then its masks lie in the shot */
-  amount?: number;
-}
-
-export interface LayerPlan {
-  id: string;
-  name: string;
-  source: SourcePlan;
-  /** source size in pixels at the plan's scale */
-  size: { w: number; h: number };
-  sourceKey: string;
-  passes: PassPlan[];
-  /** names the processed picture by content */
-  key: string;
-  /** processed picture → shot, both at the plan's scale */
-  matrix: Matrix;
-  /** the same in perspective, when the layer is tilted out of the picture plane */
-  tilt: Projective | null;
-  /** where it is at moments while the shutter is open, when it has motion blur and moves */
-  trail: readonly Projective[];
-  opacity: number;
-  blend: BlendMode;
-  /** passes that work on the placed picture, in the shot's pixels */
-  after: PassPlan[];
-  /** of an adjustment layer: where it works; everywhere when there are none */
-  cover: CoveragePlan[];
-  /** what gives it its coverage, among the mattes of the frame's plan */
-  matte: { key: string; by: 'alpha' | 'brightness'; invert: boolean } | null;
-  /** names all that says how its picture comes into the shot, by content */
-  drawn: string;
-}
-
-/** The layers of a shot at a frame, as plain data. */
-export interface CompositePlan {
-  width: number;
-  height: number;
-  reduction: Reduction;
-  background: readonly [number, number, number] | null;
-  light: 'display' | 'linear';
-  /** bottom layer first */
-  layers: LayerPlan[];
-  key: string;
-}
-/** What layers refer to by name; flat, however long chains of them are. */
-export interface Tables {
-  /** layers that give others their coverage, by the name of what they draw */
-  mattes: Record<string, LayerPlan>;
-  /** shots that layers show, by their keys */
-  shots: Record<string, CompositePlan>;
-}
-/** All that is needed to compute a frame. The same document, frame and scale give the same plan. */
-export interface FramePlan extends CompositePlan, Tables {}
-/** All that is needed to compute a layer by itself. */
-export interface AlonePlan extends LayerPlan {
-  tables: Tables;
-}
+import { isIdle, planPasses, resolveTools, valuesOf } from './passes';
+import { layerMatrix, layerTilt, planTrail, reduced, reducedOrNull } from './placing';
+import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, Size, SourcePlan, Tables } from './types';
 
 export interface PlanOptions {
   reduction?: Reduction;
@@ -213,10 +107,6 @@ export function visibleLayers(shot: Shot, frame: number): Layer[] {
   });
 }
 
-/** Shot pixels → pixels of a layer's picture, both at the plan's scale; null when the layer is seen from its edge. */
-export const intoPicture = ({ tilt, matrix }: LayerPlan): Projective | null =>
-  projectiveInverse(tilt ?? projective(matrix));
-
 /** One layer's plan by itself, or null when it has no picture of its own (sound, adjustments). */
 export function planLayer(
   project: Project,
@@ -246,25 +136,6 @@ function planLayerIn(
   const made = full && planned(moment, full, known);
   known.layers.set(layer.id, made);
   return made;
-}
-
-/** The passes of one space that are on, resolved. @param size of the picture that they work on @param key of the picture before them */
-function planPasses(moment: Moment, passes: readonly Pass[], size: Size, key: string): PassPlan[] {
-  const tools = resolveTools(moment, size);
-  return passes.flatMap((pass) => {
-    const declared = pass.on ? passOf(pass.type) : undefined;
-    if (!declared) return [];
-    const resolved = valuesOf(declared.params, pass.values, tools);
-    const values =
-      'moment' in declared && declared.moment
-        ? { ...resolved, ...declared.moment(resolved as never, moment.frame) }
-        : resolved;
-    const limits = pass.area && tools.coverage(pass.area.masks, 'none');
-    // an area is one as soon as something is drawn in it
-    const area = limits?.masks.length ? { ...limits, side: pass.area!.side } : null;
-    if (!declared.idle?.(values as never)) key = hash(`${key} ${pass.type} ${JSON.stringify([values, area])}`);
-    return [{ id: pass.id, type: pass.type, values, area, key }];
-  });
 }
 
 function planned(moment: Moment, full: Size, known: Planned): LayerPlan {
@@ -302,8 +173,6 @@ function planned(moment: Moment, full: Size, known: Planned): LayerPlan {
 }
 
 const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
-const reducedOrNull = (m: Projective | null, by: number): Projective | null => m && reducedTilt(m, by);
-const isIdle = (pass: PassPlan): boolean => passOf(pass.type)!.idle?.(pass.values as never) ?? false;
 /** The coverage by which a Mask pass cuts. */
 const coveragesIn = (pass: PassPlan): CoveragePlan[] =>
   Object.values(pass.values).filter(
@@ -339,41 +208,6 @@ function planMatte(moment: Moment, known: Planned): LayerPlan['matte'] {
   const key = there ? plan.drawn : `${plan.drawn} not there`;
   known.tables.mattes[key] = there ? plan : { ...plan, opacity: 0, drawn: key };
   return { key, by: matte.by, invert: matte.invert };
-}
-
-const reducedTilt = (m: Projective, by: number): Projective =>
-  projectiveProduct(projective(scaling(1 / by, 1 / by)), projectiveProduct(m, projective(scaling(by, by))));
-const reduced = (m: Matrix, by: number): Matrix => multiply(scaling(1 / by, 1 / by), multiply(m, scaling(by, by)));
-
-/** Source pixels → shot pixels of a layer at a moment, with all that it follows; without its tilt. */
-export function layerMatrix(moment: Moment, source: Size): Matrix {
-  const own = placeMatrix(moment, source);
-  return moment.layer.parent ? multiply(carriedBy(moment), own) : own;
-}
-
-function layerTilt(moment: Moment, source: Size): Projective | null {
-  const own = tiltMatrix(moment, source);
-  return own && moment.layer.parent ? projectiveProduct(projective(carriedBy(moment)), own) : own;
-}
-
-/** Source pixels → shot pixels of a layer at a moment, its tilt included. */
-export const layerProjection = (moment: Moment, source: Size): Projective =>
-  layerTilt(moment, source) ?? projective(layerMatrix(moment, source));
-
-/** Most samples of motion blur in a reduced preview; a render takes them all. */
-const PREVIEW_SAMPLES = 8;
-
-function planTrail(moment: Moment, source: Size): Projective[] {
-  const { layer, reduction } = moment;
-  const blur = layer.motionBlur;
-  if (!blur || blur.shutter <= 0) return [];
-  const samples = reduction === 1 ? blur.samples : Math.min(blur.samples, PREVIEW_SAMPLES);
-  const moments = Array.from({ length: samples }, (_, i) => {
-    const frame = moment.frame + ((i + 0.5) / samples - 0.5) * blur.shutter;
-    return reducedTilt(layerProjection({ ...moment, frame }, source), reduction);
-  });
-  const still = moments.every((at) => at.every((v, i) => Math.abs(v - moments[0]![i]!) < 1e-9));
-  return still ? [] : moments;
 }
 
 /** What a source's picture depends on. */
@@ -439,20 +273,3 @@ function planStock({ shot, layer, frame }: Moment, item: Stock): SourcePlan {
 export function sourceSeconds(shot: Shot, layer: Layer, local: number): number {
   return secondsAt(sourceFrameAt(layer.time, local), shot.rate);
 }
-
-/** @param size of the picture that the values work on, at the plan's scale */
-const resolveTools = (moment: Moment, size: Size): ResolveTools => ({
-  moment,
-  size,
-  coverage: (ids, empty) =>
-    planCoverage(
-      moment,
-      ids.length || empty === 'none' ? (ids as MaskId[]) : moment.layer.masks.map((mask) => mask.id),
-      size,
-    ),
-});
-
-const valuesOf = (params: Params, values: Readonly<Record<string, Value<unknown>>>, tools: ResolveTools): PlainValues =>
-  Object.fromEntries(
-    Object.entries(params).map(([name, param]) => [name, resolved(param, valueAt(values[name]!, tools.moment), tools)]),
-  );

@@ -4,7 +4,8 @@ import fc from 'fast-check';
 import type { Layer } from '../document/schema';
 import { still, type Value } from '../document/value';
 import { SHOT, layerOf, projectOf } from '../testing/documents';
-import { planFrame, type SourcePlan } from './plan';
+import { planFrame } from './plan';
+import type { SourcePlan } from './types';
 
 // the clip of these tests has 48 frames at 24 a second
 const source = stockSource('plate' as never);

@@ -2,7 +2,7 @@ import { readFileSync, existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { PlateStore } from '../execute/plates';
-import type { PassPlan } from '../plan/plan';
+import type { PassPlan } from '../plan/types';
 import type { Colour } from '../params/define';
 import type { PlainValues } from '../params/registry';
 import { Picture } from '../picture/picture';

@@ -1,7 +1,8 @@
 // Pictures in place of media, so that documents can be looked at where nothing can be decoded.
 import type { Project, ShotId, Stock } from '../document/schema';
 import { type Fetch, type FetchedPicture, Executor } from '../execute/execute';
-import { planFrame, type Reduction } from '../plan/plan';
+import { planFrame } from '../plan/plan';
+import type { Reduction } from '../time/moment';
 import { testBench } from './bench';
 
 /** A textured disc that wanders over an uneven green sheet, or over grey with a clear border for pictures with alpha. */

@@ -20,7 +20,7 @@ import type { Colour } from '../../core/params/define';
 import { Arena } from '../../core/picture/arena';
 import { bindKernels } from '../../core/picture/kernels';
 import { Picture } from '../../core/picture/picture';
-import type { FramePlan, LayerPlan } from '../../core/plan/plan';
+import type { FramePlan, LayerPlan } from '../../core/plan/types';
 import { carryErrors } from '../thrown';
 import { PATIENCE, tooLong, withPatience } from '../time-limit';
 import type { Look, ShownFrame } from '../types';

@@ -1,7 +1,8 @@
 import { stockSource } from '../../document/edits/layers';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { layerMatrix, sourceSeconds } from '../../plan/plan';
+import { sourceSeconds } from '../../plan/plan';
+import { layerMatrix } from '../../plan/placing';
 import { apply } from '../../picture/matrix';
 import { placeMoment, shotMoment, valueOn, SHOT, colourSource, layerOf, projectOf } from '../../testing/documents';
 import { perform, undoStep, type Edit } from '../edit';

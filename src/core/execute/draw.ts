@@ -1,0 +1,111 @@
+// A layer's picture comes into its shot: placed, taken through the passes after Place, mixed with what lies below.
+import { BLEND_MODES } from '../picture/blend';
+import type { Picture } from '../picture/picture';
+import { isEmpty, type Rect } from '../picture/rect';
+import { passOf } from '../passes/registry';
+import type { LayerPlan, PassPlan } from '../plan/types';
+import { blendRows, copyOf, cutBy, partOf, placed, placedCoverage, plainShift } from './composite';
+import { layerSpace, mixed, runPasses, single, type Bench, type Space } from './passes';
+
+type Tools = Bench;
+
+/** How far passes after Place read around a pixel; those that need what lies below see the shot alone. */
+const reachOf = (passes: readonly PassPlan[], { w, h }: Rect): number =>
+  passes.reduce((sum, pass) => {
+    const declared = passOf(pass.type)!;
+    if (!('run' in declared) || declared.needs || declared.idle?.(pass.values as never)) return sum;
+    return Math.min(Math.max(w, h), sum + declared.reach(pass.values as never));
+  }, 0);
+const grown = ({ x, y, w, h }: Rect, by: number): Rect => ({ x: x - by, y: y - by, w: w + 2 * by, h: h + 2 * by });
+
+/** Draws a layer's processed picture into the shot, in place. @param under shot-sized; linear when `linear` says so @param matte what the layer is cut by */
+export function drawLayer(
+  tools: Tools,
+  under: Picture,
+  layer: LayerPlan,
+  picture: Picture,
+  linear: boolean,
+  matte: Picture | null,
+): void {
+  if (isEmpty(picture.rect) || layer.opacity <= 0) return;
+  const mode = BLEND_MODES.indexOf(layer.blend);
+  const shift = plainShift(layer, linear);
+  tools.arena.guarded(() => {
+    if (shift) {
+      const { rect } = picture;
+      return blendRows(tools, under, picture, { ...rect, x: rect.x + shift[0], y: rect.y + shift[1] }, mode);
+    }
+    const room = matte ? 0 : reachOf(layer.after, under.rect);
+    let lying = placed(tools, layer, picture, grown(under.rect, room));
+    if (!lying) return;
+    if (matte) cutBy(tools, lying, matte.at, under.rect.w);
+    lying = afterPlace(tools, lying, layer, under, linear);
+    blendRows(tools, under, lying, lying.rect, mode);
+    lying.release();
+  });
+}
+
+/** Takes a placed picture through the passes that work after Place. @param picture display-encoded, given up @returns in the light of the shot, owned by the caller */
+function afterPlace(tools: Tools, picture: Picture, layer: LayerPlan, under: Picture, linear: boolean): Picture {
+  const turn = (to: boolean) => {
+    if (to === lit) return;
+    if (to) tools.kernels.toLinearSpan(picture.at, picture.pixels);
+    else tools.kernels.toDisplaySpan(picture.at, picture.pixels);
+    lit = to;
+  };
+  let lit = false;
+  for (const pass of layer.after) {
+    if (passOf(pass.type)!.idle?.(pass.values as never)) continue;
+    turn(linear && passOf(pass.type)!.light === 'shot');
+    const space: Space = {
+      size: { w: under.rect.w, h: under.rect.h },
+      coverage: (plan, rect) => {
+        const own = (part: Rect) => tools.masks.plane(plan, part);
+        return pass.amount === undefined ? placedCoverage(tools, layer, own, rect) : own(rect);
+      },
+      below: (rect) => lightOf(tools, partOf(tools, under, rect), linear, lit),
+    };
+    const done = single(tools, space, pass, picture);
+    picture = mixed(tools, picture, done, pass.amount ?? 1);
+  }
+  turn(linear);
+  return picture;
+}
+
+/** A picture in the other light, in place. */
+function lightOf({ kernels }: Tools, picture: Picture, from: boolean, to: boolean): Picture {
+  if (from && !to) kernels.toDisplaySpan(picture.at, picture.pixels);
+  if (!from && to) kernels.toLinearSpan(picture.at, picture.pixels);
+  return picture;
+}
+
+/** Takes what lies below an adjustment layer through its passes, in place; as strongly as its opacity, masks and matte say. */
+export function adjustBelow(
+  tools: Tools,
+  under: Picture,
+  layer: LayerPlan,
+  linear: boolean,
+  matte: Picture | null,
+): void {
+  const { rect } = under;
+  const space = { ...layerSpace(tools, { w: rect.w, h: rect.h }), below: (part: Rect) => partOf(tools, under, part) };
+  tools.arena.guarded(() => {
+    const before = copyOf(tools, under);
+    if (linear) tools.kernels.toDisplaySpan(before.at, before.pixels);
+    const done = runPasses(tools, space, layer.passes, before, 'none');
+    const after = partOf(tools, done, rect);
+    done.release();
+    if (linear) tools.kernels.toLinearSpan(after.at, after.pixels);
+    const blended = layer.blend === 'normal' ? after : copyOf(tools, under);
+    if (blended !== after) blendRows(tools, blended, after, rect, BLEND_MODES.indexOf(layer.blend));
+    tools.arena.scratch(under.pixels * 4 + 16, (at) => {
+      const plane = tools.arena.floats(at, under.pixels);
+      plane.fill(layer.opacity);
+      for (const plan of layer.cover) tools.masks.plane(plan, rect).forEach((v, i) => (plane[i]! *= v));
+      if (matte) tools.arena.floats(matte.at, under.pixels).forEach((v, i) => (plane[i]! *= v));
+      tools.kernels.lerpByPlane(under.at, blended.at, at, under.at, under.pixels);
+    });
+    if (blended !== after) blended.release();
+    after.release();
+  });
+}

@@ -1,0 +1,53 @@
+// Declared values and passes at a moment.
+import type { MaskId } from '../document/mask';
+import type { Pass } from '../document/schema';
+import type { Value } from '../document/value';
+import type { ResolveTools } from '../params/define';
+import { resolved, type Params, type PlainValues } from '../params/registry';
+import { passOf } from '../passes/registry';
+import type { Moment } from '../time/moment';
+import { valueAt } from '../time/values';
+import { hash } from './hash';
+import { planCoverage } from './masks';
+import type { PassPlan, Size } from './types';
+
+/** The passes of one space that are on, resolved. @param size of the picture that they work on @param key of the picture before them */
+export function planPasses(moment: Moment, passes: readonly Pass[], size: Size, key: string): PassPlan[] {
+  const tools = resolveTools(moment, size);
+  return passes.flatMap((pass) => {
+    const declared = pass.on ? passOf(pass.type) : undefined;
+    if (!declared) return [];
+    const resolved = valuesOf(declared.params, pass.values, tools);
+    const values =
+      'moment' in declared && declared.moment
+        ? { ...resolved, ...declared.moment(resolved as never, moment.frame) }
+        : resolved;
+    const limits = pass.area && tools.coverage(pass.area.masks, 'none');
+    // an area is one as soon as something is drawn in it
+    const area = limits?.masks.length ? { ...limits, side: pass.area!.side } : null;
+    if (!declared.idle?.(values as never)) key = hash(`${key} ${pass.type} ${JSON.stringify([values, area])}`);
+    return [{ id: pass.id, type: pass.type, values, area, key }];
+  });
+}
+
+export const isIdle = (pass: PassPlan): boolean => passOf(pass.type)!.idle?.(pass.values as never) ?? false;
+/** @param size of the picture that the values work on, at the plan's scale */
+export const resolveTools = (moment: Moment, size: Size): ResolveTools => ({
+  moment,
+  size,
+  coverage: (ids, empty) =>
+    planCoverage(
+      moment,
+      ids.length || empty === 'none' ? (ids as MaskId[]) : moment.layer.masks.map((mask) => mask.id),
+      size,
+    ),
+});
+
+export const valuesOf = (
+  params: Params,
+  values: Readonly<Record<string, Value<unknown>>>,
+  tools: ResolveTools,
+): PlainValues =>
+  Object.fromEntries(
+    Object.entries(params).map(([name, param]) => [name, resolved(param, valueAt(values[name]!, tools.moment), tools)]),
+  );
