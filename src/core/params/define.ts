@@ -42,6 +42,8 @@ export interface ResolveTools {
 export interface ParamKind<P extends ParamBase> {
   kind: P['kind'];
   schema(param: P): z.ZodType;
+  /** it says what something is, and has no keyframes */
+  fixed?: true;
   /** left out when it has no numbers that could be moved one by one */
   numbers?(param: P): Numbers;
   /** left out when the value is used as it is stored */

@@ -9,7 +9,12 @@ export interface StockParam extends ParamBase<string> {
   default: string;
 }
 export const stock = (p: Declared<StockParam>): StockParam => ({ kind: 'stock', ...p });
-export const stockKind = defineKind<StockParam>({ kind: 'stock', schema: () => id, range: () => 'an item of stock' });
+export const stockKind = defineKind<StockParam>({
+  kind: 'stock',
+  fixed: true,
+  schema: () => id,
+  range: () => 'an item of stock',
+});
 
 /** Another shot of the project, by id. */
 export interface ShotParam extends ParamBase<string> {
@@ -17,7 +22,12 @@ export interface ShotParam extends ParamBase<string> {
   default: string;
 }
 export const shot = (p: Declared<ShotParam>): ShotParam => ({ kind: 'shot', ...p });
-export const shotKind = defineKind<ShotParam>({ kind: 'shot', schema: () => id, range: () => 'a shot of the project' });
+export const shotKind = defineKind<ShotParam>({
+  kind: 'shot',
+  fixed: true,
+  schema: () => id,
+  range: () => 'a shot of the project',
+});
 
 /** Layers of the shot, by id; none means all that lie below. */
 export interface LayersParam extends ParamBase<readonly string[]> {
@@ -27,6 +37,7 @@ export interface LayersParam extends ParamBase<readonly string[]> {
 export const layers = (p: Declared<LayersParam>): LayersParam => ({ kind: 'layers', ...p });
 export const layersKind = defineKind<LayersParam>({
   kind: 'layers',
+  fixed: true,
   schema: () => z.array(id).max(1000),
   range: () => 'layers of the shot, or none',
 });

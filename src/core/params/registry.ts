@@ -66,6 +66,11 @@ export function resolved(param: Param, value: unknown, tools: ResolveTools): unk
   return resolve ? resolve(param, value, tools) : value;
 }
 
+const stored = (param: Param): z.ZodType => {
+  const { schema, fixed } = kindOf(param);
+  return fixed ? z.object({ still: schema(param) }).strict() : valueOf(schema(param));
+};
+
 /** Schema of declared values in a document. A value that is not there is one that came after the document was written. */
 export const valuesSchema = (params: Params) =>
   z
@@ -73,7 +78,7 @@ export const valuesSchema = (params: Params) =>
       Object.fromEntries(
         Object.entries(params).map(([name, param]) => [
           name,
-          valueOf(kindOf(param).schema(param)).default({ still: structuredClone(param.default) } as never),
+          stored(param).default({ still: structuredClone(param.default) } as never),
         ]),
       ),
     )
