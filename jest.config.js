@@ -1,5 +1,6 @@
 export default {
   testEnvironment: 'node',
+  maxWorkers: '100%',
   // property tests take their time on a busy machine
   testTimeout: 30_000,
   extensionsToTreatAsEsm: ['.ts'],

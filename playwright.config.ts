@@ -17,11 +17,6 @@ export default defineConfig({
     actionTimeout: 20_000,
     baseURL,
     viewport: { width: 1280, height: 800 },
-    // frames ahead are for people who will play them
-    storageState: {
-      cookies: [],
-      origins: [{ origin: baseURL, localStorage: [{ name: 'jackplane frames ahead', value: 'false' }] }],
-    },
     launchOptions: CHROMIUM,
     // traces take much of the time; TRACE=1 keeps those of failures
     trace: process.env['TRACE'] ? 'retain-on-failure' : 'off',

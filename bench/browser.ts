@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from '../scripts/chromium';
-import { openDemo } from '../tests/helpers';
+import { openFreshDemo } from '../tests/helpers';
 import { pathRow } from './cutout';
 import type { Row } from './kernels';
 import { playbackRows } from './playback';
@@ -26,7 +26,7 @@ export async function browserRows(): Promise<Row[]> {
     // functions sent to the page carry a helper of the bundler's with them
     await page.addInitScript('globalThis.__name = (f) => f');
     const start = await startRows(page);
-    await openDemo(page);
+    await openFreshDemo(page);
     return [
       ...start,
       ...(await benchRows(page)),

@@ -1,7 +1,7 @@
 // `npm run kills [-- 200]`: kills the tab that many times while it works, and opens the project anew each time. Build first.
 import { spawn } from 'node:child_process';
 import { chromium } from '@playwright/test';
-import { openDemo } from '../tests/helpers';
+import { openFreshDemo } from '../tests/helpers';
 import { killAndReopen } from '../tests/kills';
 import { CHROMIUM } from './chromium';
 
@@ -23,7 +23,7 @@ try {
   // the runner names the functions that are sent into the page
   await context.addInitScript('globalThis.__name = (named) => named');
   const page = await context.newPage();
-  await openDemo(page);
+  await openFreshDemo(page);
   await killAndReopen(context, page.url(), page, kills, seed, (told, rounds) => {
     if (told % 20 === 0) console.log(`${told} kills that say something, of ${rounds}`);
   });

@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
-import { layer, openDemo, openShot, pass, picture } from '../tests/helpers';
+import { layer, openFreshDemo, openShot, pass, picture } from '../tests/helpers';
 import { CHROMIUM } from './chromium';
 
 const PORT = 4697;
@@ -16,7 +16,7 @@ async function shoot(page: Page, name: string): Promise<void> {
 const cached = (page: Page) => page.getByText('cached 120 of 120').waitFor({ timeout: 120_000 });
 
 async function all(page: Page): Promise<void> {
-  await openDemo(page);
+  await openFreshDemo(page);
   await page.getByLabel('Preview scale').selectOption({ label: '½' });
   for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowRight');
   await cached(page);

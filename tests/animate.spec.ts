@@ -1,6 +1,7 @@
 // Timing and animating as people do it: with the mouse in the time panel, with pegs at the dials, and on the picture.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { ease } from '../src/core/time/easing';
+import { openDemo, test } from './fixtures';
 import {
   addToShot,
   allKept,
@@ -11,7 +12,6 @@ import {
   makeShot,
   middle,
   newProject,
-  openDemo,
   pass,
   pictureShown,
   typeNumber,

@@ -1,20 +1,9 @@
 // Files of every wrong kind: each is answered in a sentence that names it, and the rest goes on.
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { strToU8, zipSync } from 'fflate';
 import { encodePng } from '../src/core/formats/png';
-import {
-  addToShot,
-  asFile,
-  colourAt,
-  cut,
-  drawn,
-  importFiles,
-  layer,
-  makeShot,
-  media,
-  newProject,
-  openDemo,
-} from './helpers';
+import { openDemo, test } from './fixtures';
+import { addToShot, asFile, colourAt, cut, drawn, importFiles, layer, makeShot, media, newProject } from './helpers';
 
 /** A small PNG whose header claims an enormous size. */
 function hugePng(): Buffer {

@@ -1,18 +1,9 @@
 // Every view, dialog, menu, tool and panel, from a full and from an empty project, looked at as a user meets it.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import AxeBuilder from '@axe-core/playwright';
 import { Crawl } from './audit';
-import {
-  complaints,
-  importFiles,
-  layer,
-  makeShot,
-  newProject,
-  openDemo,
-  openShot,
-  pass,
-  pictureShown,
-} from './helpers';
+import { openDemo, test } from './fixtures';
+import { complaints, importFiles, layer, makeShot, newProject, openShot, pass, pictureShown } from './helpers';
 
 const SIZES = [
   { width: 1280, height: 800 },

@@ -1,12 +1,12 @@
 // Keys of every kind, and judging them.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { openDemo, test } from './fixtures';
 import {
   colourAt,
   full,
   layer,
   makeShot,
   newProject,
-  openDemo,
   openShot,
   picture,
   pictureShown,

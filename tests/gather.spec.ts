@@ -1,5 +1,6 @@
 // Files of every kind that people have: what they are is read rightly, and their pictures stand where they should.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './fixtures';
 import {
   addToShot,
   asFile,

@@ -14,10 +14,16 @@ export function complaints(page: Page): string[] {
   return said;
 }
 
-export async function openDemo(page: Page): Promise<void> {
+/** @returns the link that opens it */
+export async function unpackDemo(page: Page): Promise<Locator> {
   await page.goto('/');
   await page.getByRole('button', { name: 'Open the demo' }).click();
-  await page.getByRole('link', { name: 'Open Paper Harbour' }).click({ timeout: 60_000 });
+  const link = page.getByRole('link', { name: 'Open Paper Harbour' });
+  await expect(link).toBeVisible({ timeout: 60_000 });
+  return link;
+}
+export async function openFreshDemo(page: Page): Promise<void> {
+  await (await unpackDemo(page)).click();
   await pictureShown(page);
 }
 
@@ -60,6 +66,9 @@ export const cut = (name: string, share: number): Buffer => {
 
 export const picture = (page: Page): Locator => page.getByRole('img', { name: /^Frame \d+ of/ });
 
+/** How often something that comes soon is looked for, in milliseconds. */
+const SOON = [20, 40, 80];
+
 /** The picture of the current frame, as everything stands now, has been drawn. */
 export async function pictureShown(page: Page): Promise<void> {
   await expect
@@ -67,7 +76,7 @@ export async function pictureShown(page: Page): Promise<void> {
       async () =>
         (await picture(page).and(page.locator('[aria-busy=false]')).getAttribute('data-frame')) ===
         (await page.getByLabel('Frame', { exact: true }).innerText()),
-      { timeout: 60_000 },
+      { timeout: 60_000, intervals: SOON },
     )
     .toBe(true);
 }
@@ -78,7 +87,7 @@ export const drawn = async (page: Page): Promise<number> => Number(await picture
 export async function redrawn(page: Page, act: () => Promise<unknown>): Promise<void> {
   const before = await drawn(page);
   await act();
-  await expect.poll(() => drawn(page)).toBeGreaterThan(before);
+  await expect.poll(() => drawn(page), { intervals: SOON }).toBeGreaterThan(before);
   await pictureShown(page);
 }
 

@@ -1,7 +1,8 @@
 // The whole job as a person does it: from an empty page to a rendered file.
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import sharp from 'sharp';
+import { test } from './fixtures';
 import {
   addToShot,
   allKept,

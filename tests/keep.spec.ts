@@ -1,13 +1,14 @@
 // Nothing that was done is lost: killed tabs, second tabs, files out and in.
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
-import { allKept, asFile, layer, openDemo, openShot, pictureShown, typeNumber } from './helpers';
+import { expect } from '@playwright/test';
+import { openDemo, test } from './fixtures';
+import { allKept, asFile, layer, openShot, pictureShown, typeNumber } from './helpers';
 import { killAndReopen } from './kills';
 
 test('a tab killed at random moments loses no edit that was said to be kept', async ({ page, context }) => {
   test.setTimeout(240_000);
   await openDemo(page);
-  await killAndReopen(context, page.url(), page, 5, 7);
+  await killAndReopen(context, page.url(), page, 3, 7);
 });
 
 test('a second tab may look but not edit, and takes over when the first closes', async ({ page, context }) => {

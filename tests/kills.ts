@@ -85,7 +85,7 @@ export async function killAndReopen(
       if (kept) allowed = [state];
       else allowed.push(state);
     });
-    const end = performance.now() + 300 + dice() * 2500;
+    const end = performance.now() + 300 + dice() * 1500;
     await work(
       tab,
       dice,

@@ -1,6 +1,7 @@
 // Layers that come from no footage, that work on others, and several as one.
-import { expect, test, type Page } from '@playwright/test';
-import { colourAt, layer, makeLayer, openDemo, openShot, pass, pictureShown, redrawn, typeNumber } from './helpers';
+import { expect, type Page } from '@playwright/test';
+import { openDemo, test } from './fixtures';
+import { colourAt, layer, makeLayer, openShot, pass, pictureShown, redrawn, typeNumber } from './helpers';
 
 test.beforeEach(({ page }) => openDemo(page));
 

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { quarters } from './media-variants';
+import { openDemo, test } from './fixtures';
 import {
   addToShot,
   allKept,
@@ -13,7 +14,6 @@ import {
   makeLayer,
   makeShot,
   newProject,
-  openDemo,
   pass,
   picture,
   pictureShown,

@@ -1,5 +1,6 @@
 // Looking at passes on the way: up to one of them, with one that is not there yet, and the same on another layer.
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './fixtures';
 import {
   addToShot,
   colourAt,

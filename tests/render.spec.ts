@@ -1,9 +1,10 @@
 // What is written to files, checked with the browser's own player and with the picture in the viewer.
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { ALL_FORMATS, BlobSource, Input } from 'mediabunny';
 import sharp from 'sharp';
 import { BLEND_MODES } from '../src/core/picture/blend';
+import { openDemo, test } from './fixtures';
 import {
   addToShot,
   colourAt,
@@ -11,7 +12,6 @@ import {
   importFiles,
   makeShot,
   newProject,
-  openDemo,
   picture,
   pictureShown,
   redrawn,

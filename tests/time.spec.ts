@@ -1,6 +1,7 @@
 // Layers in the time panel, by mouse and by keys.
-import { expect, test, type Locator, type Page } from '@playwright/test';
-import { colourAt, dialogOpen, drag, layer, middle, openDemo, pass, picture, redrawn, typeNumber } from './helpers';
+import { expect, type Locator, type Page } from '@playwright/test';
+import { openDemo, test } from './fixtures';
+import { colourAt, dialogOpen, drag, layer, middle, pass, picture, redrawn, typeNumber } from './helpers';
 
 test.beforeEach(({ page }) => openDemo(page));
 
