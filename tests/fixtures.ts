@@ -40,7 +40,7 @@ export const test = base.extend<object, { profile: BrowserContext }>({
   profile: [
     async ({ browser }, use, { project }) => {
       const { baseURL, viewport } = project.use;
-      const profile = await browser.newContext({ baseURL: baseURL!, viewport: viewport! });
+      const profile = await browser.newContext({ baseURL: baseURL!, viewport: viewport!, reducedMotion: 'reduce' });
       await use(profile);
       await profile.close();
     },

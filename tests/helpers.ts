@@ -56,7 +56,11 @@ export const importFiles = (
 ): Promise<void> =>
   page
     .getByLabel('Files to import')
-    .setInputFiles(files.map((file) => (typeof file === 'string' ? asFile(file, readFileSync(media(file))) : file)));
+    .setInputFiles(
+      files.every((file) => typeof file === 'string')
+        ? files.map(media)
+        : files.map((file) => (typeof file === 'string' ? asFile(file, readFileSync(media(file))) : file)),
+    );
 
 export const asFile = (name: string, buffer: Buffer) => ({ name, mimeType: 'application/octet-stream', buffer });
 export const cut = (name: string, share: number): Buffer => {

@@ -53,8 +53,9 @@ export class Engine {
   readonly cache: FrameCache;
   private renders: Renderer[] = [];
   private decode!: Thread<DecodeApi>;
-  private encode!: Thread<EncodeApi>;
-  private files!: Thread<FilesApi>;
+  /** writes and looks into files; begun when first needed */
+  private encoder: Promise<Thread<EncodeApi>> | null = null;
+  private filer: Thread<FilesApi> | null = null;
   /** what is open in the decoder, to be opened again in a new one */
   private readonly open = new Map<string, { file: Blob; name: string }>();
   private reading: string | null = null;
@@ -74,7 +75,6 @@ export class Engine {
     const module = await WebAssembly.compile(await (await fetch(kernelsUrl)).arrayBuffer());
     const { deviceMemory } = navigator as Navigator & { deviceMemory?: number };
     const engine = new Engine(module, budgetFor(deviceMemory, navigator.hardwareConcurrency));
-    engine.makeFiles();
     await engine.makeDecoder();
     await engine.makeRenderers();
     setInterval(() => void engine.feelPulse(), PULSE);
@@ -85,8 +85,22 @@ export class Engine {
     return this.renders.length;
   }
 
-  private makeFiles(): void {
-    this.files = threadOf(new Worker(new URL('./workers/files.worker.ts', import.meta.url), { type: 'module' }));
+  private get files(): Thread<FilesApi> {
+    return (this.filer ??= threadOf(
+      new Worker(new URL('./workers/files.worker.ts', import.meta.url), { type: 'module' }),
+    ));
+  }
+  private encode(): Promise<Thread<EncodeApi>> {
+    return (this.encoder ??= this.makeEncoder());
+  }
+  private async makeEncoder(): Promise<Thread<EncodeApi>> {
+    const thread = threadOf<EncodeApi>(
+      new Worker(new URL('./workers/encode.worker.ts', import.meta.url), { type: 'module' }),
+    );
+    const ports = await Promise.all(this.renders.map((render) => connected(render.api)));
+    const decodePort = await connected(this.decode.api);
+    await thread.api.start(Comlink.transfer(ports, ports), Comlink.transfer(decodePort, [decodePort]));
+    return thread;
   }
 
   private async makeDecoder(): Promise<void> {
@@ -98,7 +112,6 @@ export class Engine {
   }
 
   private async makeRenderers(): Promise<void> {
-    this.encode = threadOf(new Worker(new URL('./workers/encode.worker.ts', import.meta.url), { type: 'module' }));
     this.renders = await Promise.all(
       Array.from({ length: this.budget.workers }, async () => {
         const thread = threadOf<RenderApi>(
@@ -109,9 +122,6 @@ export class Engine {
         return { ...thread, mattes: new MatteSender((mattes) => thread.api.keepMattes(mattes)) };
       }),
     );
-    const ports = await Promise.all(this.renders.map((render) => connected(render.api)));
-    const decodePort = await connected(this.decode.api);
-    await this.encode.api.start(Comlink.transfer(ports, ports), Comlink.transfer(decodePort, [decodePort]));
   }
 
   /** A decoder that does not answer any more is replaced; what it was reading is not opened in the new one. */
@@ -134,8 +144,11 @@ export class Engine {
       const port = await connected(this.decode.api);
       await render.api.connectDecoder(Comlink.transfer(port, [port]));
     }
-    const port = await connected(this.decode.api);
-    await this.encode.api.connectDecoder(Comlink.transfer(port, [port]));
+    const encode = await this.encoder;
+    if (encode) {
+      const port = await connected(this.decode.api);
+      await encode.api.connectDecoder(Comlink.transfer(port, [port]));
+    }
     for (const [id, { file, name }] of this.open) {
       if (id === stuck) await this.decode.api.refuse(id, name);
       else await this.decode.api.open(id, file, name);
@@ -177,9 +190,9 @@ export class Engine {
         () => late,
       );
     } catch (error) {
-      if (error === late && worker === this.files.worker) {
+      if (error === late && worker === this.filer?.worker) {
         worker.terminate();
-        this.makeFiles();
+        this.filer = null;
       }
       throw error;
     }
@@ -249,19 +262,21 @@ export class Engine {
   ): Promise<RenderResult> {
     this.rendering = true;
     try {
-      return await this.encode.api.render(project, shot, settings, Comlink.proxy(progress));
+      return await (await this.encode()).api.render(project, shot, settings, Comlink.proxy(progress));
     } finally {
       this.rendering = false;
       if (!this.open.size) await this.rest();
     }
   }
-  cancelRender = (): Promise<void> => this.encode.api.cancel();
+  cancelRender = async (): Promise<void> => (await this.encoder)?.api.cancel();
 
   /** Gives back what a closed project used: finished frames, and the workers' memory, which can only grow. While a render runs its workers stay. */
   async rest(): Promise<void> {
     this.cache.clear();
     if (this.rendering || this.open.size) return;
-    const old = [...this.renders, this.encode];
+    const encode = await this.encoder;
+    const old = encode ? [...this.renders, encode] : this.renders;
+    this.encoder = null;
     await this.makeRenderers();
     old.forEach(({ worker }) => worker.terminate());
     await this.decode.api.rest();
