@@ -4,12 +4,7 @@ export default {
   // property tests take their time on a busy machine
   testTimeout: 30_000,
   extensionsToTreatAsEsm: ['.ts'],
-  transform: {
-    '^.+\\.ts$': [
-      '@swc/jest',
-      { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'es6' } },
-    ],
-  },
+  transform: { '^.+\\.ts$': '<rootDir>/scripts/jest-transform.js' },
   testMatch: ['<rootDir>/src/**/*.test.ts'],
   moduleNameMapper: { '^(\\.{1,2}/.*)\\.js$': '$1' },
 };

@@ -22,8 +22,7 @@ beforeAll(async () => {
 });
 
 const flat = (colour: readonly number[], size = 48): TruthFrame => {
-  const frame = Buffer.alloc(size * size * 4, 255);
-  for (let i = 0; i < frame.length; i += 4) colour.forEach((v, c) => (frame[i + c] = Math.round(v * 255)));
+  const frame = Buffer.alloc(size * size * 4, Buffer.from([...colour.map((v) => Math.round(v * 255)), 255]));
   return { width: size, height: size, frame, foreground: frame };
 };
 
