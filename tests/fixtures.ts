@@ -1,5 +1,9 @@
 // One browser profile for all tests of a worker: each finds it empty, and the demo is unpacked only once.
-import { test as base, type BrowserContext, type Page } from '@playwright/test';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, test as base, type BrowserContext, type Page } from '@playwright/test';
+import { CHROMIUM } from '../scripts/chromium';
 import { pictureShown, unpackDemo } from './helpers';
 
 const [STORAGE, ASIDE] = ['jackplane', 'jackplane as the demo was opened'];
@@ -38,11 +42,15 @@ async function refill([from, to]: readonly [string, string]): Promise<void> {
 
 export const test = base.extend<object, { profile: BrowserContext }>({
   profile: [
-    async ({ browser }, use, { project }) => {
+    async ({}, use, { project, parallelIndex }) => {
+      // a profile on disk keeps the scripts compiled from page to page
+      const folder = mkdtempSync(join(tmpdir(), `profile-${parallelIndex}-`));
       const { baseURL, viewport } = project.use;
-      const profile = await browser.newContext({ baseURL: baseURL!, viewport: viewport!, reducedMotion: 'reduce' });
+      const settings = { baseURL: baseURL!, viewport: viewport!, reducedMotion: 'reduce' as const };
+      const profile = await chromium.launchPersistentContext(folder, { ...CHROMIUM, ...settings });
       await use(profile);
       await profile.close();
+      rmSync(folder, { recursive: true, force: true });
     },
     { scope: 'worker' },
   ],
