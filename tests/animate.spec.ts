@@ -165,7 +165,7 @@ test('cubic easing is the browser’s own, within a ten-thousandth', async ({ pa
   );
 });
 
-test('keyframes are copied and pasted reversed', async ({ page }) => {
+test('keyframes are copied and pasted reversed; in and out limit playing, and markers are named', async ({ page }) => {
   await kiteShot(page);
   await page.getByRole('button', { name: 'Add keyframe of Position' }).click();
   await seek(page, 10);
@@ -185,11 +185,29 @@ test('keyframes are copied and pasted reversed', async ({ page }) => {
     await seek(page, frame);
     await expect(field(page, 'Position x, x')).toHaveValue(x);
   }
+
+  // in and out, markers
+  await seek(page, 12);
+  await page.keyboard.press('i');
+  await page.keyboard.press('n');
+  await seek(page, 30);
+  await page.keyboard.press('o');
+  await page.keyboard.press('Home');
+  await page.getByRole('button', { name: 'First frame' }).click();
+  await expect(page.getByLabel('Frame', { exact: true })).toHaveText('12');
+  await page.getByRole('button', { name: /^Marker without a name at 12/ }).dblclick();
+  await page.getByLabel('Name of the marker').fill('wind');
+  await page.getByLabel('Name of the marker').press('Enter');
+  await expect(page.getByRole('button', { name: 'Marker wind at 12' })).toBeVisible();
+  await page.getByRole('button', { name: 'Render…' }).click();
+  await expect(page.getByText(/19 frames, from the in point at 12 to the out point at 30/)).toBeVisible();
 });
 
-test('split, reverse and speed: three gestures; the source frame that shows is said', async ({ page }) => {
+test('split, reverse and speed: three gestures; the source frame that shows is said, and a clip that is too short', async ({
+  page,
+}) => {
   await newProject(page, 'Speed');
-  await makeShot(page, { width: 1280, height: 720, length: '96f' });
+  await makeShot(page, { width: 1280, height: 720, length: '100f' });
   await importFiles(page, 'signal-tower-day.mp4');
   await addToShot(page, 'signal tower day');
   await seek(page, 40);
@@ -226,13 +244,10 @@ test('split, reverse and speed: three gestures; the source frame that shows is s
   // refused at the field
   await typeNumber(page, 'Speed, %', '99999');
   await expect(page.getByText(/Speed goes from -10000 to 10000/)).toBeVisible();
-});
 
-test('a clip that is too short for its speed says so and holds its last frame', async ({ page }) => {
-  await newProject(page, 'Short');
-  await makeShot(page, { width: 1280, height: 720, length: '100f' });
-  await importFiles(page, 'signal-tower-day.mp4');
+  // a clip that is too short for its speed says so and holds its last frame
   await addToShot(page, 'signal tower day');
+  await seek(page, 0);
   await pass(page, 'Source').click();
   await page.getByLabel('Length follows the speed').uncheck();
   await expect(page.getByRole('note')).toHaveCount(0);
@@ -244,24 +259,6 @@ test('a clip that is too short for its speed says so and holds its last frame', 
   await seek(page, 90);
   await pictureShown(page);
   expect(await colourAt(page, 0.6, 0.4)).toEqual(late);
-});
-
-test('in and out limit playing; markers are set and named; the range shows in the render dialog', async ({ page }) => {
-  await kiteShot(page);
-  await seek(page, 12);
-  await page.keyboard.press('i');
-  await page.keyboard.press('n');
-  await seek(page, 30);
-  await page.keyboard.press('o');
-  await page.keyboard.press('Home');
-  await page.getByRole('button', { name: 'First frame' }).click();
-  await expect(page.getByLabel('Frame', { exact: true })).toHaveText('12');
-  await page.getByRole('button', { name: /^Marker without a name at 12/ }).dblclick();
-  await page.getByLabel('Name of the marker').fill('wind');
-  await page.getByLabel('Name of the marker').press('Enter');
-  await expect(page.getByRole('button', { name: 'Marker wind at 12' })).toBeVisible();
-  await page.getByRole('button', { name: 'Render…' }).click();
-  await expect(page.getByText(/19 frames, from the in point at 12 to the out point at 30/)).toBeVisible();
 });
 
 test('a still is framed by stops; they are kept as stops, through other choices and a reload, until keyframes are asked for', async ({

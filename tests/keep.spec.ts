@@ -8,7 +8,7 @@ import { killAndReopen } from './kills';
 test('a tab killed at random moments loses no edit that was said to be kept', async ({ page, context }) => {
   test.setTimeout(240_000);
   await openDemo(page);
-  await killAndReopen(context, page.url(), page, 3, 7);
+  await killAndReopen(context, page.url(), page, 2, 7);
 });
 
 test('a second tab may look but not edit, and takes over when the first closes', async ({ page, context }) => {

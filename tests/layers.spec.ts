@@ -56,7 +56,9 @@ test('layers become a group, are worked on inside, and come apart with the same 
   expect(apart(await sampled(page), before)).toBeLessThanOrEqual(1);
 });
 
-test('an adjustment layer darkens what lies below, or only the layers that it names', async ({ page }) => {
+test('an adjustment layer works on what lies below or on layers that it names; a shadow is moved across Place; a gradient has dials', async ({
+  page,
+}) => {
   const sky = await colourAt(page, 0.9, 0.05);
   const coat = await colourAt(page, 0.53, 0.69);
   await make(page, 'Adjustment');
@@ -70,9 +72,7 @@ test('an adjustment layer darkens what lies below, or only the layers that it na
   await page.keyboard.press('Escape');
   expect(await colourAt(page, 0.9, 0.05)).toEqual(sky);
   expect((await colourAt(page, 0.53, 0.69))[2]!).toBeLessThan(coat[2]! * 0.6);
-});
 
-test('a drop shadow works after Place and can be moved before it by the keyboard', async ({ page }) => {
   await choose(page, 'captain');
   await page.keyboard.press('Control+k');
   await page.keyboard.type('shadow');
@@ -86,9 +86,7 @@ test('a drop shadow works after Place and can be moved before it by the keyboard
   await expect(
     page.getByRole('group', { name: 'Before Place' }).getByRole('button', { name: 'Drop shadow', exact: true }),
   ).toBeVisible();
-});
 
-test('a gradient is made, and its colours and ends are dials', async ({ page }) => {
   await openShot(page, 'Captain to key');
   await pictureShown(page);
   await make(page, 'Gradient');

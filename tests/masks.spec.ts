@@ -141,7 +141,7 @@ test('a blur works only inside a path; the rest stays sharp', async ({ page }) =
   await expect(page.getByRole('group', { name: 'Masks of the area' })).toHaveCount(0);
 });
 
-test('Escape keeps a path that is being drawn, and it can be gone on with', async ({ page }) => {
+test('a path is gone on with after Escape; one is made by the keyboard alone', async ({ page }) => {
   await tower(page);
   await addMask(page, 'Path by points');
   await click(page, 0.3, 0.3);
@@ -159,6 +159,31 @@ test('Escape keeps a path that is being drawn, and it can be gone on with', asyn
   await stroke(page, [0.5, 0.2], [0.68, 0.8]);
   await expect(page.getByText('2 vertices chosen.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Turn the chosen vertices' })).toBeVisible();
+  await page.getByRole('button', { name: 'Delete mask Path' }).click();
+
+  await page.getByRole('button', { name: 'Add a mask' }).press('Enter');
+  await page.locator('.v-list-item').getByText('Path by points', { exact: true }).click();
+  for (const [x, y] of [
+    ['-300', '-200'],
+    ['300', '-200'],
+    ['0', '250'],
+  ] as const) {
+    await page.getByRole('button', { name: 'Add a point' }).press('Enter');
+    await typeNumber(page, 'Vertex x', x);
+    await typeNumber(page, 'Vertex y', y);
+  }
+  await page.getByRole('button', { name: 'Close the path' }).press('Enter');
+  await page.getByRole('button', { name: 'Cut the layer' }).press('Enter');
+  await expect
+    .poll(async () => [(await colourAt(page, 0.5, 0.5))[3], (await colourAt(page, 0.2, 0.8))[3]])
+    .toEqual([255, 0]);
+  await vertex(page, 3).focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowLeft');
+  await expect(page.getByLabel('Vertex x, px')).toHaveValue('-40');
+  await page.keyboard.press('Delete');
+  await expect(vertex(page, 3)).toHaveCount(0);
+  // two vertices are a draft of nothing, kept and covering nothing
+  await expect.poll(async () => (await colourAt(page, 0.5, 0.5))[3]).toBe(0);
 });
 
 test('shapes, brush and text are masks too, with exact numbers', async ({ page }) => {
@@ -391,33 +416,6 @@ test('a selection goes on to the next frames by motion, and says how sure it is'
   expect(Number(/(\d+) %/.exec(await page.getByText(/Sure of the border/).innerText())![1])).toBeGreaterThan(45);
   await page.getByRole('button', { name: 'Animated values of wind up boat' }).click();
   await expect(page.getByRole('button', { name: /^Keyframe of Matte at/ })).toHaveCount(4);
-});
-
-test('a path is made by the keyboard alone', async ({ page }) => {
-  await tower(page);
-  await page.getByRole('button', { name: 'Add a mask' }).press('Enter');
-  await page.locator('.v-list-item').getByText('Path by points', { exact: true }).click();
-  for (const [x, y] of [
-    ['-300', '-200'],
-    ['300', '-200'],
-    ['0', '250'],
-  ] as const) {
-    await page.getByRole('button', { name: 'Add a point' }).press('Enter');
-    await typeNumber(page, 'Vertex x', x);
-    await typeNumber(page, 'Vertex y', y);
-  }
-  await page.getByRole('button', { name: 'Close the path' }).press('Enter');
-  await page.getByRole('button', { name: 'Cut the layer' }).press('Enter');
-  await expect
-    .poll(async () => [(await colourAt(page, 0.5, 0.5))[3], (await colourAt(page, 0.2, 0.8))[3]])
-    .toEqual([255, 0]);
-  await vertex(page, 3).focus();
-  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowLeft');
-  await expect(page.getByLabel('Vertex x, px')).toHaveValue('-40');
-  await page.keyboard.press('Delete');
-  await expect(vertex(page, 3)).toHaveCount(0);
-  // two vertices are a draft of nothing, kept and covering nothing
-  await expect.poll(async () => (await colourAt(page, 0.5, 0.5))[3]).toBe(0);
 });
 
 test('on a tilted layer a path lies where it was drawn, and cuts there', async ({ page }) => {

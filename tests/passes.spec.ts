@@ -32,7 +32,9 @@ async function addPass(page: Page, name: string): Promise<void> {
 }
 const grey = async (page: Page) => (await colourAt(page, 0.5, 0.5))[0]!;
 
-test('Alt held on a pass shows the picture up to it', async ({ page }) => {
+test('Alt held on a pass shows the picture up to it; one is copied to another layer with its values; the search shows what it would add', async ({
+  page,
+}) => {
   await addPass(page, 'Adjust');
   await redrawn(page, () => typeNumber(page, 'Exposure, stops', '-1'));
   const once = await grey(page);
@@ -48,13 +50,21 @@ test('Alt held on a pass shows the picture up to it', async ({ page }) => {
   await page.mouse.up();
   await page.keyboard.up('Alt');
   await expect.poll(() => grey(page)).toBe(twice);
-});
 
-test('the pass that is highlighted in the search shows on the picture, and is gone when the search closes', async ({
-  page,
-}) => {
+  await pass(page, 'Adjust').last().click();
+  await typeNumber(page, 'Exposure, stops', '-2');
   await importFiles(page, 'paper-kite.png');
   await redrawn(page, () => addToShot(page, 'paper kite'));
+  await layer(page, 'colour').getByRole('button', { name: 'colour', exact: true }).click();
+  await pass(page, 'Adjust').last().hover();
+  await page.getByRole('button', { name: 'Copy Adjust to another layer' }).last().click();
+  await page.getByText('paper kite', { exact: true }).last().click();
+  await layer(page, 'paper kite').getByRole('button', { name: 'paper kite', exact: true }).click();
+  await pass(page, 'Adjust').click();
+  await expect(page.getByRole('textbox', { name: 'Exposure, stops' })).toHaveValue('-2');
+  await redrawn(page, () => typeNumber(page, 'Exposure, stops', '0'));
+
+  // the pass that is highlighted in the search is on the picture until the search closes
   /** Mean step from a pixel to its neighbour: how sharp the picture is. */
   const sharpness = () =>
     picture(page).evaluate((canvas: HTMLCanvasElement) => {
@@ -69,18 +79,4 @@ test('the pass that is highlighted in the search shows on the picture, and is go
   await page.getByLabel('Search').press('Escape');
   await expect.poll(sharpness).toBe(sharp);
   await expect(pass(page, 'Blur')).toHaveCount(0);
-});
-
-test('a pass is copied to another layer with its values', async ({ page }) => {
-  await addPass(page, 'Adjust');
-  await typeNumber(page, 'Exposure, stops', '-2');
-  await importFiles(page, 'paper-kite.png');
-  await addToShot(page, 'paper kite');
-  await layer(page, 'colour').getByRole('button', { name: 'colour', exact: true }).click();
-  await pass(page, 'Adjust').hover();
-  await page.getByRole('button', { name: 'Copy Adjust to another layer' }).click();
-  await page.getByText('paper kite', { exact: true }).last().click();
-  await layer(page, 'paper kite').getByRole('button', { name: 'paper kite', exact: true }).click();
-  await pass(page, 'Adjust').click();
-  await expect(page.getByRole('textbox', { name: 'Exposure, stops' })).toHaveValue('-2');
 });

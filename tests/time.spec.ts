@@ -9,7 +9,7 @@ const field = (page: Page, name: string): Locator => page.getByRole('textbox', {
 const showSource = (page: Page) => pass(page, 'Source').click();
 const edge = (page: Page, which: string) => page.getByLabel(which, { exact: true });
 
-test('a layer is trimmed by its edges and moved by its bar, snapping to the playhead and the ends', async ({
+test('a layer is trimmed by its edges and moved by its bar, snapping; stock dropped on the time panel begins where it is dropped', async ({
   page,
 }) => {
   await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
@@ -33,19 +33,42 @@ test('a layer is trimmed by its edges and moved by its bar, snapping to the play
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
   await expect(field(page, 'Start, f')).toHaveValue('0');
   await expect(field(page, 'Length, f')).toHaveValue('120');
-});
 
-test('Alt suspends snapping', async ({ page }) => {
-  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
-  await showSource(page);
-  const end = await middle(edge(page, 'End of captain'));
+  // Alt suspends snapping
   await page.keyboard.down('Alt');
   await drag(page, end, { x: end.x + 5, y: end.y });
   await page.keyboard.up('Alt');
   await expect(field(page, 'Length, f')).toHaveValue('121');
+
+  const ruler = (await page.getByLabel('Ruler').boundingBox())!;
+  // the browser's own drag cannot be driven when headless, so its events are sent
+  const dataTransfer = await page.evaluateHandle(() => new DataTransfer());
+  await page
+    .getByRole('region', { name: 'Stock' })
+    .getByRole('listitem')
+    .filter({ hasText: 'aurora' })
+    .dispatchEvent('dragstart', { dataTransfer });
+  await layer(page, 'harbour bed').dispatchEvent('drop', {
+    dataTransfer,
+    clientX: ruler.x + ruler.width * 0.5,
+    clientY: ruler.y + 150,
+  });
+  await expect(layer(page, 'aurora')).toBeVisible();
+  await showSource(page);
+  await expect(field(page, 'Start, f')).toHaveValue('60');
 });
 
-test('layers are hidden, soloed, locked, renamed and put in another order', async ({ page }) => {
+test('wrong input is said at the field; layers are hidden, soloed, locked, renamed and put in another order', async ({
+  page,
+}) => {
+  await typeNumber(page, 'Tolerance, %', 'much');
+  await expect(page.getByRole('alert')).toContainText('“much” is not a number; 10 stays.');
+  await typeNumber(page, 'Tolerance, %', '400');
+  await expect(page.getByRole('alert')).toContainText('Tolerance goes from 0 to 95; 10 stays.');
+  await redrawn(page, () => typeNumber(page, 'Tolerance, %', '12'));
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await expect(field(page, 'Tolerance, %')).toHaveValue('12');
+
   const at = [0.5, 0.62] as const;
   const coat = await colourAt(page, ...at);
   await layer(page, 'captain').hover();
@@ -72,26 +95,9 @@ test('layers are hidden, soloed, locked, renamed and put in another order', asyn
   expect(await colourAt(page, ...at)).not.toEqual(coat);
 });
 
-test('stock dropped on the time panel begins where it is dropped', async ({ page }) => {
-  const ruler = (await page.getByLabel('Ruler').boundingBox())!;
-  // the browser's own drag cannot be driven when headless, so its events are sent
-  const dataTransfer = await page.evaluateHandle(() => new DataTransfer());
-  await page
-    .getByRole('region', { name: 'Stock' })
-    .getByRole('listitem')
-    .filter({ hasText: 'aurora' })
-    .dispatchEvent('dragstart', { dataTransfer });
-  await layer(page, 'harbour bed').dispatchEvent('drop', {
-    dataTransfer,
-    clientX: ruler.x + ruler.width * 0.5,
-    clientY: ruler.y + 150,
-  });
-  await expect(layer(page, 'aurora')).toBeVisible();
-  await showSource(page);
-  await expect(field(page, 'Start, f')).toHaveValue('60');
-});
-
-test('passes are reordered, switched off and deleted; their thumbnails change', async ({ page }) => {
+test('passes are reordered, switched off and deleted; a crop is dragged on the picture; keys are listed', async ({
+  page,
+}) => {
   const tile = pass(page, 'Adjust').locator('canvas');
   const sum = () =>
     tile.evaluate((canvas: HTMLCanvasElement) =>
@@ -118,9 +124,7 @@ test('passes are reordered, switched off and deleted; their thumbnails change', 
   await expect(pass(page, 'Adjust, off')).toBeVisible();
   await page.getByRole('button', { name: 'Delete Adjust' }).click();
   await expect(pass(page, 'Adjust, off')).toHaveCount(0);
-});
 
-test('a crop is dragged on the picture by its grips', async ({ page }) => {
   await layer(page, 'ferry deck').getByRole('button', { name: 'ferry deck', exact: true }).click();
   await page.getByRole('button', { name: 'Add a pass' }).click();
   await page.getByText('Crop', { exact: true }).click();
@@ -142,19 +146,8 @@ test('a crop is dragged on the picture by its grips', async ({ page }) => {
     (await colourAt(page, (at.x + by - box.x) / box.width, (at.y - box.y) / box.height)).slice(0, 3);
   expect(await beside(-8)).toEqual([0, 0, 0]);
   expect(await beside(8)).not.toEqual([0, 0, 0]);
-});
 
-test('wrong input is said at the field, and the old value stays', async ({ page }) => {
-  await typeNumber(page, 'Tolerance, %', 'much');
-  await expect(page.getByRole('alert')).toContainText('“much” is not a number; 10 stays.');
-  await typeNumber(page, 'Tolerance, %', '400');
-  await expect(page.getByRole('alert')).toContainText('Tolerance goes from 0 to 95; 10 stays.');
-  await typeNumber(page, 'Tolerance, %', '12');
-  await expect(page.getByRole('alert')).toHaveCount(0);
-  await expect(field(page, 'Tolerance, %')).toHaveValue('12');
-});
-
-test('the shortcut list opens with a question mark; views follow their numbers', async ({ page }) => {
+  // the shortcut list opens with a question mark; views follow their numbers
   await page.keyboard.press('?');
   await expect(await dialogOpen(page, 'Shortcuts')).toContainText('Play or stop');
   await page.keyboard.press('Escape');
