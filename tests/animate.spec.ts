@@ -1,14 +1,13 @@
 // Timing and animating as people do it: with the mouse in the time panel, with pegs at the dials, and on the picture.
 import { expect, type Page } from '@playwright/test';
 import { ease } from '../src/core/time/easing';
-import { openDemo, test } from './fixtures';
+import { test } from './fixtures';
 import {
   addToShot,
   allKept,
   colourAt,
   drag,
   importFiles,
-  layer,
   makeShot,
   middle,
   newProject,
@@ -301,15 +300,4 @@ test('a still is framed by stops; they are kept as stops, through other choices 
   expect(await scale()).toBe(begin);
   await page.keyboard.press('End');
   expect(await scale()).toBe(end);
-});
-
-test('a layer follows another, and a circle is refused in words', async ({ page }) => {
-  await openDemo(page);
-  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
-  await page.keyboard.press('p');
-  await page.getByRole('combobox', { name: 'Follows', exact: true }).selectOption({ label: 'card rail' });
-  await layer(page, 'card rail').getByRole('button', { name: 'card rail', exact: true }).click();
-  await page.getByRole('combobox', { name: 'Follows', exact: true }).selectOption({ label: 'captain' });
-  await expect(page.getByText(/follow each other in a circle/)).toBeVisible();
-  await expect(page.getByText(/^All kept/)).toBeVisible();
 });

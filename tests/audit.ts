@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page } from '@playwright/test';
 
 /** What is wrong with a control, as a line a person can act on. */
@@ -118,7 +119,31 @@ export async function audit(page: Page, where: string, within = 'body'): Promise
 /** Collects findings through a crawl and tells them all at its end. */
 export class Crawl {
   readonly findings: Finding[] = [];
-  constructor(private readonly page: Page) {}
+  /** @param rules of the accessibility checker that are used; all of them when null */
+  constructor(
+    private readonly page: Page,
+    private readonly rules: string[] | null = null,
+  ) {}
+
+  /** What an accessibility checker finds. */
+  async axe(where: string, within?: string): Promise<void> {
+    const axe = new AxeBuilder({ page: this.page }).options({
+      resultTypes: ['violations'],
+      ...(this.rules ? { runOnly: this.rules } : {}),
+    });
+    const { violations } = await (within ? axe.include(within) : axe).analyze();
+    for (const { id, nodes } of violations)
+      this.findings.push(
+        `${where}: ${id} ${nodes
+          .slice(0, 4)
+          .map((node) => node.html.slice(0, 120))
+          .join(' | ')}`,
+      );
+  }
+  async lookClosely(where: string): Promise<void> {
+    await this.look(where);
+    await this.axe(where);
+  }
 
   async look(where: string, within?: string): Promise<void> {
     // what comes and goes by itself has come or gone
@@ -137,11 +162,12 @@ export class Crawl {
   }
 
   /** Opens something that lies above the page, looks at it, and closes it by Escape. */
-  async overlay(where: string, open: () => Promise<unknown>): Promise<void> {
+  async overlay(where: string, open: () => Promise<unknown>, also = () => Promise.resolve()): Promise<void> {
     await open();
     const overlay = this.page.locator('.v-overlay--active > .v-overlay__content').last();
     await expect(overlay).toBeVisible();
     await this.look(where, '.v-overlay--active');
+    await also();
     await this.page.keyboard.press('Escape');
     await expect(
       this.page.locator('.v-overlay--active:not(.v-tooltip) > .v-overlay__content'),

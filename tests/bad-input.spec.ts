@@ -40,7 +40,7 @@ test('media', async ({ page }) => {
   await expect(stock.getByText('“empty.mp4” is empty')).toHaveCount(0);
 });
 
-test('project files', async ({ page }) => {
+test('project files; a full storage is said, and what was there stays', async ({ page }) => {
   await openDemo(page);
   await page.getByRole('link', { name: 'Projects' }).click();
   const open = (name: string, bytes: Uint8Array) =>
@@ -69,6 +69,20 @@ test('project files', async ({ page }) => {
     await expect(page.getByRole('status').getByText(sentence)).toBeVisible();
   }
   await page.getByRole('link', { name: 'Open Paper Harbour' }).click();
+  await expect(layer(page, 'captain')).toBeVisible();
+
+  // a full storage
+  await page.evaluate(() => {
+    IDBObjectStore.prototype.put = () => {
+      throw new DOMException('full', 'QuotaExceededError');
+    };
+  });
+  await importFiles(page, 'paper-kite.png');
+  await expect(page.getByText('“paper-kite.png” could not be stored: the storage is full.')).toBeVisible();
+  await page.getByRole('button', { name: 'Hide captain', exact: true }).click();
+  await expect(page.getByText('The last edit could not be kept: the storage is full.')).toBeVisible();
+  await expect(page.getByText('Not kept')).toBeVisible();
+  await page.reload();
   await expect(layer(page, 'captain')).toBeVisible();
 });
 
@@ -100,22 +114,6 @@ test('missing media is a named placeholder that can be linked again', async ({ p
   await expect(page.getByText('media missing')).toHaveCount(0);
   await expect.poll(() => drawn(page)).toBeGreaterThan(before);
   await expect.poll(async () => (await colourAt(page, 0.4, 0.45))[0]! > 150).toBe(true);
-});
-
-test('a full storage is said, and what was there stays', async ({ page }) => {
-  await openDemo(page);
-  await page.evaluate(() => {
-    IDBObjectStore.prototype.put = () => {
-      throw new DOMException('full', 'QuotaExceededError');
-    };
-  });
-  await importFiles(page, 'paper-kite.png');
-  await expect(page.getByText('“paper-kite.png” could not be stored: the storage is full.')).toBeVisible();
-  await page.getByRole('button', { name: 'Hide captain', exact: true }).click();
-  await expect(page.getByText('The last edit could not be kept: the storage is full.')).toBeVisible();
-  await expect(page.getByText('Not kept')).toBeVisible();
-  await page.reload();
-  await expect(layer(page, 'captain')).toBeVisible();
 });
 
 test('a browser without WebCodecs is told what it lacks', async ({ page }) => {

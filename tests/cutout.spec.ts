@@ -24,31 +24,6 @@ async function addPass(page: Page, name: string): Promise<void> {
 }
 const alpha = async (page: Page, x: number, y: number) => (await colourAt(page, x, y))[3]!;
 
-test('key check counts solid, clear and between, and its islands go away with the tolerance', async ({ page }) => {
-  await openDemo(page);
-  await openShot(page, 'Captain to key');
-  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
-  await page.keyboard.press('e');
-  // without the clip, a small tolerance leaves the felt's unevenness in the matte
-  await typeNumber(page, 'Clip black, %', '0');
-  await typeNumber(page, 'Tolerance, %', '2');
-  const box = (await picture(page).boundingBox())!;
-  await redrawn(page, () => page.mouse.click(box.x + box.width * 0.2, box.y + box.height * 0.3));
-  await page.getByRole('button', { name: 'Key check' }).click();
-  const legend = page.getByRole('status', { name: 'Key check' });
-  const share = async (kind: string) =>
-    Number(new RegExp(`${kind}\\s*([\\d.]+) %`).exec((await legend.textContent()) ?? '')?.[1] ?? NaN);
-  await expect(legend).toContainText('islands');
-  const [solid, clear, between] = [await share('solid'), await share('clear'), await share('between')];
-  expect(solid + clear + between).toBeCloseTo(100, 0);
-  // the captain takes about a fifth of the picture
-  expect(solid).toBeGreaterThan(15);
-  expect(solid).toBeLessThan(25);
-  await typeNumber(page, 'Tolerance, %', '25');
-  await expect.poll(() => share('between')).toBeLessThan(between);
-  await expect.poll(() => share('clear')).toBeGreaterThan(clear);
-});
-
 test('a brightness key and a hue key take out what they say', async ({ page }) => {
   await newProject(page, 'Ranges');
   await makeShot(page, { width: 320, height: 180, length: '5f', clear: true });
@@ -100,7 +75,7 @@ async function spot(page: Page, x: number, y: number): Promise<[number, number]>
   return [box.x + box.width * x, box.y + box.height * y];
 }
 
-test('the screen is found without a pick, and what is cut out is judged on grounds and by its pixels', async ({
+test('the screen is found without a pick and judged on grounds, by its pixels and by the key check; a difference key has a plate', async ({
   page,
 }) => {
   await captain(page);
@@ -125,6 +100,42 @@ test('the screen is found without a pick, and what is cut out is judged on groun
   await page.getByLabel('Judged on').selectOption('as a tint over the layer');
   await expect.poll(async () => alpha(page, 0.1, 0.2)).toBeGreaterThan(150);
   await expect.poll(() => alpha(page, 0.5, 0.75)).toBe(0);
+
+  // a key without the clip and with a small tolerance leaves the felt's unevenness; the check counts it
+  await page.getByRole('button', { name: 'Delete Colour key' }).click();
+  await page.keyboard.press('1');
+  await page.getByRole('button', { name: 'Fit', exact: true }).first().click();
+  await page.keyboard.press('e');
+  await typeNumber(page, 'Clip black, %', '0');
+  await typeNumber(page, 'Tolerance, %', '2');
+  const box = (await picture(page).boundingBox())!;
+  await redrawn(page, () => page.mouse.click(box.x + box.width * 0.2, box.y + box.height * 0.3));
+  await page.getByRole('button', { name: 'Key check' }).click();
+  const legend = page.getByRole('status', { name: 'Key check' });
+  const share = async (kind: string) =>
+    Number(new RegExp(`${kind}\\s*([\\d.]+) %`).exec((await legend.textContent()) ?? '')?.[1] ?? NaN);
+  await expect(legend).toContainText('islands');
+  const [solid, clear, between] = [await share('solid'), await share('clear'), await share('between')];
+  expect(solid + clear + between).toBeCloseTo(100, 0);
+  // the captain takes about a fifth of the picture
+  expect(solid).toBeGreaterThan(15);
+  expect(solid).toBeLessThan(25);
+  await typeNumber(page, 'Tolerance, %', '25');
+  await expect.poll(() => share('between')).toBeLessThan(between);
+  await expect.poll(() => share('clear')).toBeGreaterThan(clear);
+
+  // a difference key needs no colour
+  await page.getByRole('button', { name: 'Delete Colour key' }).click();
+  await addPass(page, 'Difference key');
+  await page.keyboard.press('5');
+  await page.getByLabel('Judged on').selectOption('on checker');
+  await expect.poll(() => alpha(page, 0.1, 0.2)).toBe(255);
+  await page.getByRole('combobox', { name: 'Clean plate' }).selectOption('uneven sheet, clean');
+  await expect.poll(() => alpha(page, 0.1, 0.2)).toBe(0);
+  expect(await alpha(page, 0.5, 0.75)).toBe(255);
+  await page.getByRole('combobox', { name: 'Clean plate' }).selectOption('median over this clip');
+  // the captain hardly moves, so over the clip he is part of what is always there
+  await expect.poll(() => alpha(page, 0.5, 0.75)).toBeLessThan(60);
 });
 
 test('a pick on grey or on the subject is warned about with its saturation', async ({ page }) => {
@@ -146,27 +157,16 @@ test('a pick on grey or on the subject is warned about with its saturation', asy
   await expect(page.getByText(/almost grey: its saturation is 0 %/)).toBeVisible();
 });
 
-test('a difference key works against the median over the clip, and against a clean plate', async ({ page }) => {
-  await openDemo(page);
-  await openShot(page, 'Captain to key');
-  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
-  await addPass(page, 'Difference key');
-  await page.keyboard.press('5');
-  await expect.poll(() => alpha(page, 0.1, 0.2)).toBe(255);
-  await page.getByRole('combobox', { name: 'Clean plate' }).selectOption('uneven sheet, clean');
-  await expect.poll(() => alpha(page, 0.1, 0.2)).toBe(0);
-  expect(await alpha(page, 0.5, 0.75)).toBe(255);
-  await page.getByRole('combobox', { name: 'Clean plate' }).selectOption('median over this clip');
-  // the captain hardly moves, so over the clip he is part of what is always there
-  await expect.poll(() => alpha(page, 0.5, 0.75)).toBeLessThan(60);
-});
-
-test('an outline runs along what was cut out, in the picked colour', async ({ page }) => {
+test('an outline runs along what a key cut out; masks overrule it, and spill becomes the colour of the background', async ({
+  page,
+}) => {
   await captain(page);
-  // what is found belongs to the key, though the outline is chosen by then
   await page.getByRole('button', { name: 'Find the screen' }).click();
-  await addPass(page, 'Outline');
   await page.keyboard.press('5');
+  await expect.poll(async () => [await alpha(page, 0.1, 0.2), await alpha(page, 0.42, 0.8)]).toEqual([0, 255]);
+
+  // an outline runs along what was cut out, in the picked colour
+  await addPass(page, 'Outline');
   await page.getByRole('combobox', { name: 'Shows', exact: true }).selectOption('the line alone');
   await typeNumber(page, 'Width, px', '12');
   await page.getByRole('group', { name: 'Colour', exact: true }).locator('input').fill('#ff0000');
@@ -184,13 +184,7 @@ test('an outline runs along what was cut out, in the picked colour', async ({ pa
       }),
     )
     .toBe(true);
-});
-
-test('masks overrule a key, and spill becomes the colour of the background', async ({ page }) => {
-  await captain(page);
-  await page.getByRole('button', { name: 'Find the screen' }).click();
-  await page.keyboard.press('5');
-  await expect.poll(async () => [await alpha(page, 0.1, 0.2), await alpha(page, 0.42, 0.8)]).toEqual([0, 255]);
+  await page.getByRole('button', { name: 'Delete Outline' }).click();
 
   // an ellipse in the middle of the layer, named by the key
   await page.keyboard.press('a');

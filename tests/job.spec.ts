@@ -155,7 +155,9 @@ test('from footage to file', async ({ page }) => {
   expect(said).toEqual([]);
 });
 
-test('a first clip of another size is said, and both ways are offered', async ({ page }) => {
+test('a first clip of another size is said, and both ways are offered; the library is searched and taken from', async ({
+  page,
+}) => {
   await newProject(page, 'Scraps');
   await makeShot(page, { width: 1280, height: 720 });
   await importFiles(page, 'paper-scraps.webm');
@@ -168,11 +170,7 @@ test('a first clip of another size is said, and both ways are offered', async ({
   await expect(page.getByText('640×360 · 24 · 0:04.00')).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByText('1280×720 · 24 · 0:05.00')).toBeVisible();
-});
 
-test('the library is searched, previewed and taken from', async ({ page }) => {
-  await newProject(page, 'Kites');
-  await makeShot(page);
   await page.getByRole('tab', { name: 'Library' }).click();
   await page.getByLabel('Search the library').fill('kite');
   await page.getByRole('button', { name: /^Paper kite/ }).click();

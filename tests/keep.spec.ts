@@ -1,8 +1,7 @@
 // Nothing that was done is lost: killed tabs, second tabs, files out and in.
-import { readFileSync } from 'node:fs';
 import { expect } from '@playwright/test';
 import { openDemo, test } from './fixtures';
-import { allKept, asFile, layer, openShot, pictureShown, typeNumber } from './helpers';
+import { allKept, layer, openShot, pictureShown, typeNumber } from './helpers';
 import { killAndReopen } from './kills';
 
 test('a tab killed at random moments loses no edit that was said to be kept', async ({ page, context }) => {
@@ -27,7 +26,7 @@ test('a second tab may look but not edit, and takes over when the first closes',
   await expect(second.getByRole('textbox', { name: 'Tolerance, %' })).toHaveValue('23');
 });
 
-test('a project saved as a file opens again beside the first, undo goes on after a reload', async ({ page }) => {
+test('a project saved as a file opens again beside the first, undo goes on after a reload', async ({ page }, info) => {
   await openDemo(page);
   await typeNumber(page, 'Tolerance, %', '33');
   await allKept(page);
@@ -48,9 +47,9 @@ test('a project saved as a file opens again beside the first, undo goes on after
   await page.getByRole('button', { name: 'Save Paper Harbour as a file' }).click();
   const file = await download;
   expect(file.suggestedFilename()).toBe('Paper Harbour.jackplane');
-  await page
-    .getByLabel('Project file')
-    .setInputFiles(asFile('Paper Harbour.jackplane', readFileSync(await file.path())));
+  const saved = info.outputPath('Paper Harbour.jackplane');
+  await file.saveAs(saved);
+  await page.getByLabel('Project file').setInputFiles(saved);
   await page.getByRole('link', { name: 'Open Paper Harbour (copy)' }).click({ timeout: 60_000 });
   await pictureShown(page);
   await expect(layer(page, 'captain')).toBeVisible();

@@ -277,7 +277,7 @@ test('masks go to another layer, to SVG and back', async ({ page }) => {
   ).toBeVisible();
 });
 
-test('a layer takes its matte from a hidden one; a circle is refused by name', async ({ page }) => {
+test('a layer takes its matte from a hidden one or follows another; circles are refused by name', async ({ page }) => {
   await openDemo(page);
   await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
   await pass(page, 'Place').click();
@@ -292,6 +292,15 @@ test('a layer takes its matte from a hidden one; a circle is refused by name', a
   await page.getByLabel('Matte from').selectOption('captain');
   await expect(page.getByText(/take their mattes from each other in a circle: .*card rail/)).toBeVisible();
   await expect(page.getByLabel('Matte from')).toHaveValue('');
+
+  // following is refused in a circle in the same way
+  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
+  await page.keyboard.press('p');
+  await page.getByRole('combobox', { name: 'Follows', exact: true }).selectOption({ label: 'card rail' });
+  await layer(page, 'card rail').getByRole('button', { name: 'card rail', exact: true }).click();
+  await page.getByRole('combobox', { name: 'Follows', exact: true }).selectOption({ label: 'captain' });
+  await expect(page.getByText(/follow each other in a circle/)).toBeVisible();
+  await expect(page.getByText(/^All kept/)).toBeVisible();
 });
 
 test('chosen vertices are scaled and turned by their box, softened and pulled to edges', async ({ page }) => {

@@ -211,16 +211,9 @@ test('the background can be left out of one file: said before, clear in the PNG 
     .toEqual([true, true]);
 });
 
-test('a cancelled render leaves no file', async ({ page }) => {
-  await openDemo(page);
-  await startRender(page, 'WebM, VP9 and Opus');
-  await page.getByRole('link', { name: /^Renders/ }).click();
-  await expect(page.getByText(/frame [1-9]\d* of 120 · about \d+ s left/)).toBeVisible({ timeout: 60_000 });
-  await page.getByRole('button', { name: 'Cancel' }).click();
-  await expect(page.getByText('No renders yet')).toBeVisible();
-});
-
-test('every blend mode that a canvas has looks as the browser’s own canvas mixes it', async ({ page }) => {
+test('every blend mode that a canvas has looks as the browser’s own canvas mixes it; a cancelled render leaves no file', async ({
+  page,
+}) => {
   test.setTimeout(300_000);
   await openDemo(page);
   await page.getByRole('button', { name: /^Shot: / }).click();
@@ -275,4 +268,11 @@ test('every blend mode that a canvas has looks as the browser’s own canvas mix
           : 1,
       );
   }
+
+  // a cancelled render leaves no file
+  await startRender(page, 'WebM, VP9 and Opus');
+  await page.getByRole('link', { name: /^Renders/ }).click();
+  await expect(page.getByText(/frame [1-9]\d* of 120 · about \d+ s left/)).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByText('No renders yet')).toBeVisible();
 });
