@@ -1,19 +1,18 @@
 // What the app sees of the engine: typed calls to the workers, and the cache of finished frames.
 import * as Comlink from 'comlink';
 import kernelsUrl from '../../build/kernels.wasm?url';
-import type { Luma } from '../core/analysis/edge-pull';
 import type { SelectHint } from '../core/analysis/select';
 import type { DrawnMatte } from '../core/document/mask';
 import { JackplaneError } from '../core/errors';
-import type { CoveragePlan } from '../core/masks/coverage';
 import type { Project, ShotId } from '../core/document/schema';
 import type { OpenedProject } from '../core/formats/project-file';
-import type { Colour } from '../core/params/define';
-import type { FramePlan, LayerPlan } from '../core/plan/types';
+import type { MeasureName, OptionsOf, ResultOf } from '../core/measures/registry';
+import type { AlonePlan, FramePlan, LayerPlan } from '../core/plan/types';
 import type { SoundItem } from '../core/sound/mix';
 import { FrameCache } from './frame-cache';
 import { budgetFor, type Budget } from './limits';
 import { MatteSender } from './mattes';
+import { Queue, type Wish } from './queue';
 import { carryErrors } from './thrown';
 import { PATIENCE, tooLong, withPatience } from './time-limit';
 import type { Look, Probe, RenderResult, RenderSettings, ShownFrame } from './types';
@@ -46,12 +45,21 @@ interface Renderer extends Thread<RenderApi> {
 }
 const threadOf = <T>(worker: Worker): Thread<T> => ({ worker, api: Comlink.wrap<T>(worker) });
 
+/** The worker that keeps every step, so that a turned dial costs only what comes after it. */
+const DIAL: Wish = { priority: 'dial', home: 0, depth: Infinity };
+const LOOK: Wish = { priority: 'look', home: 0 };
+/** Frames ahead while someone may turn a dial. */
+export const AHEAD: Wish = { priority: 'ahead', spared: 0 };
+/** Frames ahead while nobody turns dials. */
+export const PLAYED: Wish = { priority: 'ahead' };
+
 /** How often the decoder is asked whether it still answers, while something is open in it. */
 const PULSE = 5000;
 
 export class Engine {
   readonly cache: FrameCache;
   private renders: Renderer[] = [];
+  private readonly queue = new Queue<Renderer>([]);
   private decode!: Thread<DecodeApi>;
   /** writes and looks into files; begun when first needed */
   private encoder: Promise<Thread<EncodeApi>> | null = null;
@@ -76,7 +84,7 @@ export class Engine {
     const { deviceMemory } = navigator as Navigator & { deviceMemory?: number };
     const engine = new Engine(module, budgetFor(deviceMemory, navigator.hardwareConcurrency));
     await engine.makeDecoder();
-    await engine.makeRenderers();
+    await engine.queue.replace(() => engine.makeRenderers());
     setInterval(() => void engine.feelPulse(), PULSE);
     return engine;
   }
@@ -97,9 +105,8 @@ export class Engine {
     const thread = threadOf<EncodeApi>(
       new Worker(new URL('./workers/encode.worker.ts', import.meta.url), { type: 'module' }),
     );
-    const ports = await Promise.all(this.renders.map((render) => connected(render.api)));
-    const decodePort = await connected(this.decode.api);
-    await thread.api.start(Comlink.transfer(ports, ports), Comlink.transfer(decodePort, [decodePort]));
+    const port = await connected(this.decode.api);
+    await thread.api.connectDecoder(Comlink.transfer(port, [port]));
     return thread;
   }
 
@@ -111,8 +118,8 @@ export class Engine {
     await this.decode.api.start(this.budget.decoded);
   }
 
-  private async makeRenderers(): Promise<void> {
-    this.renders = await Promise.all(
+  private async makeRenderers(): Promise<Renderer[]> {
+    return (this.renders = await Promise.all(
       Array.from({ length: this.budget.workers }, async () => {
         const thread = threadOf<RenderApi>(
           new Worker(new URL('./workers/render.worker.ts', import.meta.url), { type: 'module' }),
@@ -121,7 +128,7 @@ export class Engine {
         await thread.api.start(this.module, this.budget.arena, Comlink.transfer(port, [port]));
         return { ...thread, mattes: new MatteSender((mattes) => thread.api.keepMattes(mattes)) };
       }),
-    );
+    ));
   }
 
   /** A decoder that does not answer any more is replaced; what it was reading is not opened in the new one. */
@@ -201,58 +208,65 @@ export class Engine {
   unpack = (file: File): Promise<OpenedProject> => this.files.api.unpack(file);
   pack = (project: Project, media: ReadonlyMap<string, Blob>): Promise<Blob> => this.files.api.pack(project, media);
 
-  /** A frame from the cache, or computed. @param worker which of the pool; 0 is the one that follows the dials */
-  frame(plan: FramePlan, look: Look, worker = 0): Promise<ShownFrame> {
+  /** A frame from the cache, or computed. @param wish how urgent it is, and whether the worker that follows the dials is left alone */
+  frame(plan: FramePlan, look: Look, wish: Wish = DIAL): Promise<ShownFrame> {
     const key = frameKey(plan, look);
     const held = this.cache.get(key);
     if (held) return Promise.resolve(held);
     const before = this.inWork.get(key);
     if (before) return before;
-    const computed = this.computed(plan, look, key, worker).finally(() => this.inWork.delete(key));
+    const computed = this.computed(plan, look, key, wish).finally(() => this.inWork.delete(key));
     this.inWork.set(key, computed);
     return computed;
   }
 
-  private async computed(plan: FramePlan, look: Look, key: string, worker: number): Promise<ShownFrame> {
-    const render = this.renders[worker % this.renders.length]!;
-    await render.mattes.forFrame(plan);
-    const shown = await render.api.show(plan, look, worker === 0);
+  private async computed(plan: FramePlan, look: Look, key: string, wish: Wish): Promise<ShownFrame> {
+    const shown = await this.queue.run(wish, async ({ api, mattes }) => {
+      await mattes.forFrame(plan);
+      return api.show(plan, look, wish.home === DIAL.home);
+    });
     if (!shown.problems.length) this.cache.put(key, shown);
     return this.cache.get(key) ?? shown;
   }
 
-  /** The worker that follows the dials, with the mattes that some layers need. */
-  private async first(...layers: (LayerPlan | null | undefined)[]): Promise<Comlink.Remote<RenderApi>> {
-    const render = this.renders[0]!;
-    await render.mattes.forLayers(layers.filter((layer) => !!layer));
-    return render.api;
+  /** Work on layers, done by the worker that follows the dials: it holds their pictures. */
+  private look<T>(
+    layers: readonly (LayerPlan | null | undefined)[],
+    work: (api: Comlink.Remote<RenderApi>, mattes: MatteSender) => Promise<T>,
+  ): Promise<T> {
+    return this.queue.run(LOOK, async ({ api, mattes }) => {
+      await mattes.forLayers(layers.filter((layer) => !!layer));
+      return work(api, mattes);
+    });
   }
 
-  thumbnails = async (layer: LayerPlan, width: number, height: number): Promise<ImageBitmap[]> =>
-    (await this.first(layer)).thumbnails(layer, width, height);
-  mean = async (
-    layer: LayerPlan,
-    part: { x: number; y: number; w: number; h: number },
-  ): Promise<[number, number, number, number]> => (await this.first(layer)).mean(layer, part);
-  luma = async (layer: LayerPlan): Promise<Luma> => (await this.first(layer)).luma(layer);
-  async coverage(plan: CoveragePlan): Promise<{ w: number; h: number; values: Uint8Array<ArrayBuffer> }> {
-    await this.renders[0]!.mattes.forCoverages([plan]);
-    return this.renders[0]!.api.coverage(plan);
-  }
-  select = async (
+  thumbnails = (layer: LayerPlan, width: number, height: number): Promise<ImageBitmap[]> =>
+    this.look([layer], (api) => api.thumbnails(layer, width, height));
+  /** @param layer null for what needs no picture */
+  measure = <N extends MeasureName>(layer: AlonePlan | null, name: N, options: OptionsOf<N>): Promise<ResultOf<N>> =>
+    this.look([layer], async (api, mattes) => {
+      if (name === 'coverage') await mattes.forCoverages([options as OptionsOf<'coverage'>]);
+      return (await api.measure(layer, name, options as never)) as ResultOf<N>;
+    });
+  select = (
     layer: LayerPlan,
     hints: readonly SelectHint[],
     carry: { layer: LayerPlan; matte: DrawnMatte } | null,
   ): Promise<{ matte: DrawnMatte; confidence: number }> =>
-    (await this.first(layer, carry?.layer)).select(layer, hints, carry);
-  findScreen = async (layer: LayerPlan): Promise<{ samples: Colour[]; share: number } | null> =>
-    (await this.first(layer)).findScreen(layer);
-  screenShare = async (layer: LayerPlan, picked: readonly Colour[]): Promise<{ seen: number; rim: number }> =>
-    (await this.first(layer)).screenShare(layer, picked);
-  pixels = async (plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> =>
-    (await this.first(...plan.layers)).bytes(plan);
+    this.look([layer, carry?.layer], (api) => api.select(layer, hints, carry));
+  pixels = (plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> =>
+    this.look(plan.layers, (api) => api.bytes(plan));
   mix = (items: SoundItem[], from: number, length: number, rate: number): Promise<[Float32Array, Float32Array]> =>
     this.decode.api.mix(items, from, length, rate);
+
+  /** A frame for a file. Two at once in each worker: one waits for its clips while the other is computed. */
+  private readonly written = async (plan: FramePlan, alpha: boolean): Promise<Uint8Array<ArrayBuffer>> => {
+    const data = await this.queue.run({ priority: 'render', depth: 2 }, async ({ api, mattes }) => {
+      await mattes.forFrame(plan);
+      return api.yuv(plan, alpha);
+    });
+    return Comlink.transfer(data, [data.buffer]);
+  };
 
   async render(
     project: Project,
@@ -262,7 +276,9 @@ export class Engine {
   ): Promise<RenderResult> {
     this.rendering = true;
     try {
-      return await (await this.encode()).api.render(project, shot, settings, Comlink.proxy(progress));
+      return await (
+        await this.encode()
+      ).api.render(project, shot, settings, Comlink.proxy(progress), Comlink.proxy(this.written));
     } finally {
       this.rendering = false;
       if (!this.open.size) await this.rest();
@@ -275,9 +291,9 @@ export class Engine {
     this.cache.clear();
     if (this.rendering || this.open.size) return;
     const encode = await this.encoder;
-    const old = encode ? [...this.renders, encode] : this.renders;
     this.encoder = null;
-    await this.makeRenderers();
+    encode?.worker.terminate();
+    const old = await this.queue.replace(() => this.makeRenderers());
     old.forEach(({ worker }) => worker.terminate());
     await this.decode.api.rest();
   }

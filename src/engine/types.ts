@@ -1,5 +1,5 @@
 import type { MediaFacts, Stock } from '../core/document/schema';
-import type { KeyCheck } from '../core/analysis/key-check';
+import type { KeyCheck } from '../core/measures/key-check';
 import type { Problem } from '../core/execute/execute';
 
 export interface Probe {

@@ -41,7 +41,7 @@ const find = (): Promise<void> =>
   measured(async (id) => {
     const { layer } = bench;
     const plan = planBefore(store.current(), bench.shot!, layer!, id, bench.frame);
-    const found = plan && (await (await useEngine()).findScreen(plan));
+    const found = plan && (await (await useEngine()).measure(plan, 'findScreen', null));
     if (!found)
       notices.say(
         `No screen was found in ${layer!.name}: nothing in it is saturated enough. Pick it by hand, or use a difference key.`,

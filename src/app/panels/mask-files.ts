@@ -117,7 +117,7 @@ export function useMaskFiles() {
         masking.masks.map((mask) => mask.id),
         bench.size!,
       );
-      const { w, h, values } = await (await useEngine()).coverage(plan);
+      const { w, h, values } = await (await useEngine()).measure(null, 'coverage', plan);
       const pixels = new Uint8ClampedArray(w * h * 4);
       values.forEach((v, i) => pixels.set([v, v, v, 255], i * 4));
       download(new Blob([encodePng(pixels, w, h)], { type: 'image/png' }), named('.png'));

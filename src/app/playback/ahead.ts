@@ -8,7 +8,7 @@ export interface AheadWork {
   /** how many frames can be held at once */
   room(): number;
   want(keys: Iterable<string>): void;
-  compute(frame: number, lane: number): Promise<void>;
+  compute(frame: number): Promise<void>;
   /** frames a second that are played in time; null while nothing plays or every frame is waited for */
   pace(): number | null;
   /** true while more will be wanted soon, so that lanes wait instead of ending */
@@ -107,12 +107,12 @@ export class Ahead {
   }
 
   /** Fills the window with some lanes, until it is full or something else is wanted. */
-  async fill(lanes: readonly number[]): Promise<void> {
+  async fill(lanes: number): Promise<void> {
     const run = ++this.run;
     this.active++;
     try {
       await this.look(run);
-      await Promise.all(lanes.map((lane) => this.goOn(run, lane, lanes.length)));
+      await Promise.all(Array.from({ length: lanes }, () => this.goOn(run, lanes)));
     } finally {
       this.active--;
       this.work.changed();
@@ -133,7 +133,7 @@ export class Ahead {
     this.work.changed();
   }
 
-  private async goOn(run: number, lane: number, lanes: number): Promise<void> {
+  private async goOn(run: number, lanes: number): Promise<void> {
     for (;;) {
       if (run !== this.run) return;
       this.work.want([...this.window()].map((frame) => this.keys.get(frame)).filter((key) => typeof key === 'string'));
@@ -147,7 +147,7 @@ export class Ahead {
       this.asked = frame;
       const begin = this.work.now();
       try {
-        await this.work.compute(frame, lane);
+        await this.work.compute(frame);
         const took = this.work.now() - begin;
         this.cost = this.cost ? this.cost * 0.7 + took * 0.3 : took;
       } finally {

@@ -6,7 +6,7 @@ import type { FramePlan } from '../../core/plan/types';
 import type { Reduction } from '../../core/time/moment';
 import { planSound } from '../../core/sound/mix';
 import { secondsAt } from '../../core/time/rate';
-import { frameKey, useEngine, type Engine } from '../../engine/client';
+import { AHEAD, frameKey, PLAYED, useEngine, type Engine } from '../../engine/client';
 import type { Look, ShownFrame } from '../../engine/types';
 import { Ahead } from '../playback/ahead';
 import { viewPlan } from '../playback/view-plan';
@@ -104,9 +104,9 @@ export const usePlayer = defineStore('player', () => {
         Math.ceil((bench.shot?.height ?? 1) / reduction.value),
       ),
     want: (keys) => engine!.cache.want(keys),
-    compute: async (frame, lane) => {
+    compute: async (frame) => {
       const plan = planOf(frame);
-      if (plan) await engine!.frame(plan, look.value, lane);
+      if (plan) await engine!.frame(plan, look.value, playing.value ? PLAYED : AHEAD);
     },
     pace: () =>
       playing.value && keeps.value === 'time' && bench.shot ? bench.shot.rate.num / bench.shot.rate.den : null,
@@ -163,8 +163,7 @@ export const usePlayer = defineStore('player', () => {
   async function fill(): Promise<void> {
     engine ??= await useEngine();
     if (range.value.to <= range.value.from) return;
-    const all = Array.from({ length: engine.workers }, (_, i) => i);
-    const lanes = playing.value ? all : readies.value ? all.slice(all.length === 1 ? 0 : 1) : [];
+    const lanes = playing.value ? engine.workers : readies.value ? Math.max(1, engine.workers - 1) : 0;
     await ahead.fill(lanes).catch((error: unknown) => notices.problem(error));
   }
 

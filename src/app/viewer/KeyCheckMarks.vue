@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { CHECK_TONES, type KeyCheck } from '../../core/analysis/key-check';
+import { CHECK_TONES, type KeyCheck } from '../../core/measures/key-check';
 import type { ViewFrame } from './frame';
 
 /** Shares of solid, clear and between, and circles round the small islands a key left. */

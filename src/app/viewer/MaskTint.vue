@@ -45,7 +45,7 @@ const draw = latestOnly(
   async () => {
     const engine = await useEngine();
     if (!plan.value) return;
-    const { w, h, values } = await engine.coverage(plan.value);
+    const { w, h, values } = await engine.measure(null, 'coverage', plan.value);
     paint(w, h, values);
   },
   (error) => notices.problem(error),

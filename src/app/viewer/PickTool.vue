@@ -99,7 +99,7 @@ async function colourOf(part: { x: number; y: number; w: number; h: number }): P
   }
   const [r, g, b] = await (
     await useEngine()
-  ).mean(plan, { x: x - (w === CLICK ? CLICK / 2 : 0), y: y - (h === CLICK ? CLICK / 2 : 0), w, h });
+  ).measure(plan, 'mean', { x: x - (w === CLICK ? CLICK / 2 : 0), y: y - (h === CLICK ? CLICK / 2 : 0), w, h });
   return [r, g, b];
 }
 
@@ -129,7 +129,7 @@ async function warn(picked: readonly Colour[]): Promise<void> {
     );
   const plan = planBefore(store.current(), shot!, layer!, pass!.id, bench.frame);
   if (!plan) return;
-  const { seen, rim } = await (await useEngine()).screenShare(plan, picked);
+  const { seen, rim } = await (await useEngine()).measure(plan, 'screenShare', picked);
   const percent = (v: number) => `${(v * 100).toFixed(v < 0.1 ? 1 : 0)} %`;
   if (seen < RARE || rim < RARE_AT_RIM)
     notices.say(

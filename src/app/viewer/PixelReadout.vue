@@ -35,7 +35,7 @@ async function read(): Promise<void> {
   const part = { x: Math.floor(x), y: Math.floor(y), w: 1, h: 1 };
   const engine = await useEngine();
   try {
-    const [source, result] = [await engine.mean(before, part), await engine.mean(after, part)];
+    const [source, result] = [await engine.measure(before, 'mean', part), await engine.measure(after, 'mean', part)];
     text.value = `x ${Math.floor(x * reduction)}  y ${Math.floor(y * reduction)} · source ${rgb(source)} · after ${rgb(result)} · alpha ${(result[3]! * 100).toFixed(1)} %`;
   } catch {
     text.value = ''; // what went wrong with the layer is said in the viewer

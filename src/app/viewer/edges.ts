@@ -17,7 +17,7 @@ export function usePullToEdges(): (path: readonly Vertex[], chosen: ReadonlySet<
       bench.layer &&
       planLayer(store.project, bench.shot, { ...bench.layer, passes: [] }, bench.frame, 1);
     if (!plan) return null;
-    const luma = await (await useEngine()).luma(plan);
+    const luma = await (await useEngine()).measure(plan, 'luma', null);
     return pulledToEdges(path, chosen, luma).map(
       (v) => v.map((part, i) => (i < 2 ? tenths(part) : part)) as unknown as Vertex,
     );

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { toLinear } from '../picture/light';
 import { testBench, pictureOf, type TestBench } from '../testing/bench';
 import { keyMatte, onePick, score, truthFrames } from '../testing/key-truth';
-import { findScreen } from './find-screen';
+import { screenIn } from '../measures/find-screen';
 import { CELL, modelScreen } from './screen-model';
 
 let bench: TestBench;
@@ -40,7 +40,7 @@ describe('finding the screen', () => {
     'on the %s plate what is found keys as well as a pick',
     async (plate) => {
       const [frame] = await truthFrames(plate, 1);
-      const found = findScreen(frame!.frame, frame!.width, frame!.height)!;
+      const found = screenIn(frame!.frame, frame!.width, frame!.height)!;
       expect(found.share).toBeGreaterThan(0.5);
       const [picked, proposed] = [[onePick(frame!)], found.samples].map((samples) =>
         score([frame!], [keyMatte(bench, frame!, samples)]),
@@ -52,6 +52,6 @@ describe('finding the screen', () => {
   );
 
   test('in grey nothing is found', () => {
-    expect(findScreen(new Uint8Array(100 * 60 * 4).fill(128), 100, 60)).toBeNull();
+    expect(screenIn(new Uint8Array(100 * 60 * 4).fill(128), 100, 60)).toBeNull();
   });
 });

@@ -3,7 +3,7 @@ import type { DrawnSource } from '../sources/define';
 import { sourceOf } from '../sources/registry';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
-import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
+import { Picture } from '../picture/picture';
 import { hash } from '../plan/hash';
 import type { DrawnMatte } from '../document/mask';
 import type { StockId } from '../document/schema';
@@ -314,23 +314,6 @@ export class Executor {
     return this.arena.scratch(length, (at) => {
       this.kernels.toYuv(picture.at, w, h, at, at + luma, at + luma + chroma, alpha ? at + luma + 2 * chroma : 0);
       return new Uint8Array(this.arena.bytes(at, length));
-    });
-  }
-
-  /**
-   * Mean colour of a part of a layer's picture, straight display-encoded RGB and the mean alpha, each 0…1.
-   * @param part in source pixels at the plan's scale; cut to the picture
-   */
-  mean(picture: Picture, part: { x: number; y: number; w: number; h: number }): [number, number, number, number] {
-    const { rect } = picture;
-    const x = Math.min(Math.max(Math.floor(part.x) - rect.x, 0), rect.w - 1);
-    const y = Math.min(Math.max(Math.floor(part.y) - rect.y, 0), rect.h - 1);
-    const w = Math.max(1, Math.min(Math.ceil(part.w), rect.w - x));
-    const h = Math.max(1, Math.min(Math.ceil(part.h), rect.h - y));
-    return this.arena.scratch(BYTES_PER_PIXEL, (out) => {
-      this.kernels.meanRect(picture.at, rect.w, x, y, w, h, out);
-      const [r, g, b, a] = this.arena.floats(out, 4) as unknown as [number, number, number, number];
-      return a > 0 ? [r / a, g / a, b / a, a] : [0, 0, 0, 0];
     });
   }
 }

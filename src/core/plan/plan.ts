@@ -180,7 +180,7 @@ const coveragesIn = (pass: PassPlan): CoveragePlan[] =>
   );
 
 /** A layer's plan up to what comes into one of its passes, at full size. */
-export function planBefore(project: Project, shot: Shot, layer: Layer, pass: PassId, frame: number): LayerPlan | null {
+export function planBefore(project: Project, shot: Shot, layer: Layer, pass: PassId, frame: number): AlonePlan | null {
   return planLayer(
     project,
     shot,

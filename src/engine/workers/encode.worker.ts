@@ -21,14 +21,13 @@ import type { Project, ShotId } from '../../core/document/schema';
 import { shotIn } from '../../core/document/find';
 import { SOUND_BITRATE } from '../../core/formats/bitrate';
 import { planFrame } from '../../core/plan/plan';
+import type { FramePlan } from '../../core/plan/types';
 import { rangeOf } from '../../core/document/edits/markers';
 import { planSound, type SoundItem } from '../../core/sound/mix';
 import { secondsAt } from '../../core/time/rate';
-import { MatteSender } from '../mattes';
 import { carryErrors } from '../thrown';
 import type { RenderResult, RenderSettings } from '../types';
 import type { DecodeApi } from './decode.worker';
-import type { RenderApi } from './render.worker';
 
 carryErrors();
 
@@ -36,11 +35,8 @@ carryErrors();
 const WRITTEN = { primaries: 'bt709', transfer: 'iec61966-2-1', matrix: 'bt709', fullRange: false } as const;
 const SAMPLE_RATE = 48000;
 const SOUND_BLOCK_SECONDS = 1;
-interface Renderer {
-  api: Comlink.Remote<RenderApi>;
-  mattes: MatteSender;
-}
-let renderers: Renderer[] = [];
+/** Frames that are asked for ahead of the one that is written. */
+const IN_HAND = 8;
 let decoder: Comlink.Remote<DecodeApi>;
 let cancelled = false;
 
@@ -80,15 +76,7 @@ async function addSound(
 }
 
 const api = {
-  start(renderPorts: MessagePort[], decodePort: MessagePort): void {
-    renderers = renderPorts.map((port) => {
-      const api = Comlink.wrap<RenderApi>(port);
-      return { api, mattes: new MatteSender((mattes) => api.keepMattes(mattes)) };
-    });
-    decoder = Comlink.wrap<DecodeApi>(decodePort);
-  },
-
-  /** Another decoder takes the place of one that stopped answering. */
+  /** What sound comes from: the first decoder, or another one in the place of one that stopped answering. */
   connectDecoder(port: MessagePort): void {
     decoder = Comlink.wrap<DecodeApi>(port);
   },
@@ -97,12 +85,13 @@ const api = {
     cancelled = true;
   },
 
-  /** @param progress frames done */
+  /** @param progress frames done @param ask computes a frame: its planes of Y′CbCr, and of coverage when asked for */
   async render(
     project: Project,
     shotId: ShotId,
     settings: RenderSettings,
     progress: (done: number) => void,
+    ask: (plan: FramePlan, alpha: boolean) => Promise<Uint8Array<ArrayBuffer>>,
   ): Promise<RenderResult> {
     cancelled = false;
     const shot = shotIn(project, shotId);
@@ -133,24 +122,17 @@ const api = {
     try {
       await output.start();
       let sounded = begin;
-      // every worker has one frame in hand; frames are taken in order
+      // frames are computed by whoever is free, and taken in order
       const hand: Promise<Uint8Array<ArrayBuffer>>[] = [];
-      const computed = async (frame: number) => {
-        const { api: renderer, mattes } = renderers[frame % renderers.length]!;
-        const plan = planFrame(written, shotId, frame);
-        await mattes.forFrame(plan);
-        return renderer.yuv(plan, keepAlpha);
-      };
-      const ask = (frame: number) => {
-        const data = computed(frame);
-        data.catch(() => undefined);
-        hand.push(data);
-      };
-      for (let frame = from; frame < Math.min(to, from + renderers.length); frame++) ask(frame);
+      let asked = from;
       for (let frame = from; frame < to; frame++) {
         checkCancelled();
+        for (; asked < Math.min(to, frame + IN_HAND); asked++) {
+          const data = ask(planFrame(written, shotId, asked), keepAlpha);
+          data.catch(() => undefined);
+          hand.push(data);
+        }
         const data = await hand.shift()!;
-        if (frame + renderers.length < to) ask(frame + renderers.length);
         const end = secondsAt(frame + 1, rate);
         const timestamp = secondsAt(frame, rate) - begin;
         const sample = new VideoSample(data, {

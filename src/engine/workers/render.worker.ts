@@ -1,26 +1,22 @@
 // Computes frames from plans. Each of the pool has its own kernels, memory and cache.
 import fontUrl from '@fontsource/archivo/files/archivo-latin-700-normal.woff?url';
 import * as Comlink from 'comlink';
-import { checkKey, checkPicture } from '../../core/analysis/key-check';
 import { agreement, carriedMatte } from '../../core/analysis/carry';
-import type { Luma } from '../../core/analysis/edge-pull';
-import { findScreen } from '../../core/analysis/find-screen';
 import { motionTo } from '../../core/analysis/flow';
-import { modelScreen } from '../../core/analysis/screen-model';
 import { select, type Pixels, type SelectHint } from '../../core/analysis/select';
 import type { DrawnMatte } from '../../core/document/mask';
 import { JackplaneError } from '../../core/errors';
 import { thumbnail } from '../../core/execute/composite';
 import { Executor, type Fetch, type Problem } from '../../core/execute/execute';
 import type { Outline } from '../../core/execute/masks';
-import type { CoveragePlan } from '../../core/masks/coverage';
+import { measure } from '../../core/execute/measure';
+import { alphaIn, checkKey, checkPicture } from '../../core/measures/key-check';
+import type { MeasureName, OptionsOf, ResultOf } from '../../core/measures/registry';
 import { packMatte, unpackMatte } from '../../core/masks/matte-data';
-import { screenOf } from '../../core/passes/colour-key';
-import type { Colour } from '../../core/params/define';
 import { Arena } from '../../core/picture/arena';
 import { bindKernels } from '../../core/picture/kernels';
 import { Picture } from '../../core/picture/picture';
-import type { FramePlan, LayerPlan } from '../../core/plan/types';
+import type { AlonePlan, FramePlan, LayerPlan } from '../../core/plan/types';
 import { carryErrors } from '../thrown';
 import { PATIENCE, tooLong, withPatience } from '../time-limit';
 import type { Look, ShownFrame } from '../types';
@@ -59,7 +55,7 @@ async function checked(picture: Picture, problems: Problem[]): Promise<ShownFram
   const { w, h } = picture.rect;
   const pixels = executor.toBytes(picture);
   picture.release();
-  const alpha = Uint8Array.from({ length: w * h }, (_, i) => pixels[i * 4 + 3]!);
+  const alpha = alphaIn(pixels);
   const check = checkKey(alpha, w, h);
   const islands = check.islands.map((island) => ({
     ...island,
@@ -179,25 +175,14 @@ const api = {
     return Comlink.transfer(out, out);
   },
 
-  /** Mean straight colour and alpha of a part of a layer's picture. @param part pixels at the plan's scale */
-  async mean(
-    layer: LayerPlan,
-    part: { x: number; y: number; w: number; h: number },
-  ): Promise<[number, number, number, number]> {
-    const picture = await executor.layer(layer);
-    const colour = executor.mean(picture, part);
-    picture.release();
-    return colour;
-  },
-
-  /** Brightness of a layer's picture, 0…255. */
-  async luma(layer: LayerPlan): Promise<Luma> {
-    const pixels = await pixelsOf(layer);
-    const values = Uint8Array.from(
-      { length: pixels.w * pixels.h },
-      (_, i) => 0.2126 * pixels.data[i * 4]! + 0.7152 * pixels.data[i * 4 + 1]! + 0.0722 * pixels.data[i * 4 + 2]!,
+  /** Measures a layer's picture. Large data of the result is transferred. */
+  async measure<N extends MeasureName>(layer: AlonePlan | null, name: N, options: OptionsOf<N>): Promise<ResultOf<N>> {
+    const result = await measure(executor, layer, name, options);
+    const data = Object.values(result ?? {}).filter((part) => ArrayBuffer.isView(part));
+    return Comlink.transfer(
+      result,
+      data.map((part) => part.buffer as ArrayBuffer),
     );
-    return Comlink.transfer({ w: pixels.w, h: pixels.h, values }, [values.buffer]);
   },
 
   /**
@@ -213,39 +198,6 @@ const api = {
     const found = select(pixels, hints, before ?? undefined);
     const confidence = before ? found.confidence * agreement(found.matte, before, found.w) : found.confidence;
     return { matte: packMatte(found.matte, found.w, found.h), confidence };
-  },
-
-  /** Coverage of masks over a layer's whole source, 0…255, w×h. */
-  async coverage(plan: CoveragePlan): Promise<{ w: number; h: number; values: Uint8Array<ArrayBuffer> }> {
-    await executor.masks.prepare([plan]);
-    const [w, h] = [Math.round(plan.centre[0] * 2), Math.round(plan.centre[1] * 2)];
-    const plane = executor.masks.plane(plan, { x: 0, y: 0, w, h });
-    const values = Uint8Array.from(plane, (v) => Math.round(v * 255));
-    return Comlink.transfer({ w, h, values }, [values.buffer]);
-  },
-
-  /** Colours proposed for a layer's screen, and the share of the picture that is like them. */
-  async findScreen(layer: LayerPlan): Promise<{ samples: Colour[]; share: number } | null> {
-    const { data, w, h } = await pixelsOf(layer);
-    return findScreen(data, w, h);
-  },
-
-  /** Shares of a layer's picture, and of its border, that have the hue of picked colours. */
-  async screenShare(layer: LayerPlan, picked: readonly Colour[]): Promise<{ seen: number; rim: number }> {
-    const picture = await executor.layer(layer);
-    const screens = picked.map(screenOf);
-    const model = modelScreen(
-      executor,
-      picture,
-      screens[0]!.channel,
-      screens.map(({ linear }) => linear),
-    );
-    picture.release();
-    return { seen: model.seen, rim: model.rim };
-  },
-
-  connect(port: MessagePort): void {
-    Comlink.expose(api, port);
   },
 };
 

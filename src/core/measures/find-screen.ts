@@ -1,4 +1,11 @@
 import type { Colour } from '../params/define';
+import { defineMeasure } from './define';
+
+export interface FoundScreen {
+  samples: Colour[];
+  /** of the picture that is like them, 0…1 */
+  share: number;
+}
 
 /** Least saturation of a screen: how far its strongest channel is above the next, display-encoded. */
 const LEAST = 0.09;
@@ -9,11 +16,7 @@ const RIM = 4;
  * Colours of a screen, proposed without a pick: of the three strong hues the one that covers most, at the rim above all.
  * @param data straight 8-bit RGBA @returns the median of the screen, and its dark and bright parts where the light is very uneven; null when nothing is saturated enough
  */
-export function findScreen(
-  data: Uint8Array | Uint8ClampedArray,
-  w: number,
-  h: number,
-): { samples: Colour[]; share: number } | null {
+export function screenIn(data: Uint8Array | Uint8ClampedArray, w: number, h: number): FoundScreen | null {
   const classes = [0, 1, 2].map(() => ({ weight: 0, pixels: [] as number[] }));
   const step = Math.max(1, Math.floor(Math.sqrt((w * h) / 60_000)));
   let looked = 0;
@@ -49,3 +52,11 @@ export function findScreen(
     share: best.pixels.length / looked,
   };
 }
+
+export const findScreen = defineMeasure({
+  help: 'Colours proposed for a screen, and the share of the picture that is like them.',
+  async run(of, _options: null): Promise<FoundScreen | null> {
+    const { data, w, h } = await of.bytes();
+    return screenIn(data, w, h);
+  },
+});

@@ -1,4 +1,5 @@
 // Judging a matte: which pixels are solid, clear or in between, and the small islands that a key leaves behind.
+import { defineMeasure } from './define';
 
 /** A small patch of another kind than what surrounds it. In pixels of the matte; the circle is drawn about it. */
 export interface Island {
@@ -125,3 +126,18 @@ function islandsOf(
       kind,
     }));
 }
+
+/** Alpha of straight RGBA. */
+export function alphaIn(data: Uint8ClampedArray): Uint8Array {
+  const alpha = new Uint8Array(data.length / 4);
+  for (let i = 0; i < alpha.length; i++) alpha[i] = data[i * 4 + 3]!;
+  return alpha;
+}
+
+export const keyCheck = defineMeasure({
+  help: 'Shares of a picture that are solid, clear and between, and the small islands that a key left.',
+  async run(of, _options: null): Promise<KeyCheck> {
+    const { data, w, h } = await of.bytes();
+    return checkKey(alphaIn(data), w, h);
+  },
+});

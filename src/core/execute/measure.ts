@@ -1,0 +1,49 @@
+// Measures on a layer's picture, or on what masks cover of it.
+import type { Measure, Measured } from '../measures/define';
+import { MEASURES, type MeasureName, type OptionsOf, type ResultOf } from '../measures/registry';
+import type { Picture } from '../picture/picture';
+import type { AlonePlan } from '../plan/types';
+import { JackplaneError } from '../errors';
+import type { Executor, Problem } from './execute';
+
+/** A placeholder is no picture to measure. */
+async function pictureOf(executor: Executor, layer: AlonePlan): Promise<Picture> {
+  const problems: Problem[] = [];
+  const picture = await executor.layer(layer, 'every', problems);
+  if (!problems.length) return picture;
+  picture.release();
+  throw new JackplaneError('bad-media', problems[0]!.sentence, '');
+}
+
+/** @param layer what is measured; null for measures that need no picture @throws what computing the layer throws */
+export async function measure<N extends MeasureName>(
+  executor: Executor,
+  layer: AlonePlan | null,
+  name: N,
+  options: OptionsOf<N>,
+): Promise<ResultOf<N>> {
+  let held: Promise<Picture> | null = null;
+  const picture = () => {
+    if (!layer) throw new Error(`the measure ${name} needs a layer`);
+    return (held ??= pictureOf(executor, layer));
+  };
+  const of: Measured = {
+    kernels: executor.kernels,
+    arena: executor.arena,
+    picture,
+    bytes: async () => {
+      const own = await picture();
+      return { data: executor.toBytes(own), w: own.rect.w, h: own.rect.h };
+    },
+    coverage: async (plan) => {
+      await executor.masks.prepare([plan]);
+      const [w, h] = [Math.round(plan.centre[0] * 2), Math.round(plan.centre[1] * 2)];
+      return { w, h, plane: executor.masks.plane(plan, { x: 0, y: 0, w, h }) };
+    },
+  };
+  try {
+    return await (MEASURES[name] as Measure<OptionsOf<N>, ResultOf<N>>).run(of, options);
+  } finally {
+    (await (held as Promise<Picture> | null)?.catch(() => null))?.release();
+  }
+}
