@@ -3,6 +3,7 @@ import type { Vertex } from '../../core/masks/path';
 import { planLayer } from '../../core/plan/plan';
 import { useEngine } from '../../engine/client';
 import { useBench } from '../stores/bench';
+import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
 import { tenths } from './frame';
 
@@ -10,6 +11,7 @@ import { tenths } from './frame';
 export function usePullToEdges(): (path: readonly Vertex[], chosen: ReadonlySet<number>) => Promise<Vertex[] | null> {
   const bench = useBench();
   const store = useProject();
+  const notices = useNotices();
   return async (path, chosen) => {
     const plan =
       store.project &&
@@ -17,7 +19,12 @@ export function usePullToEdges(): (path: readonly Vertex[], chosen: ReadonlySet<
       bench.layer &&
       planLayer(store.project, bench.shot, { ...bench.layer, passes: [] }, bench.frame, 1);
     if (!plan) return null;
-    const luma = await (await useEngine()).measure(plan, 'luma', null);
+    const luma = await (
+      await useEngine()
+    )
+      .measure(plan, 'luma', null)
+      .catch((error: unknown) => notices.problem(error));
+    if (!luma) return null;
     return pulledToEdges(path, chosen, luma).map(
       (v) => v.map((part, i) => (i < 2 ? tenths(part) : part)) as unknown as Vertex,
     );
