@@ -1,3 +1,4 @@
+import type { FetchedPicture } from '../../core/execute/execute';
 import { JackplaneError } from '../../core/errors';
 import type { FrameStore } from './clip-reader';
 import { imageType, stillOf, type Still } from './images';
@@ -60,7 +61,7 @@ export class AnimatedReader {
 
   readonly frameAt = inOrder((seconds: number) => this.read(seconds));
 
-  private async read(seconds: number): Promise<Still> {
+  private async read(seconds: number): Promise<FetchedPicture> {
     const held = this.store.find(this.id, seconds);
     if (held) return held;
     if (!this.frames || (this.current && seconds < this.current.start)) {

@@ -4,7 +4,6 @@ import type { FetchedPicture } from '../../core/execute/execute';
 import { inOrder } from './in-order';
 
 export interface HeldFrame extends FetchedPicture {
-  data: Uint8ClampedArray<ArrayBuffer>;
   /** shows from here until `end`, seconds */
   start: number;
   end: number;
@@ -104,7 +103,11 @@ export class ClipReader {
 
   /** @param start from where on the sample shows; up to the one ahead */
   private async hold(sample: VideoSample, start: number): Promise<HeldFrame> {
-    const frame = { ...(await straightBytes(sample)), start, end: this.ahead ? this.time(this.ahead) : Infinity };
+    const frame = {
+      ...(await straightBytes(sample, sharedRoom)),
+      start,
+      end: this.ahead ? this.time(this.ahead) : Infinity,
+    };
     this.store.put(this.id, frame);
     return frame;
   }
@@ -123,19 +126,28 @@ export class ClipReader {
   }
 }
 
-/** A sample as straight 8-bit RGBA, upright and with square pixels. */
-export async function straightBytes(
+/** Memory that other workers read without a copy, where the page is isolated. */
+export const sharedRoom = (bytes: number): ArrayBufferLike =>
+  globalThis.crossOriginIsolated ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes);
+export const ownRoom = (bytes: number): ArrayBuffer => new ArrayBuffer(bytes);
+
+/** A sample as straight 8-bit RGBA, upright and with square pixels. @param room makes the memory that it lies in */
+export async function straightBytes<B extends ArrayBufferLike>(
   sample: VideoSample,
-): Promise<{ data: Uint8ClampedArray<ArrayBuffer>; width: number; height: number }> {
+  room: (bytes: number) => B,
+): Promise<{ data: Uint8ClampedArray<B>; width: number; height: number }> {
   const { displayWidth: width, displayHeight: height } = sample;
   const plain =
     !sample.rotation && !sample.flip && sample.visibleRect.width === width && sample.visibleRect.height === height;
   if (plain) {
-    const data = new Uint8ClampedArray(sample.allocationSize({ format: 'RGBA' }));
+    const data = new Uint8ClampedArray(room(sample.allocationSize({ format: 'RGBA' })));
     await sample.copyTo(data, { format: 'RGBA' });
     return { data, width, height };
   }
   const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
   sample.draw(context, 0, 0, width, height);
-  return { data: context.getImageData(0, 0, width, height).data as Uint8ClampedArray<ArrayBuffer>, width, height };
+  const drawn = context.getImageData(0, 0, width, height).data;
+  const data = new Uint8ClampedArray(room(drawn.length));
+  data.set(drawn);
+  return { data, width, height };
 }

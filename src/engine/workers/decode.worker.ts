@@ -7,15 +7,15 @@ import { mix, type Pcm, type SoundItem } from '../../core/sound/mix';
 import { carryErrors } from '../thrown';
 import { tooLong } from '../time-limit';
 import { AnimatedReader } from './animated';
-import { ClipReader, FrameStore } from './clip-reader';
-import { imageType, isAnimated, readStill, type Still } from './images';
+import { ClipReader, FrameStore, sharedRoom } from './clip-reader';
+import { imageType, isAnimated, readStill } from './images';
 import { openInput, startOf } from './probe';
 import { readSound } from './sound';
 
 carryErrors();
 
 interface FrameReader {
-  frameAt(seconds: number): Promise<Still>;
+  frameAt(seconds: number): Promise<FetchedPicture>;
   close(): Promise<void>;
 }
 interface OpenStock {
@@ -23,7 +23,7 @@ interface OpenStock {
   name: string;
   input?: Input;
   reader?: Promise<FrameReader>;
-  still?: Promise<Still>;
+  still?: Promise<FetchedPicture>;
   sound?: Promise<Pcm | null>;
 }
 /** Told to the page before something is read, so that it knows what a decoder that stopped answering was at. */
@@ -58,6 +58,14 @@ async function readerOf(id: string, stock: OpenStock): Promise<FrameReader> {
   // the clip's own time may begin late; the layer's begins with the clip
   const start = await startOf(stock.input);
   return new ClipReader(id, (seconds) => sink.samples(seconds + start), store, start, stock.name);
+}
+
+/** A still in memory that is read without a copy. */
+async function stillOf({ file, name }: OpenStock, type: string): Promise<FetchedPicture> {
+  const still = await readStill(file, name, type);
+  const data = new Uint8ClampedArray(sharedRoom(still.data.length));
+  data.set(still.data);
+  return { ...still, data };
 }
 
 async function soundOf(stock: OpenStock): Promise<Pcm | null> {
@@ -97,17 +105,21 @@ const api = {
     stock?.input?.dispose();
   },
 
-  /** A frame as straight RGBA, transferred. */
+  /** A frame as straight RGBA, in memory that is shared, else transferred. */
   async frame(id: string, name: string, seconds: number): Promise<FetchedPicture> {
     const stock = stockOf(id, name);
     tell(id);
     const head = stock.input || (stock.reader && !stock.still) ? null : await imageType(stock.file);
     const still = head && (stock.still || !(await isAnimated(stock.file)));
     const picture = still
-      ? await (stock.still ??= readStill(stock.file, stock.name, head))
+      ? await (stock.still ??= stillOf(stock, head))
       : await (await (stock.reader ??= readerOf(id, stock))).frameAt(seconds);
-    const data = picture.data.slice();
-    return Comlink.transfer({ data, width: picture.width, height: picture.height }, [data.buffer]);
+    const { width, height } = picture;
+    if (picture.data.buffer instanceof ArrayBuffer) {
+      const data = picture.data.slice();
+      return Comlink.transfer({ data, width, height }, [data.buffer as ArrayBuffer]);
+    }
+    return { data: picture.data, width, height };
   },
 
   /** Mixed stereo. Missing sound is silent. */

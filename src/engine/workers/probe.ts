@@ -12,7 +12,7 @@ import { rateFromStamps } from '../../core/time/rate';
 import type { MediaFacts } from '../../core/document/schema';
 import type { Pcm } from '../../core/sound/mix';
 import type { Probe } from '../types';
-import { straightBytes } from './clip-reader';
+import { ownRoom, straightBytes } from './clip-reader';
 import { movingFrames } from './animated';
 import { checkHeader, checkSize } from '../../core/formats/picture-size';
 import { hasAlpha, imageType, isAnimated, posterOf, readStill, type Still } from './images';
@@ -75,7 +75,7 @@ export async function glance(file: File): Promise<Pick<Probe, 'poster' | 'peaks'
 async function firstFrame(track: InputVideoTrack, name: string): Promise<Still> {
   const sample = await new VideoSampleSink(track).getSample((await track.getFirstTimestamp()) + 0.001);
   if (!sample) throw damaged(name, 'it has no frame');
-  const still = await straightBytes(sample);
+  const still = await straightBytes(sample, ownRoom);
   sample.close();
   return still;
 }
