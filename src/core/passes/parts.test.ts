@@ -8,6 +8,7 @@ import type { CoveragePlan } from '../masks/coverage';
 import { Picture } from '../picture/picture';
 import type { Rect } from '../picture/rect';
 import { NO_MASKS, pictureOf, testBench, type TestBench } from '../testing/bench';
+import type { NumberParam } from '../params/number';
 import type { Param, PlainValues } from '../params/registry';
 import type { PlatePlan } from '../params/plate';
 import type { AnyPass } from './define';
@@ -113,11 +114,13 @@ async function run(
   { pass, values }: Case,
   picture: Picture,
   shift = { x: 0, y: 0 },
+  area: CoveragePlan | null = null,
+  size = SIZE,
 ): Promise<(x: number, y: number) => number[]> {
   const moment = 'moment' in pass && pass.moment ? pass.moment(values as never, 5) : {};
-  const plan = { id: 'p' as never, type: pass.type, values: { ...values, ...moment }, area: null, key: 'k' };
-  const space = layerSpace(bench, SIZE);
-  await bench.plates.prepare([plan], SIZE);
+  const plan = { id: 'p' as never, type: pass.type, values: { ...values, ...moment }, area, key: 'k' };
+  const space = layerSpace(bench, size);
+  await bench.plates.prepare([plan], size);
   const out = runPasses({ ...bench, cache: new PictureCache(0) }, space, [plan], picture, 'last');
   const floats = bench.arena.floats(out.at, out.pixels * 4).slice();
   const { rect } = out;
@@ -224,4 +227,99 @@ describe('after a crop a pass sees the same pixels, plates and masks at the same
       expect(differences.at(-1)).toBeLessThan(1e-4);
     },
   );
+});
+
+/** Values with which a pass is idle: of its numbers those that are nothing, or its defaults. */
+function neutralOf(pass: AnyPass): PlainValues | null {
+  const params = Object.entries(pass.params);
+  const numbers = params.filter(([, param]) => param.kind === 'number').map(([name]) => name);
+  const bare = Object.fromEntries(params.map(([name, param]) => [name, valueFor(param, null, false)]));
+  for (let choice = 0; choice < 2 ** numbers.length; choice++) {
+    const values = { ...bare };
+    numbers.forEach((name, i) => {
+      const param = pass.params[name] as NumberParam;
+      if (!((choice >> i) & 1)) values[name] = Math.min(param.max, Math.max(param.min, 0));
+    });
+    if (pass.idle?.(values as never)) return values;
+  }
+  return null;
+}
+const original = (x: number, y: number) => pixel(x, y);
+
+describe('where the dials of a pass say nothing, and just beside that, the picture stays as it is', () => {
+  test.each(PASSES.filter((pass) => neutralOf(pass)))('$type', async (pass) => {
+    const values = neutralOf(pass)!;
+    const idle = await run({ name: '', pass, values }, cutOut(WHOLE));
+    expect(differing(idle, original, WHOLE).at(-1)).toBeLessThan(1e-6);
+    for (const [name, param] of Object.entries(pass.params)) {
+      if (param.kind !== 'number') continue;
+      const beside = (values[name] as number) + (param.slider[1] - param.slider[0]) * 1e-4;
+      const item = { name: '', pass, values: { ...values, [name]: Math.min(param.max, beside) } };
+      const most = differing(await run(item, cutOut(WHOLE)), original, WHOLE).at(-1)!;
+      // a crop of a part of a pixel takes that part
+      if (most > (pass.type === 'crop' ? beside + 0.01 : 0.02))
+        throw new Error(`${name} just beside nothing changes a pixel by ${most.toFixed(3)}`);
+    }
+  });
+});
+
+describe('in an area a pass works as far as the area covers', () => {
+  test.each(CASES.filter(({ pass }) => !pass.whole && !pass.needs))('$name', async (item) => {
+    const everywhere = await run(item, cutOut(WHOLE));
+    const limited = await run(item, cutOut(WHOLE), undefined, DISC);
+    const cover = bench.masks.plane(DISC, WHOLE);
+    for (let i = 0; i < SIZE.w * SIZE.h; i++) {
+      const [x, y] = [i % SIZE.w, Math.floor(i / SIZE.w)];
+      const [before, after, got] = [pixel(x, y), everywhere(x, y), limited(x, y)];
+      for (let c = 0; c < 4; c++) {
+        const want = before[c]! + (after[c]! - before[c]!) * cover[i]!;
+        if (Math.abs(got[c]! - want) > 1e-4)
+          throw new Error(`at ${x},${y}: ${got[c]!.toFixed(4)} instead of ${want.toFixed(4)}`);
+      }
+    }
+  });
+});
+
+describe('at half size a pass shows what the reduced whole picture shows', () => {
+  // a picture without detail that half the size could not hold
+  const soft = (x: number, y: number) => {
+    const cover = 1 / (1 + Math.exp((Math.hypot(x - 46, y - 38) - 24) / 3));
+    const screen = [0.27, 0.67 + x / 900, 0.28];
+    return [...screen.map((v, c) => v * (1 - cover) + [0.8, 0.45, 0.3][c]! * cover), 1];
+  };
+  const half = { w: SIZE.w / 2, h: SIZE.h / 2 };
+  const drawn = ({ w, h }: { w: number; h: number }, at: (x: number, y: number) => number[]) =>
+    pictureOf(
+      bench,
+      { x: 0, y: 0, w, h },
+      Array.from({ length: w * h }, (_, i) => at(i % w, Math.floor(i / w))).flat(),
+    );
+  /** the mean of two by two */
+  const reduced = (at: (x: number, y: number) => number[]) => (x: number, y: number) =>
+    [0, 1, 2, 3].map(
+      (c) =>
+        (at(2 * x, 2 * y)[c]! + at(2 * x + 1, 2 * y)[c]! + at(2 * x, 2 * y + 1)[c]! + at(2 * x + 1, 2 * y + 1)[c]!) / 4,
+    );
+  const halved = ({ pass, values, name }: Case): Case => ({
+    name,
+    pass,
+    values: Object.fromEntries(
+      Object.entries(values).map(([key, value]) => {
+        const param = pass.params[key];
+        const inPixels = param?.kind === 'number' && param.unit === 'px';
+        if (param?.kind === 'masks' && value === DISC)
+          return [key, { ...DISC, scale: 0.5, centre: [half.w / 2, half.h / 2] }];
+        return [key, inPixels ? (value as number) / 2 : value];
+      }),
+    ),
+  });
+  // a plate is fitted to the size of its layer; noise that is drawn anew for each size is not compared
+  test.each(CASES.filter(({ values }) => !values['plate']))('$name', async (item) => {
+    const whole = reduced(await run(item, drawn(SIZE, soft)));
+    const small = await run(halved(item), drawn(half, reduced(soft)), undefined, null, half);
+    // away from the border, which is repeated by other widths
+    const differences = differing(whole, small, { x: 4, y: 4, w: half.w - 8, h: half.h - 8 });
+    const mean = differences.reduce((sum, v) => sum + v, 0) / differences.length;
+    expect(mean).toBeLessThan(0.02);
+  });
 });

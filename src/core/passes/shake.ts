@@ -114,5 +114,8 @@ export function coverScale(w: number, h: number, position: number, degrees: numb
     return along * Math.cos(worst) + across * Math.sin(worst);
   };
   const [x, y] = [w / 2 + position, h / 2 + position];
-  return Math.max(reached(x, y) / (w / 2), reached(y, x) / (h / 2)) / (1 - scale) + 2 / Math.min(w, h);
+  const enough = Math.max(reached(x, y) / (w / 2), reached(y, x) / (h / 2)) / (1 - scale);
+  // a pixel more on each side, whose edge is soft; less of it for moves that are less, so that a shake that fades out ends without a jump
+  const side = Math.min(w, h);
+  return enough + Math.min(2, (enough - 1) * side) / side;
 }
