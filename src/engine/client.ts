@@ -8,11 +8,11 @@ import type { Project, ShotId } from '../core/document/schema';
 import type { OpenedProject } from '../core/formats/project-file';
 import type { MeasureName, OptionsOf, ResultOf } from '../core/measures/registry';
 import type { AlonePlan, FramePlan, LayerPlan } from '../core/plan/types';
-import type { SoundItem } from '../core/sound/mix';
 import { FrameCache } from './frame-cache';
 import { budgetFor, type Budget } from './limits';
 import { MatteSender } from './mattes';
 import { Queue, type Wish } from './queue';
+import { Sounds, type OpenFile } from './sounds';
 import { carryErrors } from './thrown';
 import { PATIENCE, tooLong, withPatience } from './time-limit';
 import type { Look, Probe, RenderResult, RenderSettings, ShownFrame } from './types';
@@ -20,6 +20,7 @@ import type { DecodeApi, DecoderNews } from './workers/decode.worker';
 import type { EncodeApi } from './workers/encode.worker';
 import type { FilesApi } from './workers/files.worker';
 import type { RenderApi } from './workers/render.worker';
+import type { SoundApi } from './workers/sound.worker';
 
 /** What this browser lacks, each as a sentence; empty when everything is there. */
 export function missingAbilities(): string[] {
@@ -62,10 +63,17 @@ export class Engine {
   private readonly queue = new Queue<Renderer>([]);
   private decode!: Thread<DecodeApi>;
   /** writes and looks into files; begun when first needed */
-  private encoder: Promise<Thread<EncodeApi>> | null = null;
+  private encoder: Thread<EncodeApi> | null = null;
   private filer: Thread<FilesApi> | null = null;
   /** what is open in the decoder, to be opened again in a new one */
-  private readonly open = new Map<string, { file: Blob; name: string }>();
+  private readonly open = new Map<string, OpenFile>();
+  private readonly sounds = new Sounds(this.open, () => {
+    const { api, worker } = threadOf<SoundApi>(
+      new Worker(new URL('./workers/sound.worker.ts', import.meta.url), { type: 'module' }),
+    );
+    return { api, terminate: () => worker.terminate() };
+  });
+  readonly mix = this.sounds.mix;
   private reading: string | null = null;
   private rendering = false;
   /** frames that are being computed, by what they are known by */
@@ -98,16 +106,10 @@ export class Engine {
       new Worker(new URL('./workers/files.worker.ts', import.meta.url), { type: 'module' }),
     ));
   }
-  private encode(): Promise<Thread<EncodeApi>> {
-    return (this.encoder ??= this.makeEncoder());
-  }
-  private async makeEncoder(): Promise<Thread<EncodeApi>> {
-    const thread = threadOf<EncodeApi>(
+  private get encode(): Thread<EncodeApi> {
+    return (this.encoder ??= threadOf(
       new Worker(new URL('./workers/encode.worker.ts', import.meta.url), { type: 'module' }),
-    );
-    const port = await connected(this.decode.api);
-    await thread.api.connectDecoder(Comlink.transfer(port, [port]));
-    return thread;
+    ));
   }
 
   private async makeDecoder(): Promise<void> {
@@ -151,11 +153,6 @@ export class Engine {
       const port = await connected(this.decode.api);
       await render.api.connectDecoder(Comlink.transfer(port, [port]));
     }
-    const encode = await this.encoder;
-    if (encode) {
-      const port = await connected(this.decode.api);
-      await encode.api.connectDecoder(Comlink.transfer(port, [port]));
-    }
     for (const [id, { file, name }] of this.open) {
       if (id === stuck) await this.decode.api.refuse(id, name);
       else await this.decode.api.open(id, file, name);
@@ -168,9 +165,9 @@ export class Engine {
     this.inWork.clear();
     return this.decode.api.open(id, file, name);
   }
-  closeStock(id: string): Promise<void> {
+  async closeStock(id: string): Promise<void> {
     this.open.delete(id);
-    return this.decode.api.close(id);
+    await Promise.all([this.decode.api.close(id), this.sounds.close(id)]);
   }
 
   /** Looks into a file. One that keeps the worker busy without getting on is given up, and the worker replaced. */
@@ -256,9 +253,6 @@ export class Engine {
     this.look([layer, carry?.layer], (api) => api.select(layer, hints, carry));
   pixels = (plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> =>
     this.look(plan.layers, (api) => api.bytes(plan));
-  mix = (items: SoundItem[], from: number, length: number, rate: number): Promise<[Float32Array, Float32Array]> =>
-    this.decode.api.mix(items, from, length, rate);
-
   /** A frame for a file. Two at once in each worker: one waits for its clips while the other is computed. */
   private readonly written = async (plan: FramePlan, alpha: boolean): Promise<Uint8Array<ArrayBuffer>> => {
     const data = await this.queue.run({ priority: 'render', depth: 2 }, async ({ api, mattes }) => {
@@ -276,23 +270,21 @@ export class Engine {
   ): Promise<RenderResult> {
     this.rendering = true;
     try {
-      return await (
-        await this.encode()
-      ).api.render(project, shot, settings, Comlink.proxy(progress), Comlink.proxy(this.written));
+      const calls = [Comlink.proxy(progress), Comlink.proxy(this.written), Comlink.proxy(this.mix)] as const;
+      return await this.encode.api.render(project, shot, settings, ...calls);
     } finally {
       this.rendering = false;
       if (!this.open.size) await this.rest();
     }
   }
-  cancelRender = async (): Promise<void> => (await this.encoder)?.api.cancel();
+  cancelRender = async (): Promise<void> => this.encoder?.api.cancel();
 
   /** Gives back what a closed project used: finished frames, and the workers' memory, which can only grow. While a render runs its workers stay. */
   async rest(): Promise<void> {
     this.cache.clear();
     if (this.rendering || this.open.size) return;
-    const encode = await this.encoder;
+    this.encoder?.worker.terminate();
     this.encoder = null;
-    encode?.worker.terminate();
     const old = await this.queue.replace(() => this.makeRenderers());
     old.forEach(({ worker }) => worker.terminate());
     await this.decode.api.rest();

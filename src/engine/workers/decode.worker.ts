@@ -1,16 +1,14 @@
-// Exact frames of open media, decoded and mixed sound.
+// Exact frames of open media.
 import * as Comlink from 'comlink';
 import { VideoSampleSink, type Input } from 'mediabunny';
 import { JackplaneError } from '../../core/errors';
 import type { FetchedPicture } from '../../core/execute/execute';
-import { mix, type Pcm, type SoundItem } from '../../core/sound/mix';
 import { carryErrors } from '../thrown';
 import { tooLong } from '../time-limit';
 import { AnimatedReader } from './animated';
 import { ClipReader, FrameStore, sharedRoom } from './clip-reader';
 import { imageType, isAnimated, readStill } from './images';
 import { openInput, startOf } from './probe';
-import { readSound } from './sound';
 
 carryErrors();
 
@@ -24,7 +22,6 @@ interface OpenStock {
   input?: Input;
   reader?: Promise<FrameReader>;
   still?: Promise<FetchedPicture>;
-  sound?: Promise<Pcm | null>;
 }
 /** Told to the page before something is read, so that it knows what a decoder that stopped answering was at. */
 export interface DecoderNews {
@@ -66,12 +63,6 @@ async function stillOf({ file, name }: OpenStock, type: string): Promise<Fetched
   const data = new Uint8ClampedArray(sharedRoom(still.data.length));
   data.set(still.data);
   return { ...still, data };
-}
-
-async function soundOf(stock: OpenStock): Promise<Pcm | null> {
-  stock.input ??= openInput(stock.file);
-  const track = await stock.input.getPrimaryAudioTrack();
-  return track ? readSound(track, stock.name, await startOf(stock.input)) : null;
 }
 
 const api = {
@@ -120,24 +111,6 @@ const api = {
       return Comlink.transfer({ data, width, height }, [data.buffer as ArrayBuffer]);
     }
     return { data: picture.data, width, height };
-  },
-
-  /** Mixed stereo. Missing sound is silent. */
-  async mix(
-    items: SoundItem[],
-    from: number,
-    length: number,
-    sampleRate: number,
-  ): Promise<[Float32Array, Float32Array]> {
-    const clips = new Map<string, Pcm>();
-    for (const item of items) {
-      const stock = refused.has(item.stock) ? undefined : open.get(item.stock);
-      if (stock && !stock.sound) tell(item.stock);
-      const pcm = stock ? await (stock.sound ??= soundOf(stock)) : null;
-      if (pcm) clips.set(item.stock, pcm);
-    }
-    const out = mix(items, clips, from, length, sampleRate);
-    return Comlink.transfer(out, [out[0].buffer, out[1].buffer]);
   },
 
   /** Serves frames to another worker. */

@@ -27,7 +27,6 @@ import { planSound, type SoundItem } from '../../core/sound/mix';
 import { secondsAt } from '../../core/time/rate';
 import { carryErrors } from '../thrown';
 import type { RenderResult, RenderSettings } from '../types';
-import type { DecodeApi } from './decode.worker';
 
 carryErrors();
 
@@ -35,9 +34,9 @@ carryErrors();
 const WRITTEN = { primaries: 'bt709', transfer: 'iec61966-2-1', matrix: 'bt709', fullRange: false } as const;
 const SAMPLE_RATE = 48000;
 const SOUND_BLOCK_SECONDS = 1;
+type Mix = (items: SoundItem[], from: number, length: number, rate: number) => Promise<[Float32Array, Float32Array]>;
 /** Frames that are asked for ahead of the one that is written. */
 const IN_HAND = 8;
-let decoder: Comlink.Remote<DecodeApi>;
 let cancelled = false;
 
 function checkCancelled(): void {
@@ -53,6 +52,7 @@ async function soundCodec(container: RenderSettings['container']): Promise<Audio
 /** @param from, to seconds of the shot @param start second of the shot at which the file begins */
 async function addSound(
   source: AudioSampleSource,
+  mix: Mix,
   items: SoundItem[],
   from: number,
   to: number,
@@ -60,7 +60,7 @@ async function addSound(
 ): Promise<void> {
   const first = Math.round(from * SAMPLE_RATE);
   const length = Math.round(to * SAMPLE_RATE) - first;
-  const [left, right] = await decoder.mix(items, from, length, SAMPLE_RATE);
+  const [left, right] = await mix(items, from, length, SAMPLE_RATE);
   const data = new Float32Array(length * 2);
   data.set(left);
   data.set(right, length);
@@ -76,22 +76,18 @@ async function addSound(
 }
 
 const api = {
-  /** What sound comes from: the first decoder, or another one in the place of one that stopped answering. */
-  connectDecoder(port: MessagePort): void {
-    decoder = Comlink.wrap<DecodeApi>(port);
-  },
-
   cancel(): void {
     cancelled = true;
   },
 
-  /** @param progress frames done @param ask computes a frame: its planes of Y′CbCr, and of coverage when asked for */
+  /** @param progress frames done @param ask computes a frame: its planes of Y′CbCr, and of coverage when asked for @param mix gives sound */
   async render(
     project: Project,
     shotId: ShotId,
     settings: RenderSettings,
     progress: (done: number) => void,
     ask: (plan: FramePlan, alpha: boolean) => Promise<Uint8Array<ArrayBuffer>>,
+    mix: Mix,
   ): Promise<RenderResult> {
     cancelled = false;
     const shot = shotIn(project, shotId);
@@ -146,7 +142,7 @@ const api = {
         await video.add(sample);
         sample.close();
         if (audio && (end - sounded >= SOUND_BLOCK_SECONDS || frame === to - 1)) {
-          await addSound(audio, items, sounded, end, begin);
+          await addSound(audio, mix, items, sounded, end, begin);
           sounded = end;
         }
         progress(frame - from + 1);
