@@ -11,6 +11,7 @@ import {
   full,
   importFiles,
   makeShot,
+  media,
   newProject,
   picture,
   pictureShown,
@@ -23,6 +24,15 @@ async function startRender(page: Page, format: string): Promise<void> {
   await page.getByRole('option', { name: format }).click();
   await page.getByRole('button', { name: 'Start' }).click();
 }
+/** Loudness of five quarters of a second. @param samples at 48 kHz */
+const loudness = (samples: number[]): number[] =>
+  [0, 1, 2, 3, 4].map((i) => Math.hypot(...samples.slice(i * 12000 + 600, (i + 1) * 12000 - 600)));
+/** The left channel of a 16-bit stereo WAV. */
+function leftOf(wav: Buffer): number[] {
+  const at = wav.indexOf('data') + 8;
+  return Array.from({ length: Math.floor((wav.length - at) / 4) }, (_, i) => wav.readInt16LE(at + 4 * i) / 32768);
+}
+
 /** A finished file in the list of renders. @param codec in what is said of it */
 const finished = (page: Page, codec: string) =>
   page.getByRole('region', { name: 'Finished files' }).locator('.row').filter({ hasText: codec });
@@ -54,6 +64,7 @@ test('WebM and MP4: the file plays, has every frame, and shows what the viewer s
     [0.4, 0.9],
   ] as const;
   const shown = await Promise.all(spots.map(([x, y]) => colourAt(page, x, y)));
+  const bed = loudness(leftOf(readFileSync(media('harbour-bed.wav'))));
   await startRender(page, 'WebM, VP9 and Opus');
   await startRender(page, 'MP4, H.264 and AAC');
   await page.getByRole('link', { name: /^Renders/ }).click();
@@ -90,6 +101,13 @@ test('WebM and MP4: the file plays, has every frame, and shows what the viewer s
       spots as unknown as number[][],
     );
     expect(Math.abs(played.seconds - 1.25)).toBeLessThan(0.06);
+    // the sound of the bed, as loud and when it is so in its own file
+    const heard = await page.locator('video').evaluate(async (video: HTMLVideoElement) => {
+      const data = await (await fetch(video.src)).arrayBuffer();
+      const sound = await new OfflineAudioContext(2, 48000, 48000).decodeAudioData(data);
+      return [...sound.getChannelData(0)];
+    });
+    loudness(heard).forEach((loud, i) => expect(Math.abs(loud / bed[i]! - 1)).toBeLessThan(0.35));
     played.colours.forEach((colour, i) =>
       colour.slice(0, 3).forEach((v, c) => expect(Math.abs(v - shown[i]![c]!)).toBeLessThanOrEqual(14)),
     );
