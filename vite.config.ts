@@ -12,6 +12,9 @@ export default defineConfig({
   build: {
     outDir: '../../dist',
     emptyOutDir: true,
+    manifest: true,
+    // the licences of everything that ends up in the bundle
+    license: { fileName: 'third-party-notices.md' },
     target: 'es2023',
     chunkSizeWarningLimit: 1200,
     assetsInlineLimit: 0,

@@ -26,6 +26,7 @@ function ensureChromium(): void {
 try {
   ensureChromium();
   run('npm', ['run', '--silent', 'build']);
+  run('npx', ['tsx', 'scripts/budget.ts']);
   run('npx', ['jest'], { NODE_OPTIONS: '--experimental-vm-modules --no-warnings' });
   run('npx', ['playwright', 'test']);
 } catch {
