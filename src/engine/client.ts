@@ -12,6 +12,7 @@ import { FrameCache } from './frame-cache';
 import { budgetFor, type Budget } from './limits';
 import { MatteSender } from './mattes';
 import { Queue, type Wish } from './queue';
+import { DIAL, LOOK } from './wishes';
 import { Sounds, type OpenFile } from './sounds';
 import { carryErrors } from './thrown';
 import { PATIENCE, tooLong, withPatience } from './time-limit';
@@ -45,14 +46,6 @@ interface Renderer extends Thread<RenderApi> {
   mattes: MatteSender;
 }
 const threadOf = <T>(worker: Worker): Thread<T> => ({ worker, api: Comlink.wrap<T>(worker) });
-
-/** The worker that keeps every step, so that a turned dial costs only what comes after it. */
-const DIAL: Wish = { priority: 'dial', home: 0, depth: Infinity };
-const LOOK: Wish = { priority: 'look', home: 0 };
-/** Frames ahead while someone may turn a dial. */
-export const AHEAD: Wish = { priority: 'ahead', spared: 0 };
-/** Frames ahead while nobody turns dials. */
-export const PLAYED: Wish = { priority: 'ahead' };
 
 /** How often the decoder is asked whether it still answers, while something is open in it. */
 const PULSE = 5000;

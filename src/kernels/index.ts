@@ -10,7 +10,7 @@ export { adjustSpan } from './adjust';
 export { cropSpan } from './crop';
 export { affine } from './affine';
 export { projective } from './projective';
-export { addScaled, coveragePlane, lerpByPlane, lerpSpan, scaleByPlane } from './mix';
+export { addScaled, coveragePlane, fillPlane, lerpByPlane, lerpSpan, scaleByPlane, timesPlane } from './mix';
 export { besideMarks, colourFrom, coverBy, differencePlane, edgeMarks, extendNear, lendersOnly, lightWrap, pickByAlpha, unmixPlate } from './edge';
 export { blurRows, blurColumns } from './blur';
 export { blurNear } from './blur-near';

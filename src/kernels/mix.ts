@@ -28,6 +28,21 @@ export function lerpByPlane(a: usize, b: usize, plane: usize, dst: usize, n: i32
   }
 }
 
+/** dst = v, n floats. */
+export function fillPlane(dst: usize, n: i32, v: f32): void {
+  const all = f32x4.splat(v);
+  let left = n;
+  for (; left >= 4; left -= 4, dst += 16) v128.store(dst, all);
+  for (; left > 0; left--, dst += 4) store<f32>(dst, v);
+}
+
+/** dst = dst · plane, n floats. */
+export function timesPlane(dst: usize, plane: usize, n: i32): void {
+  let left = n;
+  for (; left >= 4; left -= 4, dst += 16, plane += 16) v128.store(dst, f32x4.mul(v128.load(dst), v128.load(plane)));
+  for (; left > 0; left--, dst += 4, plane += 4) store<f32>(dst, load<f32>(dst) * load<f32>(plane));
+}
+
 /** Alpha, or BT.709 luma over black, of n premultiplied pixels as one float each; one less it when inverted. */
 export function coveragePlane(src: usize, n: i32, byBrightness: i32, invert: i32, dst: usize): void {
   for (let i = 0; i < n; i++, src += 16, dst += 4) {

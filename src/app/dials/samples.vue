@@ -4,7 +4,7 @@ import type { Colour } from '../../core/params/define';
 import type { SamplesParam } from '../../core/params/samples';
 import { setPassValue } from '../../core/document/edits/passes';
 import type { PassId } from '../../core/document/schema';
-import { planBefore } from '../../core/plan/plan';
+import { planBefore } from '../../core/plan/looks';
 import { useEngine } from '../../engine/client';
 import { fromHex, hexOf } from '../controls/hex';
 import Icon from '../controls/Icon.vue';

@@ -4,9 +4,10 @@ import { useDebounceFn } from '@vueuse/core';
 import { VueDraggable } from 'vue-draggable-plus';
 import { mdiClose, mdiContentCopy, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
 import { orderPass, removePass, switchPass } from '../../core/document/edits/passes';
-import { sourceSize, withShot } from '../../core/document/find';
+import { sourceSize } from '../../core/document/find';
 import type { Pass } from '../../core/document/schema';
 import { PASSES, passOf, titleOf } from '../../core/passes/registry';
+import { planAlone } from '../../core/plan/looks';
 import { planFrame, planLayer } from '../../core/plan/plan';
 import { useEngine } from '../../engine/client';
 import Icon from '../controls/Icon.vue';
@@ -79,19 +80,14 @@ async function refresh(): Promise<void> {
     keep('source', small[0]!);
     plan.passes.forEach((pass, i) => keep(pass.id, small[i + 1]!));
     const before = layer.passes.filter((pass) => pass.space === 'layer');
-    const alone = { ...shot, background: null, layers: [{ ...layer, shown: true, blend: 'normal' as const }] };
-    const bare = { ...alone, layers: [{ ...alone.layers[0]!, passes: before }] };
-    const lying = await engine.frame(
-      planFrame(withShot(store.project!, bare), shot.id, bench.frame, { reduction: 4 }),
-      'picture',
-    );
+    const seen = (passes: Pass[]) =>
+      engine.frame(planAlone(store.project!, shot, layer, bench.frame, 4, passes), 'picture');
+    const lying = await seen(before);
     if (mine !== run) return;
     // after Place the picture is the shot's; each such pass is seen with those before it
     for (const pass of plan.after) {
       const upTo = layer.passes.slice(0, layer.passes.findIndex((item) => item.id === pass.id) + 1);
-      const seen = { ...alone, layers: [{ ...alone.layers[0]!, passes: upTo }] };
-      const frame = planFrame(withShot(store.project!, seen), shot.id, bench.frame, { reduction: 4 });
-      const { bitmap } = await engine.frame(frame, 'picture');
+      const { bitmap } = await seen(upTo);
       if (mine !== run) return;
       keep(pass.id, await createImageBitmap(bitmap));
     }

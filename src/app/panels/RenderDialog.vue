@@ -4,6 +4,7 @@ import { canEncodeVideo } from 'mediabunny';
 import { rangeOf } from '../../core/document/edits/markers';
 import { bitrateFor, estimatedBytes, QUALITIES, type Quality, type VideoCodec } from '../../core/formats/bitrate';
 import { withEnding } from '../../core/formats/names';
+import { onNothing } from '../../core/plan/looks';
 import { planFrame } from '../../core/plan/plan';
 import { secondsAt } from '../../core/time/rate';
 import { useEngine } from '../../engine/client';
@@ -100,10 +101,7 @@ async function start(): Promise<void> {
 async function writeFrame(): Promise<void> {
   try {
     const project = store.current();
-    const written = clear.value
-      ? { ...project, shots: project.shots.map((item) => (item.id === shot.id ? { ...item, background: null } : item)) }
-      : project;
-    const plan = planFrame(written, shot.id, bench.frame);
+    const plan = planFrame(clear.value ? onNothing(project, shot) : project, shot.id, bench.frame);
     const pixels = await (await useEngine()).pixels(plan);
     const { encodePng } = await import('../../core/formats/png');
     download(

@@ -7,7 +7,7 @@ import type { SamplesParam } from '../../core/params/samples';
 import { paramsOf } from '../../core/passes/registry';
 import { screenOf } from '../../core/passes/colour-key';
 import { project } from '../../core/picture/matrix';
-import { planBefore } from '../../core/plan/plan';
+import { planBefore } from '../../core/plan/looks';
 import { intoPicture } from '../../core/plan/placing';
 import { valueAt } from '../../core/time/values';
 import { useEngine } from '../../engine/client';

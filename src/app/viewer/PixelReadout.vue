@@ -2,6 +2,7 @@
 import { ref, watch } from 'vue';
 import { useThrottleFn } from '@vueuse/core';
 import { project } from '../../core/picture/matrix';
+import { sourcePlan } from '../../core/plan/looks';
 import { planLayer } from '../../core/plan/plan';
 import { intoPicture } from '../../core/plan/placing';
 import { useEngine } from '../../engine/client';
@@ -26,7 +27,7 @@ async function read(): Promise<void> {
   if (!pointer || !shot || !layer || !store.project) return void (text.value = '');
   const { reduction } = player;
   const after = planLayer(store.project, shot, layer, bench.frame, reduction);
-  const before = planLayer(store.project, shot, { ...layer, passes: [] }, bench.frame, reduction);
+  const before = sourcePlan(store.project, shot, layer, bench.frame, reduction);
   const back = after && intoPicture(after);
   if (!after || !before || !back) return void (text.value = '');
   const at = [(pointer.x - frame.x) / frame.scale, (pointer.y - frame.y) / frame.scale] as const;

@@ -1,5 +1,4 @@
-import { withShot } from '../../core/document/find';
-import { planFrame } from '../../core/plan/plan';
+import { planAlone } from '../../core/plan/looks';
 import { useEngine } from '../../engine/client';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
@@ -18,15 +17,7 @@ export function useEdges() {
     const { shot, layer } = bench;
     if (!shot || !layer || !store.project) return null;
     const reduction = 4;
-    const layers = shot.layers.map((item) => ({
-      ...item,
-      solo: false,
-      shown: item.id === layer.id,
-      ...(item.id === layer.id ? { opacity: { still: 1 }, blend: 'normal' as const } : {}),
-    }));
-    const plan = planFrame(withShot(store.project, { ...shot, background: null, layers }), shot.id, bench.frame, {
-      reduction,
-    });
+    const plan = planAlone(store.project, shot, { ...layer, opacity: { still: 1 } }, bench.frame, reduction);
     const pixels = await (await useEngine()).pixels(plan);
     const found: { x: number; y: number }[] = [];
     for (let y = 1; y < plan.height - 1; y++) {

@@ -1,6 +1,6 @@
 import { pulledToEdges } from '../../core/analysis/edge-pull';
 import type { Vertex } from '../../core/masks/path';
-import { planLayer } from '../../core/plan/plan';
+import { sourcePlan } from '../../core/plan/looks';
 import { useEngine } from '../../engine/client';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
@@ -14,10 +14,7 @@ export function usePullToEdges(): (path: readonly Vertex[], chosen: ReadonlySet<
   const notices = useNotices();
   return async (path, chosen) => {
     const plan =
-      store.project &&
-      bench.shot &&
-      bench.layer &&
-      planLayer(store.project, bench.shot, { ...bench.layer, passes: [] }, bench.frame, 1);
+      store.project && bench.shot && bench.layer && sourcePlan(store.project, bench.shot, bench.layer, bench.frame, 1);
     if (!plan) return null;
     const luma = await (
       await useEngine()

@@ -3,7 +3,7 @@ import { setShape } from '../../core/document/edits/masks';
 import type { DrawnMatte, Hint, MaskId, Shape } from '../../core/document/mask';
 import { keysOf, withKeys } from '../../core/document/values';
 import { still, type Key } from '../../core/document/value';
-import { planLayer } from '../../core/plan/plan';
+import { sourcePlan } from '../../core/plan/looks';
 import type { SelectHint } from '../../core/analysis/select';
 import { useEngine } from '../../engine/client';
 import { useBench } from '../stores/bench';
@@ -29,13 +29,7 @@ export function useSelecting() {
     return shape?.kind === 'matte' ? shape : null;
   };
   const planAt = (local: number) =>
-    planLayer(
-      store.current(),
-      bench.shot!,
-      { ...bench.layer!, passes: [], matte: null },
-      local + bench.layer!.span.start,
-      1,
-    )!;
+    sourcePlan(store.current(), bench.shot!, bench.layer!, local + bench.layer!.span.start, 1)!;
   const hintsAt = (shape: MatteShape, at: number): SelectHint[] => {
     const { w, h } = bench.size!;
     return shape.hints

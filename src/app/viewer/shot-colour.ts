@@ -1,7 +1,6 @@
-import { withShot } from '../../core/document/find';
 import type { LayerId, Project, Shot } from '../../core/document/schema';
 import type { Colour } from '../../core/params/define';
-import { planFrame } from '../../core/plan/plan';
+import { planWithout } from '../../core/plan/looks';
 import type { Reduction } from '../../core/time/moment';
 import { meanColour } from '../../core/picture/mean-colour';
 import type { Rect } from '../../core/picture/rect';
@@ -18,12 +17,8 @@ export async function colourWithout(
   frame: number,
   part?: Rect,
 ): Promise<Colour> {
-  const without = {
-    ...shot,
-    layers: shot.layers.map((item) => (item.id === layer ? { ...item, shown: false } : item)),
-  };
   const reduction: Reduction = part ? 1 : 4;
-  const plan = planFrame(withShot(project, without), shot.id, frame, { reduction });
+  const plan = planWithout(project, shot, layer, frame, reduction);
   const pixels = await (await useEngine()).pixels(plan);
   if (!part) return meanColour(pixels, plan.width, { x: 0, y: 0, w: plan.width, h: plan.height });
   const within = (v: number, most: number) => Math.max(0, Math.min(most - 1, Math.floor(v)));

@@ -57,6 +57,24 @@ describe('the document', () => {
       (p) => (p.shots[0]!.layers[0]!.source = stockSource('gone' as StockId)),
       /not in the project/,
     ],
+    [
+      'stock that changes by keyframes: what a layer shows is one thing',
+      (p) =>
+        (p.shots[0]!.layers[0]!.source = {
+          type: 'stock',
+          values: { stock: { keys: [{ at: 0, value: 'clip', ease: 'hold' }] } },
+        } as never),
+      /Unrecognized|Invalid/,
+    ],
+    [
+      'a group that changes by keyframes',
+      (p) =>
+        (p.shots[0]!.layers[0]!.source = {
+          type: 'group',
+          values: { shot: { keys: [{ at: 0, value: 'shot-1', ease: 'hold' }] } },
+        } as never),
+      /Unrecognized|Invalid/,
+    ],
     ['the same id twice', (p) => p.shots[0]!.layers.push(structuredClone(deck)), /stands twice/],
     ['a rate of nothing', (p) => (p.shots[0]!.rate = { num: 0, den: 1 }), /rate/],
     ['an enormous shot', (p) => (p.shots[0]!.width = 1e6), /width/],

@@ -221,9 +221,9 @@ describe('masks on a layer', () => {
       ),
     );
     expect(matteLoop(long.shots[0]!.layers)).toBeNull();
-    const begin = performance.now();
     const plan = planFrame(long, SHOT, 0);
-    expect(performance.now() - begin).toBeLessThan(1000);
+    // each of them once
+    expect(Object.keys(plan.mattes)).toHaveLength(999);
     // plans are sent to workers: what nests a thousand deep does not get there
     expect(structuredClone(plan)).toEqual(plan);
     expect((await rendered(long))(10, 18)).toEqual([1, 1, 1, 1]);

@@ -99,10 +99,15 @@ export function adjustBelow(
     const blended = layer.blend === 'normal' ? after : copyOf(tools, under);
     if (blended !== after) blendRows(tools, blended, after, rect, BLEND_MODES.indexOf(layer.blend));
     tools.arena.scratch(under.pixels * 4 + 16, (at) => {
-      const plane = tools.arena.floats(at, under.pixels);
-      plane.fill(layer.opacity);
-      for (const plan of layer.cover) tools.masks.plane(plan, rect).forEach((v, i) => (plane[i]! *= v));
-      if (matte) tools.arena.floats(matte.at, under.pixels).forEach((v, i) => (plane[i]! *= v));
+      tools.kernels.fillPlane(at, under.pixels, layer.opacity);
+      for (const plan of layer.cover) {
+        const cover = tools.masks.plane(plan, rect);
+        tools.arena.scratch(cover.byteLength, (held) => {
+          tools.arena.floats(held, cover.length).set(cover);
+          tools.kernels.timesPlane(at, held, under.pixels);
+        });
+      }
+      if (matte) tools.kernels.timesPlane(at, matte.at, under.pixels);
       tools.kernels.lerpByPlane(under.at, blended.at, at, under.at, under.pixels);
     });
     if (blended !== after) blended.release();

@@ -109,6 +109,8 @@ export interface Kernels {
   coveragePlane(src: number, n: number, byBrightness: number, invert: number, dst: number): void;
   scaleByPlane(src: number, plane: number, dst: number, n: number): void;
   lerpByPlane(a: number, b: number, plane: number, dst: number, n: number): void;
+  fillPlane(dst: number, n: number, v: number): void;
+  timesPlane(dst: number, plane: number, n: number): void;
   lumaPlane(src: number, n: number, dst: number): void;
   halvePlane(src: number, w: number, h: number, dst: number): void;
   flowLevel(

@@ -179,23 +179,6 @@ const coveragesIn = (pass: PassPlan): CoveragePlan[] =>
     (value): value is CoveragePlan => typeof value === 'object' && value !== null && 'masks' in value,
   );
 
-/** A layer's plan up to what comes into one of its passes, at full size. */
-export function planBefore(project: Project, shot: Shot, layer: Layer, pass: PassId, frame: number): AlonePlan | null {
-  return planLayer(
-    project,
-    shot,
-    {
-      ...layer,
-      passes: layer.passes.slice(
-        0,
-        layer.passes.findIndex((item) => item.id === pass),
-      ),
-    },
-    frame,
-    1,
-  );
-}
-
 /** The matte layer's plan goes to the table; outside of its own time it covers nothing. */
 function planMatte(moment: Moment, known: Planned): LayerPlan['matte'] {
   const { project, shot, reduction } = moment;

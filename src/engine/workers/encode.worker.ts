@@ -20,6 +20,7 @@ import { JackplaneError } from '../../core/errors';
 import type { Project, ShotId } from '../../core/document/schema';
 import { shotIn } from '../../core/document/find';
 import { SOUND_BITRATE } from '../../core/formats/bitrate';
+import { onNothing } from '../../core/plan/looks';
 import { planFrame } from '../../core/plan/plan';
 import type { FramePlan } from '../../core/plan/types';
 import { rangeOf } from '../../core/document/edits/markers';
@@ -94,9 +95,7 @@ const api = {
     const { rate } = shot;
     const { from, to } = rangeOf(shot);
     const begin = secondsAt(from, rate);
-    const written = settings.clear
-      ? { ...project, shots: project.shots.map((item) => (item.id === shotId ? { ...item, background: null } : item)) }
-      : project;
+    const written = settings.clear ? onNothing(project, shot) : project;
     const target = new BufferTarget();
     const output = new Output({
       format: settings.container === 'mp4' ? new Mp4OutputFormat({ fastStart: 'in-memory' }) : new WebMOutputFormat(),

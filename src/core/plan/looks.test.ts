@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { newPass } from '../../core/document/edits/passes';
-import type { LayerId, PassId } from '../../core/document/schema';
-import { still } from '../../core/document/value';
-import { colourSource, layerOf, projectOf, SHOT } from '../../core/testing/documents';
-import { viewPlan, type Viewed } from './view-plan';
+import { newPass } from '../document/edits/passes';
+import type { LayerId, PassId } from '../document/schema';
+import { still } from '../document/value';
+import { colourSource, layerOf, projectOf, SHOT } from '../testing/documents';
+import { onNothing, planAlone, planBefore, planWithout, sourcePlan, viewPlan, type Viewed } from './looks';
 
 const blur = newPass('blur' as PassId, 'blur');
 const project = projectOf([
@@ -52,5 +52,35 @@ describe('what a view shows', () => {
 
   test('a shot that is gone shows nothing', () => {
     expect(viewPlan(viewed({ shot: 'gone' as never }), 0)).toBeNull();
+  });
+});
+
+describe('further looks', () => {
+  const [shot] = project.shots;
+  const captain = shot!.layers[1]!;
+  const ids = (plan: { layers: readonly { id: string }[] }) => plan.layers.map(({ id }) => id);
+
+  test('a layer alone is over nothing, shown though it is hidden, and stays where what it follows takes it', () => {
+    const alone = planAlone(project, shot!, captain, 0, 1);
+    expect(ids(alone)).toEqual(['captain']);
+    expect(alone.background).toBeNull();
+    expect(alone.layers[0]!.passes.map(({ id }) => id)).toEqual(['blur']);
+    expect(planAlone(project, shot!, captain, 0, 1, []).layers[0]!.passes).toEqual([]);
+    const moved = layerOf('rail', colourSource([1, 0, 0]));
+    moved.place.position = still([20, 0]);
+    const following = { ...captain, parent: { layer: 'rail' as LayerId, rotation: true, scale: true } };
+    const other = projectOf([moved, following]);
+    expect(planAlone(other, other.shots[0]!, following, 0, 1).layers[0]!.matrix).not.toEqual(alone.layers[0]!.matrix);
+  });
+
+  test('without a layer the rest is as it was; nothing lies behind when that is asked for', () => {
+    expect(ids(planWithout(project, shot!, 'deck' as LayerId, 0, 1))).toEqual(['rail']);
+    expect(onNothing(project, shot!).shots[0]!.background).toBeNull();
+  });
+
+  test('a source has no passes; what comes into a pass has those before it', () => {
+    expect(sourcePlan(project, shot!, captain, 0, 1)!.passes).toEqual([]);
+    const twice = { ...captain, passes: [blur, { ...blur, id: 'second' as PassId }] };
+    expect(planBefore(project, shot!, twice, 'second' as PassId, 0)!.passes.map(({ id }) => id)).toEqual(['blur']);
   });
 });

@@ -1,0 +1,97 @@
+// Plans of what is looked at other than the shot as it is: a layer by itself, the shot without one, a line up to one of its passes.
+import { withShot } from '../document/find';
+import type { Layer, LayerId, Pass, PassId, Project, Shot, ShotId } from '../document/schema';
+import { planFrame, planLayer } from './plan';
+import type { AlonePlan, FramePlan } from './types';
+import type { Reduction } from '../time/moment';
+
+/** What of a project is looked at, and how. */
+export interface Viewed {
+  project: Project;
+  shot: ShotId;
+  layer: LayerId | null;
+  /** left out on the side before */
+  pass: PassId | null;
+  view: 'picture' | 'matte' | 'check' | 'compare' | 'alone';
+  /** what the layer alone is seen on: a flat colour, the layers below, or nothing */
+  ground: readonly [number, number, number] | 'below' | null;
+  reduction: Reduction;
+}
+
+/** The plan of a frame as a view shows it; null when the shot is gone. @param side before the chosen pass (or all passes, when the layer is judged by itself), or after */
+export function viewPlan(
+  { project, shot: id, layer, pass, view, ground, reduction }: Viewed,
+  frame: number,
+  side: 'after' | 'before' = 'after',
+): FramePlan | null {
+  const shot = project.shots.find((item) => item.id === id);
+  if (!shot) return null;
+  if (view === 'picture' || view === 'compare')
+    return planFrame(project, id, frame, { reduction, without: side === 'before' && pass ? pass : undefined });
+  // the others stay, hidden: the layer may follow one of them or take its matte from it
+  const own = shot.layers.findIndex((item) => item.id === layer);
+  const below = ground === 'below';
+  const alone = (item: Layer): Layer => ({
+    ...item,
+    shown: true,
+    opacity: { still: 1 },
+    blend: 'normal',
+    ...(side === 'before' ? { passes: [], matte: null } : {}),
+  });
+  const layers = shot.layers.map((item, i) => ({
+    ...(i === own ? alone(item) : { ...item, shown: below && i > own && item.shown }),
+    solo: false,
+  }));
+  const only = { ...shot, background: below ? shot.background : (ground as [number, number, number] | null), layers };
+  return planFrame(withShot(project, only), id, frame, { reduction });
+}
+
+/** A layer's picture before any of its passes. */
+export const sourcePlan = (
+  project: Project,
+  shot: Shot,
+  layer: Layer,
+  frame: number,
+  reduction: Reduction,
+): AlonePlan | null => planLayer(project, shot, { ...layer, passes: [], matte: null }, frame, reduction);
+
+/** A layer's picture as it comes into one of its passes, at full size. */
+export function planBefore(project: Project, shot: Shot, layer: Layer, pass: PassId, frame: number): AlonePlan | null {
+  const passes = layer.passes.slice(
+    0,
+    layer.passes.findIndex((item) => item.id === pass),
+  );
+  return planLayer(project, shot, { ...layer, passes }, frame, 1);
+}
+
+/** A layer alone where it lies in its shot, over nothing. The others stay, hidden: it may follow one of them. @param passes of its line */
+export function planAlone(
+  project: Project,
+  shot: Shot,
+  layer: Layer,
+  frame: number,
+  reduction: Reduction,
+  passes: Pass[] = layer.passes,
+): FramePlan {
+  const layers = shot.layers.map((item) =>
+    item.id === layer.id
+      ? { ...layer, passes, shown: true, solo: false, blend: 'normal' as const }
+      : { ...item, shown: false, solo: false },
+  );
+  return planFrame(withShot(project, { ...shot, background: null, layers }), shot.id, frame, { reduction });
+}
+
+/** A shot without one of its layers. */
+export function planWithout(
+  project: Project,
+  shot: Shot,
+  layer: LayerId,
+  frame: number,
+  reduction: Reduction,
+): FramePlan {
+  const layers = shot.layers.map((item) => (item.id === layer ? { ...item, shown: false } : item));
+  return planFrame(withShot(project, { ...shot, layers }), shot.id, frame, { reduction });
+}
+
+/** The project with nothing behind a shot's layers. */
+export const onNothing = (project: Project, shot: Shot): Project => withShot(project, { ...shot, background: null });
