@@ -69,6 +69,7 @@ export class Engine {
   readonly mix = this.sounds.mix;
   private reading: string | null = null;
   private rendering = false;
+  private resting: Promise<void> | null = null;
   /** frames that are being computed, by what they are known by */
   private readonly inWork = new Map<string, Promise<ShownFrame>>();
 
@@ -245,7 +246,10 @@ export class Engine {
   ): Promise<{ matte: DrawnMatte; confidence: number }> =>
     this.look([layer, carry?.layer], (api) => api.select(layer, hints, carry));
   pixels = (plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> =>
-    this.look(plan.layers, (api) => api.bytes(plan));
+    this.look([], async (api, mattes) => {
+      await mattes.forFrame(plan);
+      return api.bytes(plan);
+    });
   /** A frame for a file. Two at once in each worker: one waits for its clips while the other is computed. */
   private readonly written = async (plan: FramePlan, alpha: boolean): Promise<Uint8Array<ArrayBuffer>> => {
     const data = await this.queue.run({ priority: 'render', depth: 2 }, async ({ api, mattes }) => {
@@ -273,7 +277,10 @@ export class Engine {
   cancelRender = async (): Promise<void> => this.encoder?.api.cancel();
 
   /** Gives back what a closed project used: finished frames, and the workers' memory, which can only grow. While a render runs its workers stay. */
-  async rest(): Promise<void> {
+  rest(): Promise<void> {
+    return (this.resting ??= this.giveBack().finally(() => (this.resting = null)));
+  }
+  private async giveBack(): Promise<void> {
     this.cache.clear();
     if (this.rendering || this.open.size) return;
     this.encoder?.worker.terminate();

@@ -2,7 +2,16 @@ import type { DrawnMatte } from '../core/document/mask';
 import { coveragesOf } from '../core/execute/masks';
 import type { CoveragePlan } from '../core/masks/coverage';
 import { matteById } from '../core/masks/matte-data';
-import type { FramePlan, LayerPlan } from '../core/plan/types';
+import type { AlonePlan, FramePlan, LayerPlan, Tables } from '../core/plan/types';
+
+const within = ({ mattes, shots }: Tables): LayerPlan[] => [
+  ...Object.values(mattes),
+  ...Object.values(shots).flatMap((shot) => shot.layers),
+];
+const coverages = (layer: LayerPlan): CoveragePlan[] => [
+  ...[...layer.passes, ...layer.after].flatMap(coveragesOf),
+  ...layer.cover,
+];
 
 /** Sends a worker the drawn mattes that plans name and it has not got yet. */
 export class MatteSender {
@@ -10,12 +19,13 @@ export class MatteSender {
 
   constructor(private readonly keep: (mattes: [string, DrawnMatte][]) => Promise<void>) {}
 
-  forFrame = ({ layers, mattes, shots }: FramePlan): Promise<void> =>
-    this.forLayers([...layers, ...Object.values(mattes), ...Object.values(shots).flatMap((shot) => shot.layers)]);
+  forFrame = (plan: FramePlan): Promise<void> =>
+    this.forCoverages([...plan.layers, ...within(plan)].flatMap(coverages));
 
-  forLayers = (layers: readonly LayerPlan[]): Promise<void> =>
+  /** Layers by themselves, with those that they take from others or show. */
+  forLayers = (layers: readonly (LayerPlan | AlonePlan)[]): Promise<void> =>
     this.forCoverages(
-      layers.flatMap((layer) => [...[...layer.passes, ...layer.after].flatMap(coveragesOf), ...layer.cover]),
+      layers.flatMap((layer) => [layer, ...('tables' in layer ? within(layer.tables) : [])]).flatMap(coverages),
     );
 
   async forCoverages(plans: readonly CoveragePlan[]): Promise<void> {
