@@ -12,7 +12,7 @@ import { FrameCache } from './frame-cache';
 import { budgetFor, type Budget } from './limits';
 import { MatteSender } from './mattes';
 import { Queue, type Wish } from './queue';
-import { DIAL, LOOK } from './wishes';
+import { LOOK, SHOWN } from './wishes';
 import { Sounds, type OpenFile } from './sounds';
 import { carryErrors } from './thrown';
 import { PATIENCE, tooLong, withPatience } from './time-limit';
@@ -71,7 +71,7 @@ export class Engine {
   private rendering = false;
   private resting: Promise<void> | null = null;
   /** frames that are being computed, by what they are known by */
-  private readonly inWork = new Map<string, Promise<ShownFrame>>();
+  private readonly inWork = new Map<string, { wish: Wish; frame: Promise<ShownFrame> }>();
 
   private constructor(
     private readonly module: WebAssembly.Module,
@@ -199,22 +199,28 @@ export class Engine {
   unpack = (file: File): Promise<OpenedProject> => this.files.api.unpack(file);
   pack = (project: Project, media: ReadonlyMap<string, Blob>): Promise<Blob> => this.files.api.pack(project, media);
 
-  /** A frame from the cache, or computed. @param wish how urgent it is, and whether the worker that follows the dials is left alone */
-  frame(plan: FramePlan, look: Look, wish: Wish = DIAL): Promise<ShownFrame> {
+  /** A frame from the cache, or computed. @param wish how urgent it is, and by whom it is done */
+  frame(plan: FramePlan, look: Look, wish: Wish = SHOWN): Promise<ShownFrame> {
     const key = frameKey(plan, look);
     const held = this.cache.get(key);
     if (held) return Promise.resolve(held);
     const before = this.inWork.get(key);
-    if (before) return before;
-    const computed = this.computed(plan, look, key, wish).finally(() => this.inWork.delete(key));
-    this.inWork.set(key, computed);
-    return computed;
+    if (before) {
+      this.queue.urge(before.wish, wish);
+      return before.frame;
+    }
+    const own = { ...wish };
+    const frame = this.computed(plan, look, key, own).finally(() => {
+      if (this.inWork.get(key)?.wish === own) this.inWork.delete(key);
+    });
+    this.inWork.set(key, { wish: own, frame });
+    return frame;
   }
 
   private async computed(plan: FramePlan, look: Look, key: string, wish: Wish): Promise<ShownFrame> {
     const shown = await this.queue.run(wish, async ({ api, mattes }) => {
       await mattes.forFrame(plan);
-      return api.show(plan, look, wish.home === DIAL.home);
+      return api.show(plan, look, wish.home === SHOWN.home);
     });
     if (!shown.problems.length) this.cache.put(key, shown);
     return this.cache.get(key) ?? shown;
@@ -251,13 +257,13 @@ export class Engine {
       return api.bytes(plan);
     });
   /** A frame for a file. Two at once in each worker: one waits for its clips while the other is computed. */
-  private readonly written = async (plan: FramePlan, alpha: boolean): Promise<Uint8Array<ArrayBuffer>> => {
-    const data = await this.queue.run({ priority: 'render', depth: 2 }, async ({ api, mattes }) => {
+  private async written(plan: FramePlan, alpha: boolean, signal: AbortSignal): Promise<Uint8Array<ArrayBuffer>> {
+    const data = await this.queue.run({ priority: 'render', depth: 2, signal }, async ({ api, mattes }) => {
       await mattes.forFrame(plan);
       return api.yuv(plan, alpha);
     });
     return Comlink.transfer(data, [data.buffer]);
-  };
+  }
 
   async render(
     project: Project,
@@ -266,10 +272,14 @@ export class Engine {
     progress: (done: number) => void,
   ): Promise<RenderResult> {
     this.rendering = true;
+    // frames that were asked for ahead are not computed for a file that is given up
+    const end = new AbortController();
+    const ask = (plan: FramePlan, alpha: boolean) => this.written(plan, alpha, end.signal);
     try {
-      const calls = [Comlink.proxy(progress), Comlink.proxy(this.written), Comlink.proxy(this.mix)] as const;
+      const calls = [Comlink.proxy(progress), Comlink.proxy(ask), Comlink.proxy(this.mix)] as const;
       return await this.encode.api.render(project, shot, settings, ...calls);
     } finally {
+      end.abort();
       this.rendering = false;
       if (!this.open.size) await this.rest();
     }

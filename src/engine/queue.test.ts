@@ -29,10 +29,9 @@ describe('the queue before the workers', () => {
     void add('ahead 1', { priority: 'ahead' });
     void add('ahead 2', { priority: 'ahead' });
     void add('thumbnail', { priority: 'look' });
-    void add('dial', { priority: 'dial' });
     void add('frame', { priority: 'frame' });
-    for (const name of ['first', 'dial', 'frame', 'thumbnail', 'ahead 1', 'ahead 2']) await end(name);
-    expect(log).toEqual(['a first', 'a dial', 'a frame', 'a thumbnail', 'a ahead 1', 'a ahead 2']);
+    for (const name of ['first', 'frame', 'thumbnail', 'ahead 1', 'ahead 2']) await end(name);
+    expect(log).toEqual(['a first', 'a frame', 'a thumbnail', 'a ahead 1', 'a ahead 2']);
   });
 
   test('whoever is free takes the next, so that a slow one holds nobody up', async () => {
@@ -46,13 +45,13 @@ describe('the queue before the workers', () => {
     const { log, add, end } = rig(['a', 'b']);
     void add('ahead 1', { priority: 'ahead', spared: 0 });
     void add('ahead 2', { priority: 'ahead', spared: 0 });
-    void add('dial 1', { priority: 'dial', home: 0 });
-    void add('dial 2', { priority: 'dial', home: 0 });
-    expect(log).toEqual(['b ahead 1', 'a dial 1']);
+    void add('frame 1', { priority: 'frame', home: 0 });
+    void add('frame 2', { priority: 'frame', home: 0 });
+    expect(log).toEqual(['b ahead 1', 'a frame 1']);
     await end('ahead 1');
     expect(log.at(-1)).toBe('b ahead 2');
-    await end('dial 1');
-    expect(log.at(-1)).toBe('a dial 2');
+    await end('frame 1');
+    expect(log.at(-1)).toBe('a frame 2');
   });
 
   test('one worker alone is not spared', () => {
@@ -61,16 +60,38 @@ describe('the queue before the workers', () => {
     expect(log).toEqual(['a ahead']);
   });
 
-  test('two at once hide waiting; a shallower job waits', async () => {
+  test('two at once hide waiting; what is urgent and wants a worker for itself comes before any more of them', async () => {
     const { log, add, end } = rig(['a']);
-    for (let i = 0; i < 3; i++) void add(`file ${i}`, { priority: 'render', depth: 2 });
-    void add('look', { priority: 'look' });
+    for (let i = 0; i < 4; i++) void add(`file ${i}`, { priority: 'render', depth: 2 });
     expect(log).toEqual(['a file 0', 'a file 1']);
+    void add('look', { priority: 'look' });
     await end('file 0');
-    expect(log.at(-1)).toBe('a file 2');
+    expect(log).toEqual(['a file 0', 'a file 1']);
     await end('file 1');
-    await end('file 2');
-    expect(log.at(-1)).toBe('a look');
+    expect(log.slice(2)).toEqual(['a look', 'a file 2']);
+  });
+
+  test('a worker that nothing urgent waits for goes on', async () => {
+    const { log, add, end } = rig(['a', 'b']);
+    for (let i = 0; i < 6; i++) void add(`file ${i}`, { priority: 'render', depth: 2 });
+    void add('look', { priority: 'look', home: 0 });
+    await end('file 1');
+    await end('file 3');
+    expect(log.slice(4)).toEqual(['b file 4', 'b file 5']);
+  });
+
+  test('what waits can become urgent', async () => {
+    const { log, queue, add, end } = rig(['a', 'b']);
+    const wish: Wish = { priority: 'ahead', spared: 0 };
+    void add('busy', { priority: 'ahead', spared: 0 });
+    void add('other', { priority: 'ahead', spared: 0 });
+    void add('wanted', wish);
+    queue.urge(wish, { priority: 'render' });
+    expect(log).toEqual(['b busy']);
+    queue.urge(wish, { priority: 'frame', home: 0 });
+    expect(log).toEqual(['b busy', 'a wanted']);
+    await end('busy');
+    expect(log.at(-1)).toBe('b other');
   });
 
   test('a cancelled job never begins and says so; one that is being worked on goes on', async () => {
@@ -82,7 +103,7 @@ describe('the queue before the workers', () => {
     await expect(waiting).rejects.toMatchObject({ code: 'cancelled' });
     await end('begun');
     await expect(begun).resolves.toBe('begun');
-    await expect(add('late', { priority: 'dial', signal: stop.signal })).rejects.toMatchObject({ code: 'cancelled' });
+    await expect(add('late', { priority: 'frame', signal: stop.signal })).rejects.toMatchObject({ code: 'cancelled' });
     expect(log).toEqual(['a begun']);
   });
 

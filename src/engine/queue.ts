@@ -1,7 +1,7 @@
 import { JackplaneError } from '../core/errors';
 
-/** What is computed first: what follows a dial, the frame that is looked at, thumbnails and measures, frames ahead, files. */
-export const PRIORITIES = ['dial', 'frame', 'look', 'ahead', 'render'] as const;
+/** What is computed first: the frame that is looked at and follows the dials, thumbnails and measures, frames ahead, files. */
+export const PRIORITIES = ['frame', 'look', 'ahead', 'render'] as const;
 export type Priority = (typeof PRIORITIES)[number];
 
 export interface Wish {
@@ -15,7 +15,8 @@ export interface Wish {
   /** takes it off the queue; what is being worked on goes on */
   signal?: AbortSignal;
 }
-interface Job<W> extends Wish {
+interface Job<W> {
+  wish: Wish;
   work(worker: W): Promise<unknown>;
   done(result: unknown): void;
   fail(error: unknown): void;
@@ -41,12 +42,19 @@ export class Queue<W> {
   /** @throws what the work throws; JackplaneError cancelled when its signal came first */
   run<T>(wish: Wish, work: (worker: W) => Promise<T>): Promise<T> {
     return new Promise<T>((resolve, reject) => {
-      const job: Job<W> = { ...wish, work, done: (result) => resolve(result as T), fail: reject };
+      const job: Job<W> = { wish, work, done: (result) => resolve(result as T), fail: reject };
       if (wish.signal?.aborted) return reject(cancelled());
       wish.signal?.addEventListener('abort', () => this.forget(job), { once: true });
       this.waiting.push(job);
       this.deal();
     });
+  }
+
+  /** What waits with this wish is more urgent than was thought. What has begun goes on as it is. */
+  urge(wish: Wish, now: Wish): void {
+    if (PRIORITIES.indexOf(now.priority) >= PRIORITIES.indexOf(wish.priority)) return;
+    Object.assign(wish, { home: undefined, spared: undefined, depth: undefined }, now);
+    this.deal();
   }
 
   /** Other workers take the place of these, once nothing is being worked on any more. What waits goes to the new ones. */
@@ -67,25 +75,29 @@ export class Queue<W> {
     job.fail(cancelled());
   }
 
-  /** Gives jobs to workers as long as both are there. */
+  /** Gives jobs to workers as long as both are there. A worker that something urgent waits for takes nothing less urgent meanwhile. */
   private deal(): void {
+    const awaited = new Set<number>();
     for (const priority of PRIORITIES) {
-      for (const job of this.waiting.filter((item) => item.priority === priority)) {
-        const index = this.takerOf(job);
+      for (const job of this.waiting.filter((item) => item.wish.priority === priority)) {
+        const index = this.takerOf(job.wish, awaited);
         if (index === null) continue;
-        this.waiting.splice(this.waiting.indexOf(job), 1);
-        void this.give(job, index);
+        if (this.busy[index]! >= (job.wish.depth ?? 1)) awaited.add(index);
+        else {
+          this.waiting.splice(this.waiting.indexOf(job), 1);
+          void this.give(job, index);
+        }
       }
     }
   }
 
   /** The worker with the least to do among those who may take a job. */
-  private takerOf({ home, spared, depth = 1 }: Job<W>): number | null {
+  private takerOf({ home, spared }: Wish, awaited: ReadonlySet<number>): number | null {
     let best: number | null = null;
     for (let index = 0; index < this.workers.length; index++) {
       if (home !== undefined && index !== home % this.workers.length) continue;
-      if (index === spared && this.workers.length > 1) continue;
-      if (this.busy[index]! < depth && (best === null || this.busy[index]! < this.busy[best]!)) best = index;
+      if ((index === spared && this.workers.length > 1) || awaited.has(index)) continue;
+      if (best === null || this.busy[index]! < this.busy[best]!) best = index;
     }
     return best;
   }

@@ -10,6 +10,7 @@ import { PASSES, passOf, titleOf } from '../../core/passes/registry';
 import { planAlone } from '../../core/plan/looks';
 import { planFrame, planLayer } from '../../core/plan/plan';
 import { useEngine } from '../../engine/client';
+import { LOOK } from '../../engine/wishes';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
 import PassTile from '../controls/PassTile.vue';
@@ -71,7 +72,7 @@ async function refresh(): Promise<void> {
   const plan = planLayer(store.project, shot, layer, bench.frame, 4);
   const engine = await useEngine();
   try {
-    const whole = await engine.frame(planFrame(store.project, shot.id, bench.frame, { reduction: 4 }), 'picture');
+    const whole = await engine.frame(planFrame(store.project, shot.id, bench.frame, { reduction: 4 }), 'picture', LOOK);
     if (mine !== run) return;
     keep('shot', await createImageBitmap(whole.bitmap));
     if (!plan) return forget();
@@ -81,7 +82,7 @@ async function refresh(): Promise<void> {
     plan.passes.forEach((pass, i) => keep(pass.id, small[i + 1]!));
     const before = layer.passes.filter((pass) => pass.space === 'layer');
     const seen = (passes: Pass[]) =>
-      engine.frame(planAlone(store.project!, shot, layer, bench.frame, 4, passes), 'picture');
+      engine.frame(planAlone(store.project!, shot, layer, bench.frame, 4, passes), 'picture', LOOK);
     const lying = await seen(before);
     if (mine !== run) return;
     // after Place the picture is the shot's; each such pass is seen with those before it

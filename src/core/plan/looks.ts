@@ -28,22 +28,27 @@ export function viewPlan(
   if (!shot) return null;
   if (view === 'picture' || view === 'compare')
     return planFrame(project, id, frame, { reduction, without: side === 'before' && pass ? pass : undefined });
-  // the others stay, hidden: the layer may follow one of them or take its matte from it
-  const own = shot.layers.findIndex((item) => item.id === layer);
   const below = ground === 'below';
-  const alone = (item: Layer): Layer => ({
+  const seen = (item: Layer): Layer => ({
     ...item,
-    shown: true,
     opacity: { still: 1 },
-    blend: 'normal',
     ...(side === 'before' ? { passes: [], matte: null } : {}),
   });
-  const layers = shot.layers.map((item, i) => ({
-    ...(i === own ? alone(item) : { ...item, shown: below && i > own && item.shown }),
-    solo: false,
-  }));
+  const own = shot.layers.find((item) => item.id === layer);
+  const layers = alone(shot, own ? seen(own) : null, below);
   const only = { ...shot, background: below ? shot.background : (ground as [number, number, number] | null), layers };
   return planFrame(withShot(project, only), id, frame, { reduction });
+}
+
+/** A shot's layers with one of them shown, in this form. The others stay, hidden: it may follow one of them or take its matte from it. @param below those below it stay as they are */
+function alone(shot: Shot, own: Layer | null, below: boolean): Layer[] {
+  const at = shot.layers.findIndex((item) => item.id === own?.id);
+  return shot.layers.map((item, i) => ({
+    ...(i === at
+      ? { ...own!, shown: true, blend: 'normal' as const }
+      : { ...item, shown: below && i > at && item.shown }),
+    solo: false,
+  }));
 }
 
 /** A layer's picture before any of its passes. */
@@ -64,7 +69,7 @@ export function planBefore(project: Project, shot: Shot, layer: Layer, pass: Pas
   return planLayer(project, shot, { ...layer, passes }, frame, 1);
 }
 
-/** A layer alone where it lies in its shot, over nothing. The others stay, hidden: it may follow one of them. @param passes of its line */
+/** A layer alone where it lies in its shot, over nothing. @param passes of its line */
 export function planAlone(
   project: Project,
   shot: Shot,
@@ -73,11 +78,7 @@ export function planAlone(
   reduction: Reduction,
   passes: Pass[] = layer.passes,
 ): FramePlan {
-  const layers = shot.layers.map((item) =>
-    item.id === layer.id
-      ? { ...layer, passes, shown: true, solo: false, blend: 'normal' as const }
-      : { ...item, shown: false, solo: false },
-  );
+  const layers = alone(shot, { ...layer, passes }, false);
   return planFrame(withShot(project, { ...shot, background: null, layers }), shot.id, frame, { reduction });
 }
 
