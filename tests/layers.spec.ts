@@ -1,7 +1,19 @@
 // Layers that come from no footage, that work on others, and several as one.
 import { expect, type Page } from '@playwright/test';
 import { openDemo, test } from './fixtures';
-import { colourAt, layer, makeLayer, openShot, pass, pictureShown, redrawn, typeNumber } from './helpers';
+import {
+  colourAt,
+  drag,
+  layer,
+  makeLayer,
+  middle,
+  openShot,
+  pass,
+  picture,
+  pictureShown,
+  redrawn,
+  typeNumber,
+} from './helpers';
 
 test.beforeEach(({ page }) => openDemo(page));
 
@@ -95,6 +107,12 @@ test('an adjustment layer works on what lies below or on layers that it names; a
   await page.getByLabel('Form', { exact: true }).selectOption('about a point');
   await redrawn(page, () => typeNumber(page, 'From y', '0'));
   await pictureShown(page);
-  const middle = await colourAt(page, 0.5, 0.5);
-  expect(Math.abs(middle[0]! - top[0]!)).toBeLessThan(6);
+  const centre = await colourAt(page, 0.5, 0.5);
+  expect(Math.abs(centre[0]! - top[0]!)).toBeLessThan(6);
+  // its places are dragged on the picture
+  const grip = await middle(page.getByRole('button', { name: 'Gradient: from' }));
+  const { width } = (await picture(page).boundingBox())!;
+  await drag(page, grip, { x: grip.x - width / 4, y: grip.y });
+  await expect(page.getByRole('textbox', { name: 'From x' })).toHaveValue('-320');
+  await expect(page.getByRole('textbox', { name: 'From y' })).toHaveValue('0');
 });

@@ -129,7 +129,7 @@ test('passes are reordered, switched off and deleted; a crop is dragged on the p
   await page.getByRole('button', { name: 'Add a pass' }).click();
   await page.getByText('Crop', { exact: true }).click();
   const box = (await picture(page).boundingBox())!;
-  const grip = page.getByRole('slider', { name: 'Crop left' });
+  const grip = page.getByRole('button', { name: 'Crop: left', exact: true });
   const from = await middle(grip);
   await drag(page, from, { x: from.x + box.width / 4, y: from.y });
   await expect(field(page, 'Left, px')).toHaveValue('320');

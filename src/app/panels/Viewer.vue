@@ -23,7 +23,7 @@ import { useEdges } from '../viewer/edge-places';
 import { useSight } from '../viewer/sight';
 
 const PlaceHandles = defineAsyncComponent(() => import('../viewer/PlaceHandles.vue'));
-const CropHandles = defineAsyncComponent(() => import('../viewer/CropHandles.vue'));
+const ValueGrips = defineAsyncComponent(() => import('../viewer/ValueGrips.vue'));
 
 const bench = useBench();
 const masking = useMasking();
@@ -174,7 +174,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
         "
         :frame="frame"
       />
-      <CropHandles v-if="handles && bench.pass?.type === 'crop'" :frame="frame" :stage="{ width, height }" />
+      <ValueGrips v-if="handles" :frame="frame" />
       <MaskTint v-if="shaping && masking.tinted && onPicture" :frame="frame" />
       <component :is="maskTool" v-if="shaping" :key="masking.maskId!" :frame="frame" />
       <PickTool v-if="bench.picking" :frame="frame" />

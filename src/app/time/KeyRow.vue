@@ -4,7 +4,7 @@ import { momentOf } from '../../core/time/moment';
 import type { KeyRef } from '../../core/document/edits/keys';
 import type { Layer } from '../../core/document/schema';
 import { keysOf, valueIn, type ValueEntry } from '../../core/document/values';
-import { keyBefore, valueAt } from '../../core/time/values';
+import { keyBefore, steadyAt } from '../../core/time/values';
 import { pegPath } from '../controls/peg';
 import Peg from '../controls/Peg.vue';
 import { useBench } from '../stores/bench';
@@ -128,7 +128,7 @@ function press(event: KeyboardEvent, at: number): void {
         >{{ entry.label }}<template v-if="outside"> · {{ outside }} outside</template></span
       >
       <span class="mono now">{{
-        shown(valueAt(value, momentOf(store.current(), bench.shot!, layer, bench.frame)))
+        shown(steadyAt(value, momentOf(store.current(), bench.shot!, layer, bench.frame).frame))
       }}</span>
       <Peg v-if="chosen" :path="entry.path" bare />
     </div>

@@ -30,6 +30,23 @@ export interface Numbers {
   max: number;
 }
 
+export type Place = readonly [number, number];
+/** Where the picture shows a value and lets it be dragged: pixels at full size from the picture's middle, y down. */
+export interface Grip {
+  at: Place;
+  /** drawn with it */
+  line?: readonly [Place, Place];
+  /** the value when the grip is put there */
+  put(to: Place): unknown;
+}
+/** What lies around a value whose grip is asked for. */
+export interface Around {
+  /** of the picture, in pixels at full size */
+  size: { w: number; h: number };
+  params: Readonly<Record<string, ParamBase>>;
+  now(name: string): unknown;
+}
+
 /** What values are resolved with. */
 export interface ResolveTools {
   moment: Moment;
@@ -48,6 +65,8 @@ export interface ParamKind<P extends ParamBase> {
   numbers?(param: P): Numbers;
   /** left out when the value is used as it is stored */
   resolve?(param: P, value: unknown, tools: ResolveTools): unknown;
+  /** left out when the picture shows nothing of it; null when it does not show this one */
+  grip?(param: P, value: unknown, around: Around): Grip | null;
   /** for the docs: which values it takes */
   range(param: P): string;
 }

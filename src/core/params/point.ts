@@ -8,6 +8,7 @@ export interface PointParam extends ParamBase<readonly [number, number]> {
 }
 export const point = (p: Declared<PointParam>): PointParam => ({ kind: 'point', ...p });
 
+const tenth = (v: number): number => Math.round(v * 10) / 10 + 0;
 const part = z.number().min(-1e6).max(1e6);
 
 export const pointKind = defineKind<PointParam>({
@@ -18,5 +19,6 @@ export const pointKind = defineKind<PointParam>({
     const [x, y] = value as [number, number];
     return [x / moment.reduction + size.w / 2, y / moment.reduction + size.h / 2];
   },
+  grip: (_, value) => ({ at: value as [number, number], put: ([x, y]) => [tenth(x), tenth(y)] }),
   range: () => 'a place, px from the middle',
 });

@@ -4,7 +4,7 @@ import { angleKind, type AngleParam } from './angle';
 import { booleanKind, type BooleanParam } from './boolean';
 import { choiceKind, type ChoiceParam } from './choice';
 import { colourKind, type ColourParam } from './colour';
-import type { AnyKind, Numbers, ParamBase, ResolveTools } from './define';
+import type { AnyKind, Around, Grip, Numbers, ParamBase, ResolveTools } from './define';
 import { masksKind, type MasksParam } from './masks';
 import { numberKind, type NumberParam } from './number';
 import { plateKind, type PlateParam } from './plate';
@@ -58,6 +58,9 @@ export type Values<P> = { [K in keyof P]: P[K] extends ParamBase<infer R> ? R : 
 /** The same where the declaration is not known. */
 export type PlainValues = Record<string, unknown>;
 
+/** The grip of a value on the picture, if it has one. */
+export const gripOf = (param: Param, value: unknown, around: Around): Grip | null =>
+  kindOf(param).grip?.(param, value, around) ?? null;
 export const numbersOf = (param: Param): Numbers | null => kindOf(param).numbers?.(param) ?? null;
 export const rangeOf = (param: Param): string => kindOf(param).range(param);
 

@@ -2,7 +2,7 @@ import { intersect } from '../picture/rect';
 import { number } from '../params/number';
 import { definePass } from './define';
 
-const side = (label: string) =>
+const side = (label: string, edge: 'left' | 'top' | 'right' | 'bottom') =>
   number({
     label,
     unit: 'px',
@@ -10,6 +10,7 @@ const side = (label: string) =>
     min: 0,
     max: 16384,
     slider: [0, 640],
+    edge,
     help: `How much is cut from the ${label.toLowerCase()} edge of the source.`,
   });
 
@@ -21,10 +22,10 @@ export const crop = definePass({
   words: ['trim edges', 'cut off', 'letterbox', 'rounded corners', 'garbage'],
   help: 'Keeps a rectangle of the picture, with round corners and a soft edge if wanted. Relatives: Place for fitting a picture into the shot.',
   params: {
-    left: side('Left'),
-    top: side('Top'),
-    right: side('Right'),
-    bottom: side('Bottom'),
+    left: side('Left', 'left'),
+    top: side('Top', 'top'),
+    right: side('Right', 'right'),
+    bottom: side('Bottom', 'bottom'),
     radius: number({
       label: 'Corner radius',
       unit: 'px',

@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { setSourceValue } from '../../core/document/edits/layers';
+import { setPassValue } from '../../core/document/edits/passes';
+import type { Value } from '../../core/document/value';
+import type { Place } from '../../core/params/define';
+import { gripOf, type Param } from '../../core/params/registry';
+import { paramsOf, titleOf } from '../../core/passes/registry';
+import { sourceOf } from '../../core/sources/registry';
+import { steadyAt } from '../../core/time/values';
+import { followPointer } from '../controls/pointer';
+import { useBench } from '../stores/bench';
+import { usePlayer } from '../stores/player';
+import { useProject } from '../stores/project';
+import type { ViewFrame, XY } from './frame';
+import { useSourceSpace } from './source-space';
+
+/** The values of the chosen pass or source that say where something is, on the picture: each by the grip of its kind. */
+const props = defineProps<{ frame: ViewFrame }>();
+const bench = useBench();
+const player = usePlayer();
+const store = useProject();
+
+const svg = ref<SVGElement>();
+const space = useSourceSpace(
+  () => props.frame,
+  () => svg.value,
+);
+/** What is chosen that has values, and the pixels that they count in: the layer's own, or after Place the shot's. */
+const shown = computed(() => {
+  const layer = bench.layer!;
+  if (bench.chosen === 'source')
+    return {
+      title: sourceOf(layer.source.type)?.title ?? '',
+      params: sourceOf(layer.source.type)?.params ?? {},
+      values: layer.source.values,
+      inShot: false,
+    };
+  const { pass } = bench;
+  return pass
+    ? { title: titleOf(pass.type), params: paramsOf(pass.type), values: pass.values, inShot: pass.space === 'shot' }
+    : null;
+});
+const size = computed(() => (shown.value?.inShot ? { w: bench.shot!.width, h: bench.shot!.height } : bench.size!));
+
+const toStage = (p: XY): XY => {
+  if (!shown.value!.inShot) return space.toStage(p);
+  const { x, y, scale } = props.frame;
+  return [x + (p[0] + size.value.w / 2) * scale, y + (p[1] + size.value.h / 2) * scale];
+};
+function placeOf(event: PointerEvent): Place {
+  if (!shown.value!.inShot) return space.at(event);
+  const bounds = svg.value!.getBoundingClientRect();
+  const { x, y, scale } = props.frame;
+  return [
+    (event.clientX - bounds.left - x) / scale - size.value.w / 2,
+    (event.clientY - bounds.top - y) / scale - size.value.h / 2,
+  ];
+}
+
+const grips = computed(() => {
+  const { params } = shown.value ?? { params: {} };
+  const values: Readonly<Record<string, Value<unknown>>> = shown.value?.values ?? {};
+  const now = (name: string): unknown => values[name] && steadyAt(values[name], bench.moment.frame);
+  return Object.entries(params as Record<string, Param>).flatMap(([name, param]) => {
+    if (!(name in values) || (param.when && now(param.when.choice) !== param.when.is)) return [];
+    const grip = gripOf(param, now(name), { size: size.value, params, now });
+    if (!grip) return [];
+    const says = [now(name)].flat().map(String).join(', ');
+    return [{ ...grip, name, label: `${shown.value!.title}: ${param.label.toLowerCase()}`, says }];
+  });
+});
+type Shown = (typeof grips.value)[number];
+
+function set(name: string, value: unknown, dragging: boolean): void {
+  const { pass } = bench;
+  bench.editLayer(
+    (project, at) =>
+      pass ? setPassValue(project, at, pass.id, name, value) : setSourceValue(project, at, name, value),
+    dragging ? `grip ${name}` : undefined,
+  );
+}
+function drag(event: PointerEvent, grip: Shown): void {
+  if (event.button !== 0) return;
+  const begun = placeOf(event);
+  const [dx, dy] = [grip.at[0] - begun[0], grip.at[1] - begun[1]];
+  followPointer(
+    event,
+    (now) => {
+      const [x, y] = placeOf(now);
+      player.touching = true;
+      set(grip.name, grip.put([x + dx, y + dy]), true);
+    },
+    () => {
+      player.touching = false;
+      store.endGesture();
+    },
+  );
+}
+const STEPS: Record<string, Place> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+function nudge(event: KeyboardEvent, { name, at, put }: Shown): void {
+  const step = STEPS[event.key];
+  if (!step) return;
+  event.stopPropagation();
+  event.preventDefault();
+  const far = event.shiftKey ? 10 : 1;
+  set(name, put([at[0] + step[0] * far, at[1] + step[1] * far]), false);
+}
+const stage = (p: Place): string => toStage(p).join(',');
+</script>
+
+<template>
+  <svg v-if="grips.length" ref="svg" class="grips" role="group" :aria-label="`${shown!.title} on the picture`">
+    <template v-for="grip in grips" :key="grip.name">
+      <polyline v-if="grip.line" class="under" :points="grip.line.map(stage).join(' ')" />
+      <polyline v-if="grip.line" class="line" :points="grip.line.map(stage).join(' ')" />
+    </template>
+    <g
+      v-for="grip in grips"
+      :key="grip.name"
+      class="grip"
+      :transform="`translate(${toStage(grip.at).join(' ')})`"
+      tabindex="0"
+      role="button"
+      :aria-label="grip.label"
+      :aria-description="grip.says"
+      @mousedown.prevent
+      @pointerdown.stop="drag($event, grip)"
+      @keydown="nudge($event, grip)"
+    >
+      <circle r="12" class="target" />
+      <rect x="-5" y="-5" width="10" height="10" class="mark" />
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.grips {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+.under {
+  stroke: rgb(0 0 0 / 60%);
+  stroke-width: 3.5;
+}
+.line {
+  stroke: #d8a84a;
+  stroke-width: 1.6;
+}
+.grip {
+  pointer-events: all;
+  cursor: move;
+  touch-action: none;
+}
+.target {
+  fill: transparent;
+}
+.mark {
+  fill: #1b1b1b;
+  stroke: #d8a84a;
+  stroke-width: 1.8;
+}
+</style>
