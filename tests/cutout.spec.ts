@@ -96,6 +96,28 @@ test('the screen is found without a pick and judged on grounds, by its pixels an
   await expect(readout).toContainText('alpha 100.0 %');
   await page.getByRole('button', { name: 'Edge at 200 %' }).click();
   await expect(page.getByRole('button', { name: 'Zoom to 100 %' })).toHaveText('200 %');
+  // what is in the window is computed by itself, and is what the whole frame has there
+  await page.keyboard.press('1');
+  await page.getByLabel('Preview scale').selectOption('1');
+  await pictureShown(page);
+  const [stage, shown] = [
+    (await page.getByRole('region', { name: 'Viewer' }).boundingBox())!,
+    (await picture(page).boundingBox())!,
+  ];
+  const inView = [0.3, 0.5, 0.7].flatMap((u) =>
+    [0.3, 0.5, 0.7].map(
+      (v) =>
+        [
+          (stage.x + u * stage.width - shown.x) / shown.width,
+          (stage.y + v * stage.height - shown.y) / shown.height,
+        ] as const,
+    ),
+  );
+  const coloursInView = () => Promise.all(inView.map(([u, v]) => colourAt(page, u, v)));
+  const near = await coloursInView();
+  await redrawn(page, () => page.getByRole('button', { name: 'Fit', exact: true }).first().click());
+  expect(await coloursInView()).toEqual(near);
+  await page.getByLabel('Preview scale').selectOption('auto');
   await page.keyboard.press('2');
   await page.getByLabel('Judged on').selectOption('as a tint over the layer');
   await expect.poll(async () => alpha(page, 0.1, 0.2)).toBeGreaterThan(150);

@@ -16,6 +16,8 @@ export type Look = 'picture' | 'matte' | 'tint' | 'check';
 
 export interface ShownFrame {
   bitmap: ImageBitmap;
+  /** where the bitmap lies in the frame, when only a part was computed; all in pixels of the plan's scale */
+  part?: { x: number; y: number; width: number; height: number };
   /** of a key check; islands in shares of the picture's size */
   check?: KeyCheck;
   problems: Problem[];

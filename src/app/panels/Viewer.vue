@@ -19,6 +19,7 @@ import MotionPath from '../viewer/MotionPath.vue';
 import PickTool from '../viewer/PickTool.vue';
 import PixelReadout from '../viewer/PixelReadout.vue';
 import ViewBar from '../viewer/ViewBar.vue';
+import type { ShownFrame } from '../../engine/types';
 import { useEdges } from '../viewer/edge-places';
 import { useSight } from '../viewer/sight';
 
@@ -37,7 +38,7 @@ const before = ref<HTMLCanvasElement>();
 const divider = ref(0.5);
 
 const shot = computed(() => bench.shot!);
-const { width, height, scale, frame, zoomTo, centreOn, wheel, dragPan } = useSight(stage, () => shot.value);
+const { width, scale, frame, seen, zoomTo, centreOn, wheel, dragPan } = useSight(stage, () => shot.value);
 const box = computed(() => ({
   left: `${frame.value.x}px`,
   top: `${frame.value.y}px`,
@@ -77,6 +78,7 @@ const handles = computed(
     onPicture.value,
 );
 watchEffect(() => (player.displayScale = width.value ? scale.value : 1));
+watch(seen, (part) => (player.sight = part), { immediate: true });
 
 const tinted = computed(() => bench.view === 'matte' && bench.ground.matte === 'tint');
 const readout = ref(false);
@@ -95,19 +97,25 @@ async function toEdge(): Promise<void> {
   centreOn(spot, 2);
 }
 
-function paint(canvas: HTMLCanvasElement | undefined, bitmap: ImageBitmap | undefined): void {
-  if (!canvas || !bitmap?.width) return;
-  if (canvas.width !== bitmap.width || canvas.height !== bitmap.height) {
-    canvas.width = bitmap.width;
-    canvas.height = bitmap.height;
+function paint(canvas: HTMLCanvasElement | undefined, shown: ShownFrame | null): void {
+  if (!canvas || !shown?.bitmap.width) return;
+  const { bitmap, part } = shown;
+  const { x, y, width, height } = part ?? { x: 0, y: 0, width: bitmap.width, height: bitmap.height };
+  if (canvas.width !== width || canvas.height !== height) {
+    canvas.width = width;
+    canvas.height = height;
   }
   const context = canvas.getContext('2d')!;
-  context.clearRect(0, 0, canvas.width, canvas.height);
-  context.drawImage(bitmap, 0, 0);
+  // around a part stays what was seen there of the same frame
+  const frame = String(player.shownFrame);
+  if (canvas.dataset['holds'] !== frame) context.clearRect(0, 0, width, height);
+  else context.clearRect(x, y, bitmap.width, bitmap.height);
+  canvas.dataset['holds'] = frame;
+  context.drawImage(bitmap, x, y);
   canvas.dataset['drawn'] = String(Number(canvas.dataset['drawn'] ?? 0) + 1);
 }
-watch([() => player.shown, after], () => paint(after.value, player.shown?.bitmap), { flush: 'post' });
-watch([() => player.before, before], () => paint(before.value, player.before?.bitmap), { flush: 'post' });
+watch([() => player.shown, after], () => paint(after.value, player.shown), { flush: 'post' });
+watch([() => player.before, before], () => paint(before.value, player.before), { flush: 'post' });
 
 function drop(event: DragEvent): void {
   const item = store.project?.stock.find(

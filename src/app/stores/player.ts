@@ -2,6 +2,8 @@ import { defineStore } from 'pinia';
 import { useStorage } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { rangeOf } from '../../core/document/edits/markers';
+import type { Rect } from '../../core/picture/rect';
+import { planPart } from '../../core/plan/parts';
 import type { FramePlan } from '../../core/plan/types';
 import type { Reduction } from '../../core/time/moment';
 import { planSound } from '../../core/sound/mix';
@@ -52,6 +54,8 @@ export const usePlayer = defineStore('player', () => {
   const busy = ref(false);
   const touching = ref(false);
   const displayScale = ref(1);
+  /** what of the shot is in the window, in its pixels; null when all of it is */
+  const sight = shallowRef<Rect | null>(null);
   /** what automatic preview went down to while playing */
   const playReduction = ref<Reduction | null>(null);
 
@@ -74,6 +78,14 @@ export const usePlayer = defineStore('player', () => {
   const look = computed<Look>(() =>
     tinted.value ? 'tint' : bench.view === 'matte' || bench.view === 'check' ? bench.view : 'picture',
   );
+  /** The part that is computed, in pixels of the plan's scale; null for all of it. A key is judged as a whole. */
+  const part = computed<Rect | null>(() => {
+    if (!sight.value || look.value === 'check') return null;
+    const { x, y, w, h } = sight.value;
+    const by = reduction.value;
+    const [left, top] = [Math.floor(x / by), Math.floor(y / by)];
+    return { x: left, y: top, w: Math.ceil((x + w) / by) - left, h: Math.ceil((y + h) / by) - top };
+  });
   /** The range that plays, in frames. */
   const range = computed(() => (bench.shot ? rangeOf(bench.shot) : { from: 0, to: 0 }));
   const readyCount = computed(() => readyRuns.value.reduce((sum, [from, to]) => sum + to - from, 0));
@@ -84,11 +96,12 @@ export const usePlayer = defineStore('player', () => {
     if (!project || !shot) return null;
     const named = view === 'alone' ? bench.ground.alone : '';
     const ground = named === 'below' ? named : (GROUND_COLOURS[named] ?? null);
-    return viewPlan(
+    const plan = viewPlan(
       { project, shot, layer, pass: bench.pass?.id ?? null, view, ground, reduction: reduction.value },
       frame,
       side,
     );
+    return plan && part.value ? planPart(plan, part.value) : plan;
   }
 
   const ahead = new Ahead({
@@ -101,8 +114,8 @@ export const usePlayer = defineStore('player', () => {
     has: (key) => engine!.cache.has(key),
     room: () =>
       engine!.cache.room(
-        Math.ceil((bench.shot?.width ?? 1) / reduction.value),
-        Math.ceil((bench.shot?.height ?? 1) / reduction.value),
+        part.value?.w ?? Math.ceil((bench.shot?.width ?? 1) / reduction.value),
+        part.value?.h ?? Math.ceil((bench.shot?.height ?? 1) / reduction.value),
       ),
     want: (keys) => engine!.cache.want(keys),
     compute: async (frame) => {
@@ -196,6 +209,7 @@ export const usePlayer = defineStore('player', () => {
       () => (bench.view === 'compare' ? bench.chosen : null),
       () => `${bench.ground.alone} ${bench.ground.matte}`,
       reduction,
+      part,
       () => store.media,
     ],
     () => {
@@ -350,6 +364,7 @@ export const usePlayer = defineStore('player', () => {
     busy,
     touching,
     displayScale,
+    sight,
     reduction,
     range,
     planOf,

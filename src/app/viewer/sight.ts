@@ -1,7 +1,11 @@
 import { computed, ref, type Ref } from 'vue';
 import { useElementSize } from '@vueuse/core';
 import { followPointer } from '../controls/pointer';
+import { intersect, isEmpty, sameRect, type Rect } from '../../core/picture/rect';
 import type { ViewFrame } from './frame';
+
+/** Shot pixels by which the part in the window grows at a time, so that a small move needs nothing new. */
+const STEP = 64;
 
 /** Stage pixels left free around a fitted picture, both sides together. */
 const MARGIN = 16;
@@ -25,6 +29,25 @@ export function useSight(stage: Ref<HTMLElement | undefined>, shot: () => { widt
       x: Math.round((width.value - size.width) / 2 + pan.value.x),
       y: Math.round((height.value - size.height) / 2 + pan.value.y),
     };
+  });
+
+  /** What of the shot is in the window, in its pixels, with some room around; null when all of it is. */
+  const seen = computed<Rect | null>((old) => {
+    const { x, y, scale } = frame.value;
+    const whole = { x: 0, y: 0, w: shot().width, h: shot().height };
+    const first = (v: number) => Math.floor((v - STEP / 2) / STEP) * STEP;
+    const last = (v: number) => Math.ceil((v + STEP / 2) / STEP) * STEP;
+    const [left, top] = [first(-x / scale), first(-y / scale)];
+    const around = {
+      x: left,
+      y: top,
+      w: last((width.value - x) / scale) - left,
+      h: last((height.value - y) / scale) - top,
+    };
+    const part = intersect(around, whole);
+    const next = !width.value || isEmpty(part) || sameRect(part, whole) ? null : part;
+    // the same part stays the same value, so that nothing looks changed
+    return old && next && sameRect(old, next) ? old : next;
   });
 
   /** @param next null fits @param at the place in the stage that stays where it is; without one, the middle */
@@ -64,5 +87,5 @@ export function useSight(stage: Ref<HTMLElement | undefined>, shot: () => { widt
       (now) => (pan.value = { x: start.x + now.clientX - event.clientX, y: start.y + now.clientY - event.clientY }),
     );
   }
-  return { width, height, scale, frame, zoomTo, centreOn, wheel, dragPan };
+  return { width, height, scale, frame, seen, zoomTo, centreOn, wheel, dragPan };
 }

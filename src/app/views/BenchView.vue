@@ -127,7 +127,7 @@ onBeforeUnmount(async () => {
   removeEventListener('pagehide', settle);
   if (player.playing) player.stop();
   player.shuttle(0);
-  const shown = bench.view === 'picture' ? player.shown?.bitmap : undefined;
+  const shown = bench.view === 'picture' && !player.shown?.part ? player.shown?.bitmap : undefined;
   if (shown?.width && !store.readOnly) await store.setPoster(await posterFrom(shown)).catch(() => undefined);
   await store.close();
 });

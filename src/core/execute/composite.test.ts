@@ -126,7 +126,7 @@ describe('placement', () => {
 });
 
 test('a thumbnail shows the whole picture in the middle, clear around it', () => {
-  const flat = backdrop(bench, 40, 20, [1, 0, 0]);
+  const flat = backdrop(bench, { x: 0, y: 0, w: 40, h: 20 }, [1, 0, 0]);
   const small = thumbnail(bench, flat, { w: 40, h: 20 }, 20, 20);
   const floats = floatsOf(bench, small);
   expect(floats.subarray((10 * 20 + 10) * 4, (10 * 20 + 10) * 4 + 4)).toEqual(Float32Array.of(1, 0, 0, 1));

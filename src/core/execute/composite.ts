@@ -11,14 +11,13 @@ interface Tools {
   arena: Arena;
 }
 
-/** A shot-sized picture of the background. */
+/** A picture of the background. */
 export function backdrop(
   { kernels, arena }: Tools,
-  width: number,
-  height: number,
+  rect: Rect,
   colour: readonly [number, number, number] | null,
 ): Picture {
-  const out = Picture.make(arena, { x: 0, y: 0, w: width, h: height });
+  const out = Picture.make(arena, rect);
   const [r, g, b] = colour ?? [0, 0, 0];
   kernels.fill(out.at, out.pixels, r, g, b, colour ? 1 : 0);
   return out;
@@ -145,7 +144,7 @@ export function thumbnail(
   const scale = Math.min(w / part.w, h / part.h);
   const [x, y] = apply(scaling(scale, scale), part.w, part.h);
   const map = multiply(translation((w - x) / 2, (h - y) / 2), scaling(scale, scale));
-  const out = backdrop(tools, w, h, null);
+  const out = backdrop(tools, { x: 0, y: 0, w, h }, null);
   const placed = isEmpty(picture.rect) ? null : place(tools, picture, map, 1, out.rect);
   if (placed) {
     blendRows(tools, out, placed, placed.rect, 0);

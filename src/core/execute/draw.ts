@@ -1,32 +1,28 @@
 // A layer's picture comes into its shot: placed, taken through the passes after Place, mixed with what lies below.
 import { BLEND_MODES } from '../picture/blend';
 import type { Picture } from '../picture/picture';
-import { isEmpty, type Rect } from '../picture/rect';
+import { grow, intersect, isEmpty, type Rect } from '../picture/rect';
 import { passOf } from '../passes/registry';
-import type { LayerPlan, PassPlan } from '../plan/types';
+import { reachAfterPlace } from '../plan/parts';
+import type { LayerPlan, Size } from '../plan/types';
 import { blendRows, copyOf, cutBy, partOf, placed, placedCoverage, plainShift } from './composite';
 import { layerSpace, mixed, runPasses, single, type Bench, type Space } from './passes';
 
 type Tools = Bench;
 
-/** How far passes after Place read around a pixel; those that need what lies below see the shot alone. */
-const reachOf = (passes: readonly PassPlan[], { w, h }: Rect): number =>
-  passes.reduce((sum, pass) => {
-    const declared = passOf(pass.type)!;
-    if (!('run' in declared) || declared.needs || declared.idle?.(pass.values as never)) return sum;
-    return Math.min(Math.max(w, h), sum + declared.reach(pass.values as never));
-  }, 0);
-const grown = ({ x, y, w, h }: Rect, by: number): Rect => ({ x: x - by, y: y - by, w: w + 2 * by, h: h + 2 * by });
+/** What a layer comes into. */
+interface Ground {
+  /** size of the shot; what lies under the layer may be a part of it */
+  shot: Size;
+  /** whether the shot is mixed in linear light, and what lies under the layer is linear */
+  linear: boolean;
+  /** what the layer is cut by: a plane of the whole shot */
+  matte: Picture | null;
+}
 
-/** Draws a layer's processed picture into the shot, in place. @param under shot-sized; linear when `linear` says so @param matte what the layer is cut by */
-export function drawLayer(
-  tools: Tools,
-  under: Picture,
-  layer: LayerPlan,
-  picture: Picture,
-  linear: boolean,
-  matte: Picture | null,
-): void {
+/** Draws a layer's processed picture into the shot, in place. */
+export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, picture: Picture, ground: Ground): void {
+  const { shot, linear, matte } = ground;
   if (isEmpty(picture.rect) || layer.opacity <= 0) return;
   const mode = BLEND_MODES.indexOf(layer.blend);
   const shift = plainShift(layer, linear);
@@ -35,18 +31,21 @@ export function drawLayer(
       const { rect } = picture;
       return blendRows(tools, under, picture, { ...rect, x: rect.x + shift[0], y: rect.y + shift[1] }, mode);
     }
-    const room = matte ? 0 : reachOf(layer.after, under.rect);
-    let lying = placed(tools, layer, picture, grown(under.rect, room));
+    // never further than the shot is large, however far a pass may look
+    const reach = Math.min(Math.max(shot.w, shot.h), reachAfterPlace(layer.after));
+    const around = grow(under.rect, reach);
+    let lying = placed(tools, layer, picture, matte ? intersect(around, { x: 0, y: 0, ...shot }) : around);
     if (!lying) return;
-    if (matte) cutBy(tools, lying, matte.at, under.rect.w);
-    lying = afterPlace(tools, lying, layer, under, linear);
+    if (matte) cutBy(tools, lying, matte.at, shot.w);
+    lying = afterPlace(tools, lying, layer, under, ground);
     blendRows(tools, under, lying, lying.rect, mode);
     lying.release();
   });
 }
 
 /** Takes a placed picture through the passes that work after Place. @param picture display-encoded, given up @returns in the light of the shot, owned by the caller */
-function afterPlace(tools: Tools, picture: Picture, layer: LayerPlan, under: Picture, linear: boolean): Picture {
+function afterPlace(tools: Tools, picture: Picture, layer: LayerPlan, under: Picture, ground: Ground): Picture {
+  const { shot: size, linear } = ground;
   const turn = (to: boolean) => {
     if (to === lit) return;
     if (to) tools.kernels.toLinearSpan(picture.at, picture.pixels);
@@ -58,7 +57,7 @@ function afterPlace(tools: Tools, picture: Picture, layer: LayerPlan, under: Pic
     if (passOf(pass.type)!.idle?.(pass.values as never)) continue;
     turn(linear && passOf(pass.type)!.light === 'shot');
     const space: Space = {
-      size: { w: under.rect.w, h: under.rect.h },
+      size,
       coverage: (plan, rect) => {
         const own = (part: Rect) => tools.masks.plane(plan, part);
         return pass.amount === undefined ? placedCoverage(tools, layer, own, rect) : own(rect);
@@ -80,15 +79,10 @@ function lightOf({ kernels }: Tools, picture: Picture, from: boolean, to: boolea
 }
 
 /** Takes what lies below an adjustment layer through its passes, in place; as strongly as its opacity, masks and matte say. */
-export function adjustBelow(
-  tools: Tools,
-  under: Picture,
-  layer: LayerPlan,
-  linear: boolean,
-  matte: Picture | null,
-): void {
+export function adjustBelow(tools: Tools, under: Picture, layer: LayerPlan, ground: Ground): void {
+  const { shot, linear, matte } = ground;
   const { rect } = under;
-  const space = { ...layerSpace(tools, { w: rect.w, h: rect.h }), below: (part: Rect) => partOf(tools, under, part) };
+  const space = { ...layerSpace(tools, shot), below: (part: Rect) => partOf(tools, under, part) };
   tools.arena.guarded(() => {
     const before = copyOf(tools, under);
     if (linear) tools.kernels.toDisplaySpan(before.at, before.pixels);
@@ -107,7 +101,8 @@ export function adjustBelow(
           tools.kernels.timesPlane(at, held, under.pixels);
         });
       }
-      if (matte) tools.kernels.timesPlane(at, matte.at, under.pixels);
+      for (let y = 0; matte && y < rect.h; y++)
+        tools.kernels.timesPlane(at + y * rect.w * 4, matte.at + ((rect.y + y) * shot.w + rect.x) * 4, rect.w);
       tools.kernels.lerpByPlane(under.at, blended.at, at, under.at, under.pixels);
     });
     if (blended !== after) blended.release();

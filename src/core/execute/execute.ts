@@ -4,17 +4,19 @@ import { sourceOf } from '../sources/registry';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import { Picture } from '../picture/picture';
+import type { Rect } from '../picture/rect';
 import { hash } from '../plan/hash';
 import type { DrawnMatte } from '../document/mask';
 import type { StockId } from '../document/schema';
+import { joins } from '../plan/passes';
 import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, SourcePlan, Tables } from '../plan/types';
 import { between } from '../analysis/flow';
 import { PictureCache } from './cache';
 import type { CoveragePlan } from '../masks/coverage';
-import { backdrop, copyOf } from './composite';
+import { backdrop, copyOf, partOf } from './composite';
 import { adjustBelow, drawLayer } from './draw';
 import { coveragesOf, MaskStore, type Outline } from './masks';
-import { joins, layerSpace, runPasses, type Keep } from './passes';
+import { layerSpace, runPasses, type Keep } from './passes';
 import { PlateStore } from './plates';
 
 /** A fetched frame: straight 8-bit RGBA at full size. */
@@ -78,8 +80,18 @@ export class Executor {
    * The composite of a plan: shot-sized, display-encoded, premultiplied, owned by the caller.
    * Layers that cannot be computed show as a striped placeholder and are listed in `problems`.
    */
-  frame(plan: FramePlan, keep: Keep = 'every', problems: Problem[] = []): Promise<Picture> {
-    return this.composite(plan, { tables: plan, keep, problems });
+  async frame(plan: FramePlan, keep: Keep = 'every', problems: Problem[] = []): Promise<Picture> {
+    const picture = await this.composite(plan, { tables: plan, keep, problems });
+    return plan.seen ? this.cutOut(picture, plan.seen) : picture;
+  }
+
+  /** A part of a picture, owned by the caller. @param picture given up */
+  private cutOut(picture: Picture, rect: Rect): Picture {
+    try {
+      return partOf(this, picture, rect);
+    } finally {
+      picture.release();
+    }
   }
 
   private async composite(plan: CompositePlan, job: Job): Promise<Picture> {
@@ -103,7 +115,7 @@ export class Executor {
     try {
       drawn.slice(0, AHEAD).forEach(begin);
       const linear = plan.light === 'linear';
-      let under = start ?? hold(backdrop(this, plan.width, plan.height, plan.background));
+      let under = start ?? hold(backdrop(this, plan.part ?? wholeOf(plan), plan.background));
       if (!start && linear) this.kernels.toLinearSpan(under.at, under.pixels);
       const own = () => {
         if (!under.shared) return;
@@ -115,8 +127,9 @@ export class Executor {
         const { picture, matte } = await begun[i]!;
         begin(drawn[i + AHEAD]);
         own();
-        if (picture) drawLayer(this, under, layer, picture, linear, matte);
-        else adjustBelow(this, under, layer, linear, matte);
+        const shot = { w: plan.width, h: plan.height };
+        if (picture) drawLayer(this, under, layer, picture, { shot, linear, matte });
+        else adjustBelow(this, under, layer, { shot, linear, matte });
         letGo(picture);
         letGo(matte);
         if (keep === 'every' && !problems.length) this.cache.put(keys[first + i]!, under);
@@ -165,8 +178,9 @@ export class Executor {
       picture = await this.layer(layer, keep, problems, tables);
       const shown = picture;
       return this.arena.guarded(() => {
-        const drawn = backdrop(this, plan.width, plan.height, null);
-        drawLayer(this, drawn, { ...layer, blend: 'normal' }, shown, false, own);
+        const drawn = backdrop(this, wholeOf(plan), null);
+        const shot = { w: plan.width, h: plan.height };
+        drawLayer(this, drawn, { ...layer, blend: 'normal' }, shown, { shot, linear: false, matte: own });
         const plane = Picture.make(this.arena, { x: 0, y: 0, w: Math.ceil(drawn.pixels / 4) + 1, h: 1 });
         this.kernels.coveragePlane(drawn.at, drawn.pixels, by === 'brightness' ? 1 : 0, invert ? 1 : 0, plane.at);
         drawn.release();
@@ -187,21 +201,39 @@ export class Executor {
     given?: Tables,
   ): Promise<Picture> {
     const tables = given ?? ('tables' in layer ? layer.tables : NOTHING);
-    const space = layerSpace(this, layer.size);
     const job = { tables, keep, problems };
     try {
-      let done = layer.passes.length;
-      while (done > 0 && (joins(layer.passes[done]) || !this.cache.has(layer.passes[done - 1]!.key))) done--;
-      await this.prepare(layer, done);
-      // it may have been dropped while the rest was fetched
-      const cached = done > 0 ? this.cache.get(layer.passes[done - 1]!.key) : undefined;
-      if (cached) return runPasses(this, space, layer.passes.slice(done), cached, keep);
-      if (done > 0) await this.prepare(layer, 0);
-      return runPasses(this, space, layer.passes, await this.source(layer, job), keep);
+      return layer.part ? await this.partOfLayer(layer, layer.part, job) : await this.line(layer, job);
     } catch (error) {
       problems.push({ layer: layer.name, sentence: sentenceOf(error) });
       return this.placeholder(layer);
     }
+  }
+
+  /** A layer's picture after its passes. */
+  private async line(layer: LayerPlan, job: Job, source = () => this.source(layer, job)): Promise<Picture> {
+    const { keep } = job;
+    const space = layerSpace(this, layer.size);
+    let done = layer.passes.length;
+    while (done > 0 && (joins(layer.passes[done]) || !this.cache.has(layer.passes[done - 1]!.key))) done--;
+    await this.prepare(layer, done);
+    // it may have been dropped while the rest was fetched
+    const cached = done > 0 ? this.cache.get(layer.passes[done - 1]!.key) : undefined;
+    if (cached) return runPasses(this, space, layer.passes.slice(done), cached, keep);
+    if (done > 0) await this.prepare(layer, 0);
+    return runPasses(this, space, layer.passes, await source(), keep);
+  }
+
+  /** A part of a layer's picture: whole up to a pass, and from there on only what is needed. */
+  private async partOfLayer(
+    layer: LayerPlan,
+    { rect, from }: NonNullable<LayerPlan['part']>,
+    job: Job,
+  ): Promise<Picture> {
+    const before = layer.passes.slice(0, from);
+    const whole = { ...layer, passes: before, key: before.at(-1)?.key ?? layer.sourceKey };
+    const cut = { ...layer, sourceKey: hash(JSON.stringify([whole.key, rect])), passes: layer.passes.slice(from) };
+    return this.line(cut, job, async () => this.cutOut(await this.line(whole, job), rect));
   }
 
   /** Fetches what the passes from one on need beside the picture. */
@@ -318,8 +350,10 @@ export class Executor {
   }
 }
 
+const wholeOf = ({ width, height }: CompositePlan): Rect => ({ x: 0, y: 0, w: width, h: height });
+
 /** Names the composite after each layer by everything that went into it. */
 function compositeKeys(plan: CompositePlan): string[] {
-  let key = JSON.stringify([plan.width, plan.height, plan.background, plan.light]);
+  let key = JSON.stringify([plan.width, plan.height, plan.background, plan.light, plan.part]);
   return plan.layers.map((layer) => (key = hash(`${key} ${layer.drawn}`)));
 }

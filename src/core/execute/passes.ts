@@ -1,11 +1,12 @@
 import type { PointPass, PassTools } from '../passes/define';
 import { passOf } from '../passes/registry';
 import type { CoveragePlan } from '../masks/coverage';
+import { isIdle, joins } from '../plan/passes';
 import type { PassPlan } from '../plan/types';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
-import { intersect, isEmpty, union, type Rect } from '../picture/rect';
+import { intersect, isEmpty, sameRect, union, type Rect } from '../picture/rect';
 import type { PictureCache } from './cache';
 import type { MaskStore } from './masks';
 import type { PlateStore } from './plates';
@@ -72,9 +73,6 @@ export function runPasses(
 }
 
 const isArea = (pass: PassPlan): boolean => 'run' in passOf(pass.type)!;
-/** True for a key that needs the picture from before the keys that it goes together with. */
-export const joins = (pass: PassPlan | undefined): boolean =>
-  pass?.values['combine'] === 'max' || pass?.values['combine'] === 'min';
 
 /** The passes from index i on that are done in one go: keys that go together, or point passes up to one that needs whole pictures. */
 function nextRun(passes: readonly PassPlan[], i: number): readonly PassPlan[] {
@@ -144,7 +142,6 @@ function extended({ kernels, arena }: Bench, picture: Picture, rect: Rect): Pict
   return out;
 }
 
-const sameRect = (a: Rect, b: Rect): boolean => a.x === b.x && a.y === b.y && a.w === b.w && a.h === b.h;
 /** Fills a picture with what another one has there, clear elsewhere. */
 function copyInto({ kernels }: Pick<Bench, 'kernels'>, from: Picture, to: Picture): void {
   kernels.fill(to.at, to.pixels, 0, 0, 0, 0);
@@ -157,8 +154,6 @@ function copyInto({ kernels }: Pick<Bench, 'kernels'>, from: Picture, to: Pictur
     );
   }
 }
-
-const isIdle = (pass: PassPlan): boolean => passOf(pass.type)!.idle?.(pass.values as never) ?? false;
 
 function area(bench: Bench, space: Space, pass: PassPlan, picture: Picture): Picture {
   const declared = passOf(pass.type)!;

@@ -21,6 +21,8 @@ export function grow(r: Rect, by: number): Rect {
   return { x: r.x - by, y: r.y - by, w: r.w + 2 * by, h: r.h + 2 * by };
 }
 
+export const sameRect = (a: Rect, b: Rect): boolean => a.x === b.x && a.y === b.y && a.w === b.w && a.h === b.h;
+
 export const isEmpty = (r: Rect): boolean => r.w <= 0 || r.h <= 0;
 
 export function union(a: Rect, b: Rect): Rect {

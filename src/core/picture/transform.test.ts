@@ -127,7 +127,10 @@ describe('motion blur', () => {
     }) as unknown as LayerPlan;
   const white = () => new Float32Array(W * H * 4).fill(1);
   const drawn = (moves: number[]) => {
-    const [under, picture] = [backdrop(bench, 60, 60, null), pictureOf(bench, { x: 0, y: 0, w: W, h: H }, white())];
+    const [under, picture] = [
+      backdrop(bench, { x: 0, y: 0, w: 60, h: 60 }, null),
+      pictureOf(bench, { x: 0, y: 0, w: W, h: H }, white()),
+    ];
     const lying = placed(bench, plan(moves), picture, under.rect)!;
     blendRows(bench, under, lying, lying.rect, 0);
     lying.release();

@@ -31,6 +31,9 @@ export function planPasses(moment: Moment, passes: readonly Pass[], size: Size, 
 }
 
 export const isIdle = (pass: PassPlan): boolean => passOf(pass.type)!.idle?.(pass.values as never) ?? false;
+/** True for a key that needs the picture from before the keys that it goes together with. */
+export const joins = (pass: PassPlan | undefined): boolean =>
+  pass?.values['combine'] === 'max' || pass?.values['combine'] === 'min';
 /** @param size of the picture that the values work on, at the plan's scale */
 export const resolveTools = (moment: Moment, size: Size): ResolveTools => ({
   moment,

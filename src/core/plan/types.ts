@@ -4,6 +4,7 @@ import type { CoveragePlan } from '../masks/coverage';
 import type { PlainValues } from '../params/registry';
 import type { BlendMode } from '../picture/blend';
 import type { Matrix, Projective } from '../picture/matrix';
+import type { Rect } from '../picture/rect';
 import type { Reduction } from '../time/moment';
 
 export interface Size {
@@ -67,6 +68,8 @@ export interface LayerPlan {
   cover: CoveragePlan[];
   /** what gives it its coverage, among the mattes of the frame's plan */
   matte: { key: string; by: 'alpha' | 'brightness'; invert: boolean } | null;
+  /** passes from one on work on a part of the picture alone; on all of it when left out */
+  part?: { rect: Rect; from: number };
   /** names all that says how its picture comes into the shot, by content */
   drawn: string;
 }
@@ -78,6 +81,8 @@ export interface CompositePlan {
   reduction: Reduction;
   background: readonly [number, number, number] | null;
   light: 'display' | 'linear';
+  /** what of it is computed; all when left out */
+  part?: Rect;
   /** bottom layer first */
   layers: LayerPlan[];
   key: string;
@@ -90,7 +95,10 @@ export interface Tables {
   shots: Record<string, CompositePlan>;
 }
 /** All that is needed to compute a frame. The same document, frame and scale give the same plan. */
-export interface FramePlan extends CompositePlan, Tables {}
+export interface FramePlan extends CompositePlan, Tables {
+  /** what of it is given back; all when left out */
+  seen?: Rect;
+}
 /** All that is needed to compute a layer by itself. */
 export interface AlonePlan extends LayerPlan {
   tables: Tables;

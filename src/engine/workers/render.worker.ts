@@ -148,7 +148,10 @@ const api = {
     if (look === 'matte') picture = asMatte(picture);
     const bitmap = look === 'tint' ? await tintOf(picture) : await bitmapOf(picture);
     picture.release();
-    return Comlink.transfer({ bitmap, problems }, [bitmap]);
+    const { seen, width, height } = plan;
+    return Comlink.transfer({ bitmap, problems, ...(seen && { part: { x: seen.x, y: seen.y, width, height } }) }, [
+      bitmap,
+    ]);
   },
 
   /** A frame as straight 8-bit RGBA, for a file. @throws when a layer cannot be computed */
