@@ -5,12 +5,12 @@ import {
   AudioSample,
   AudioSampleSource,
   BlobSource,
-  BufferTarget,
   canEncodeAudio,
   EncodedPacketSink,
   Input,
   Mp4OutputFormat,
   Output,
+  StreamTarget,
   VideoSample,
   VideoSampleSource,
   WebMOutputFormat,
@@ -27,6 +27,7 @@ import { rangeOf } from '../../core/document/edits/markers';
 import { planSound, type SoundItem } from '../../core/sound/mix';
 import { secondsAt } from '../../core/time/rate';
 import { carryErrors } from '../thrown';
+import { PartsFile } from './parts-file';
 import type { RenderResult, RenderSettings } from '../types';
 
 carryErrors();
@@ -38,6 +39,10 @@ const SOUND_BLOCK_SECONDS = 1;
 type Mix = (items: SoundItem[], from: number, length: number, rate: number) => Promise<[Float32Array, Float32Array]>;
 /** Frames that are asked for ahead of the one that is written. */
 const IN_HAND = 8;
+/** Bytes that are written at a time. */
+const CHUNK = 1 << 20;
+/** Packets of sound in a second, at most: the shortest that a codec makes is 10 ms. */
+const MOST_SOUND_PACKETS = 100;
 let cancelled = false;
 
 function checkCancelled(): void {
@@ -96,10 +101,11 @@ const api = {
     const { from, to } = rangeOf(shot);
     const begin = secondsAt(from, rate);
     const written = settings.clear ? onNothing(project, shot) : project;
-    const target = new BufferTarget();
+    const file = new PartsFile();
     const output = new Output({
-      format: settings.container === 'mp4' ? new Mp4OutputFormat({ fastStart: 'in-memory' }) : new WebMOutputFormat(),
-      target,
+      // room for the table of contents is kept at the beginning, so that nothing has to wait in memory for it
+      format: settings.container === 'mp4' ? new Mp4OutputFormat({ fastStart: 'reserve' }) : new WebMOutputFormat(),
+      target: new StreamTarget(file.stream, { chunked: true, chunkSize: CHUNK }),
     });
     const keepAlpha = settings.container === 'webm' && (settings.clear || !shot.background);
     const video = new VideoSampleSource({
@@ -109,11 +115,12 @@ const api = {
       keyFrameInterval: 2,
       alpha: keepAlpha ? 'keep' : 'discard',
     });
-    output.addVideoTrack(video, { frameRate: rate.num / rate.den });
+    output.addVideoTrack(video, { frameRate: rate.num / rate.den, maximumPacketCount: to - from });
     const items = settings.sound ? planSound(project, shotId) : [];
     const codec = items.length ? await soundCodec(settings.container) : null;
     const audio = codec ? new AudioSampleSource({ codec, bitrate: SOUND_BITRATE }) : null;
-    if (audio) output.addAudioTrack(audio);
+    const longest = secondsAt(to, rate) - begin;
+    if (audio) output.addAudioTrack(audio, { maximumPacketCount: Math.ceil(longest * MOST_SOUND_PACKETS) + 64 });
     try {
       await output.start();
       let sounded = begin;
@@ -151,7 +158,7 @@ const api = {
       await output.cancel().catch(() => undefined);
       throw error;
     }
-    const blob = new Blob([target.buffer!], { type: `video/${settings.container}` });
+    const blob = file.blob(`video/${settings.container}`);
     return check(blob, {
       frames: to - from,
       width: shot.width,
