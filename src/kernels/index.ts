@@ -16,4 +16,7 @@ export { blurRows, blurColumns } from './blur';
 export { blurNear } from './blur-near';
 export { lumaPlane, halvePlane, flowLevel, flowBetween } from './flow';
 export { blendSpan } from './blend';
-export { colourByAlpha, growAlpha, rampFill } from './shape';
+export { colourByAlpha, growAlpha, overPlane, rampFill } from './shape';
+export { carryAlong, halfWayLines, lineDistance, movedEdge, ringPlane } from './distance';
+export { blurPlane, clearPatches, joinMask, leastInDisc, overrule, rampPlane, tablePlane } from './plane';
+export { capsule, joinStroke, linePlane, linearPlane, radialPlane, stretchedPlane } from './formula';

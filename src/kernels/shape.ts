@@ -59,3 +59,13 @@ export function rampFill(dst: usize, w: i32, h: i32, round: i32, ax: f32, ay: f3
     }
   }
 }
+
+/** A colour laid over n pixels in place, as much as a plane of floats says. @param alone nothing of the pixels stays, also where the colour is not */
+export function overPlane(at: usize, plane: usize, n: i32, r: f32, g: f32, b: f32, alone: i32): void {
+  const colour = f32x4(r, g, b, 1);
+  for (let end = at + (<usize>n << 4); at < end; at += 16, plane += 4) {
+    const c = v128.load32_splat(plane);
+    const under = alone ? f32x4.splat(0) : f32x4.mul(v128.load(at), f32x4.sub(f32x4.splat(1), c));
+    v128.store(at, f32x4.add(under, f32x4.mul(colour, c)));
+  }
+}

@@ -58,6 +58,7 @@ export class Executor {
     matteOf?: (id: string) => DrawnMatte | undefined,
   ) {
     this.masks = new MaskStore(
+      this,
       (shape) =>
         fetch({
           kind: 'stock',

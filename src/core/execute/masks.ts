@@ -1,5 +1,6 @@
 import { type CoveragePlan, type MaskAssets, type ShapePlan, coverage } from '../masks/coverage';
 import type { DrawnMatte } from '../document/mask';
+import type { PlaneTools } from '../masks/distance';
 import { matteById, unpackMatte } from '../masks/matte-data';
 import type { Ring } from '../masks/path';
 import { paramsOf } from '../passes/registry';
@@ -31,6 +32,7 @@ export class MaskStore {
   private readonly texts = new Map<string, readonly Ring[]>();
 
   constructor(
+    private readonly tools: PlaneTools,
     private readonly fetchPicture: FetchPicture,
     private readonly outline: Outline,
     private readonly matteOf: (id: string) => DrawnMatte | undefined = matteById,
@@ -52,7 +54,7 @@ export class MaskStore {
     let plane = this.planes.get(key);
     if (plane) this.planes.delete(key);
     else {
-      plane = coverage(plan, rect, this.assets);
+      plane = coverage(plan, rect, this.assets, this.tools);
       this.held += plane.byteLength;
     }
     this.planes.set(key, plane);

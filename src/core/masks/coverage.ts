@@ -1,6 +1,7 @@
 // Masks at one moment → how much of each pixel they cover.
 import type { Rect } from '../picture/rect';
-import { edgeDistance, halfWayLines } from './distance';
+import type { Arena } from '../picture/arena';
+import { halfWayLines, planeBytes, withDistance, type PlaneTools } from './distance';
 import { flattened, type Ring, type Vertex } from './path';
 import { fillRings } from './raster';
 import { blurPlane } from './soften';
@@ -49,49 +50,51 @@ export interface MaskAssets {
 /** The share of a soft edge's width that is one standard deviation of its ramp. */
 const SIGMA = 1 / 4;
 
+const JOINED = ['add', 'subtract', 'intersect', 'exclude'] as const satisfies readonly MaskPlan['mode'][];
+
 /**
  * Coverage of masks together, in order: add a+b−ab, subtract a(1−b), intersect ab, exclude a+b−2ab. When the first one
- * subtracts or intersects it does so from everything. @param rect preview pixels from the source's top left @returns w×h floats 0…1
+ * subtracts or intersects it does so from everything; an intersection takes away what the mask does not reach, less so the
+ * weaker the mask is. @param rect preview pixels from the source's top left @returns w×h floats 0…1
  */
-export function coverage(plan: CoveragePlan, rect: Rect, assets: MaskAssets): Float32Array {
-  const sum = new Float32Array(rect.w * rect.h);
-  if (plan.masks[0]?.mode === 'subtract' || plan.masks[0]?.mode === 'intersect') sum.fill(1);
-  for (const mask of plan.masks) {
-    const own = maskCoverage(mask, plan, rect, assets);
-    const { opacity, invert, mode } = mask;
-    for (let i = 0; i < sum.length; i++) {
-      const a = sum[i]!;
-      const b = (invert ? 1 - own[i]! : own[i]!) * opacity;
-      // the others leave alone what the mask does not reach; an intersection takes it away, less so the weaker the mask is
-      sum[i] =
-        mode === 'add'
-          ? a + b - a * b
-          : mode === 'subtract'
-            ? a * (1 - b)
-            : mode === 'exclude'
-              ? a + b - 2 * a * b
-              : a * (b + 1 - opacity);
-    }
-  }
-  if (plan.side === 'outside') for (let i = 0; i < sum.length; i++) sum[i] = 1 - sum[i]!;
-  return sum;
+export function coverage(plan: CoveragePlan, rect: Rect, assets: MaskAssets, tools: PlaneTools): Float32Array {
+  const { kernels, arena } = tools;
+  const n = rect.w * rect.h;
+  const bytes = planeBytes(rect.w, rect.h);
+  return arena.guarded(() =>
+    arena.scratch(2 * bytes, (sum) => {
+      const own = sum + bytes;
+      const first = plan.masks[0]?.mode;
+      kernels.fillPlane(sum, n, first === 'subtract' || first === 'intersect' ? 1 : 0);
+      for (const mask of plan.masks) {
+        drawMask(own, mask, plan, rect, assets, tools);
+        kernels.joinMask(sum, own, n, JOINED.indexOf(mask.mode), mask.invert ? 1 : 0, mask.opacity);
+      }
+      const out = arena.floats(sum, n).slice();
+      if (plan.side === 'outside') for (let i = 0; i < n; i++) out[i] = 1 - out[i]!;
+      return out;
+    }),
+  );
 }
 
-/** One mask's coverage, before its mode, opacity and inversion. */
-export function maskCoverage(
+/** One mask's coverage, before its mode, opacity and inversion. @param own address of the floats of a rectangle */
+function drawMask(
+  own: number,
   mask: MaskPlan,
-  at: Pick<CoveragePlan, 'scale' | 'centre'>,
+  at: CoveragePlan,
   rect: Rect,
   assets: MaskAssets,
-): Float32Array {
+  tools: PlaneTools,
+): void {
+  const { kernels, arena } = tools;
   const { shape } = mask;
   const feather = mask.feather * at.scale;
   const shift = mask.featherSide === 'inside' ? -feather / 2 : mask.featherSide === 'outside' ? feather / 2 : 0;
   const grow = mask.grow * at.scale + shift;
   const middle: Pair = [at.centre[0] - rect.x, at.centre[1] - rect.y];
   if (shape.kind === 'line' || shape.kind === 'linear' || shape.kind === 'radial')
-    return analytic(shape, at.scale, middle, rect, grow, feather);
-  const whole = { w: Math.round(2 * at.centre[0]), h: Math.round(2 * at.centre[1]) };
+    return formula(own, shape, at.scale, middle, rect, grow, feather, tools);
+  kernels.fillPlane(own, rect.w * rect.h, 0);
   const outlined = outlines(shape, at.scale, [0, 0], assets);
   const margin = Math.ceil(Math.abs(grow) + feather * SIGMA * 3.5 + 2);
   const soft = outlined?.soft;
@@ -99,23 +102,23 @@ export function maskCoverage(
   const box = outlined
     ? near(outlined.rings, middle, rect, margin + most)
     : { x: -margin, y: -margin, w: rect.w + 2 * margin, h: rect.h + 2 * margin };
-  if (box.w <= 0 || box.h <= 0) return new Float32Array(rect.w * rect.h);
+  if (box.w <= 0 || box.h <= 0) return;
   const origin: Pair = [middle[0] - box.x, middle[1] - box.y];
   const rings = outlined?.rings.map((ring) => shifted(ring, origin));
-  let plane: Float32Array;
-  if (rings) plane = fillRings(rings, box.w, box.h);
-  else if (shape.kind === 'brush') plane = paintStrokes(shape.strokes, at.scale, origin, box.w, box.h);
-  else
-    plane = stretched(
-      assets.plane(shape as Extract<ShapePlan, { kind: 'picture' | 'matte' }>),
-      whole,
-      origin,
-      box.w,
-      box.h,
-    );
-  if (grow !== 0 || most > 0) plane = regrown(plane, box, rings, soft, grow, feather);
-  if (feather > 0 && most === 0) blurPlane(plane, box.w, box.h, feather * SIGMA);
-  return cut(plane, box, rect);
+  arena.scratch(planeBytes(box.w, box.h), (plane) => {
+    if (rings) arena.floats(plane, box.w * box.h).set(fillRings(rings, box.w, box.h));
+    else if (shape.kind === 'brush') {
+      kernels.fillPlane(plane, box.w * box.h, 0);
+      paintStrokes(tools, plane, shape.strokes, at.scale, origin, box.w, box.h);
+    } else {
+      const whole = { w: Math.round(2 * at.centre[0]), h: Math.round(2 * at.centre[1]) };
+      const bytes = assets.plane(shape as Extract<ShapePlan, { kind: 'picture' | 'matte' }>);
+      stretched(tools, plane, bytes, whole, origin, box.w, box.h);
+    }
+    if (grow !== 0 || most > 0) regrow(tools, plane, box, rings, soft, grow, feather, most);
+    if (feather > 0 && most === 0) blurPlane(tools, plane, box.w, box.h, feather * SIGMA);
+    copyRows(arena, plane, box, own, rect);
+  });
 }
 
 /** The closed lines of a shape about the origin, if it has any. */
@@ -169,25 +172,23 @@ function near(rings: readonly Ring[], [mx, my]: Pair, rect: Rect, margin: number
 
 const shifted = (ring: Ring, [x, y]: Pair): Ring => ring.map((v, i) => v + (i % 2 ? y : x));
 
-/** The plane with its edge moved outwards by `grow`; softer where the outline's own feather says so. */
-function regrown(
-  plane: Float32Array,
+/** The plane's edge moved outwards by `grow`, in place; softer where the outline's own feather says so. @param softest of that */
+function regrow(
+  tools: PlaneTools,
+  plane: number,
   { w, h }: Rect,
   rings: readonly Ring[] | undefined,
   soft: Float64Array | undefined,
   grow: number,
   feather: number,
-): Float32Array {
-  const edges = rings ? linesOf(rings, soft) : { lines: halfWayLines(plane, w, h) };
-  if (!edges.lines.length) return plane;
-  const found = edgeDistance(edges, w, h);
-  const out = new Float32Array(w * h);
-  for (let i = 0; i < out.length; i++) {
-    const inside = (plane[i]! >= 0.5 ? found.distance[i]! : -found.distance[i]!) + grow;
-    const width = soft ? feather + found.soft![i]! : 0;
-    out[i] = width > 1 ? ramp(inside, width) : Math.min(1, Math.max(0, inside + 0.5));
-  }
-  return out;
+  softest: number,
+): void {
+  const edges = rings ? linesOf(rings, soft) : { lines: halfWayLines(tools, plane, w, h) };
+  if (!edges.lines.length) return;
+  const limit = Math.abs(grow) + feather + softest + 1;
+  withDistance(tools, edges, w, h, limit, (distance, carried) =>
+    tools.kernels.movedEdge(plane, distance, w * h, grow, feather, carried),
+  );
 }
 
 function linesOf(rings: readonly Ring[], soft?: Float64Array) {
@@ -200,102 +201,60 @@ function linesOf(rings: readonly Ring[], soft?: Float64Array) {
       if (soft) ends.push(soft[i / 2]!, soft[j / 2]!);
     }
   }
-  return { lines: Float64Array.from(lines), soft: soft && Float64Array.from(ends) };
+  return { lines: Float64Array.from(lines), soft: soft && Float32Array.from(ends) };
 }
 
-/** A soft edge of a width: the integral of a Gaussian of a quarter of it, by the logistic curve next to it. */
-const ramp = (inside: number, width: number): number => {
-  const z = inside / (width * SIGMA);
-  return z > 3.5 ? 1 : z < -3.5 ? 0 : 1 / (1 + Math.exp(-1.5976 * z - 0.07056 * z * z * z));
-};
-
 /** Shapes whose coverage is a formula of the place. */
-function analytic(
+function formula(
+  own: number,
   shape: Extract<ShapePlan, { kind: 'line' | 'linear' | 'radial' }>,
   scale: number,
   [mx, my]: Pair,
-  rect: Rect,
+  { w, h }: Rect,
   grow: number,
   feather: number,
-): Float32Array {
-  const out = new Float32Array(rect.w * rect.h);
-  const value = formula(shape, scale, grow, feather);
-  for (let y = 0, i = 0; y < rect.h; y++)
-    for (let x = 0; x < rect.w; x++, i++) out[i] = value(x + 0.5 - mx, y + 0.5 - my);
-  return out;
-}
-
-function formula(
-  shape: Extract<ShapePlan, { kind: 'line' | 'linear' | 'radial' }>,
-  scale: number,
-  grow: number,
-  feather: number,
-): (x: number, y: number) => number {
+  { kernels }: PlaneTools,
+): void {
   if (shape.kind === 'linear') {
     const [x0, y0] = [shape.from[0] * scale, shape.from[1] * scale];
     const [dx, dy] = [shape.to[0] * scale - x0, shape.to[1] * scale - y0];
-    const long = Math.hypot(dx, dy) || 1e-6;
-    const soft = long + feather;
-    return (x, y) => Math.min(1, Math.max(0, 0.5 + (long / 2 + grow - ((x - x0) * dx + (y - y0) * dy) / long) / soft));
+    return kernels.linearPlane(own, w, h, -mx - x0, -my - y0, dx, dy, grow, feather);
   }
   const turn = (shape.rotation * Math.PI) / 180;
   const [c, s] = [Math.cos(turn), Math.sin(turn)];
-  const [cx, cy] = [shape.centre[0] * scale, shape.centre[1] * scale];
-  if (shape.kind === 'line')
-    return (x, y) => {
-      const inside = -(x - cx) * s + (y - cy) * c + grow;
-      return feather > 1 ? ramp(inside, feather) : Math.min(1, Math.max(0, inside + 0.5));
-    };
-  const [rx, ry] = [
-    Math.max(1e-6, (shape.size[0] * scale) / 2 + grow),
-    Math.max(1e-6, (shape.size[1] * scale) / 2 + grow),
-  ];
-  const inner = Math.min(0.9999, shape.core);
-  return (x, y) => {
-    const [u, v] = [((x - cx) * c + (y - cy) * s) / rx, (-(x - cx) * s + (y - cy) * c) / ry];
-    const t = Math.min(1, Math.max(0, (1 - Math.hypot(u, v)) / (1 - inner)));
-    return t * t * (3 - 2 * t);
-  };
+  const [x, y] = [-mx - shape.centre[0] * scale, -my - shape.centre[1] * scale];
+  if (shape.kind === 'line') return kernels.linePlane(own, w, h, x, y, c, s, grow, feather);
+  const radius = (size: number) => Math.max(1e-6, (size * scale) / 2 + grow);
+  const core = Math.min(0.9999, shape.core);
+  kernels.radialPlane(own, w, h, x, y, c, s, radius(shape.size[0]), radius(shape.size[1]), core);
 }
 
-/** A plane of bytes over the whole source, as floats in a part of it. */
+/** A picture's bytes over the whole source, as floats in a part of it. */
 function stretched(
-  plane: ReturnType<MaskAssets['plane']>,
+  { kernels, arena }: PlaneTools,
+  plane: number,
+  picture: ReturnType<MaskAssets['plane']>,
   whole: { w: number; h: number },
   [ox, oy]: Pair,
   w: number,
   h: number,
-): Float32Array {
-  const out = new Float32Array(w * h);
-  if (!plane) return out;
-  const [sx, sy] = [plane.w / whole.w, plane.h / whole.h];
+): void {
+  if (!picture) return kernels.fillPlane(plane, w * h, 0);
+  const [sx, sy] = [picture.w / whole.w, picture.h / whole.h];
   const [left, top] = [ox - whole.w / 2, oy - whole.h / 2];
-  const clamp = (v: number, most: number) => (v < 0 ? 0 : v > most ? most : v);
-  for (let y = 0, i = 0; y < h; y++) {
-    const v = clamp((y + 0.5 - top) * sy - 0.5, plane.h - 1);
-    const y0 = Math.floor(v);
-    const fy = v - y0;
-    const down = Math.min(plane.h - 1, y0 + 1) * plane.w;
-    for (let x = 0; x < w; x++, i++) {
-      const u = clamp((x + 0.5 - left) * sx - 0.5, plane.w - 1);
-      const x0 = Math.floor(u);
-      const fx = u - x0;
-      const x1 = Math.min(plane.w - 1, x0 + 1);
-      const p = plane.values;
-      const upper = p[y0 * plane.w + x0]! * (1 - fx) + p[y0 * plane.w + x1]! * fx;
-      const lower = p[down + x0]! * (1 - fx) + p[down + x1]! * fx;
-      out[i] = (upper + (lower - upper) * fy) / 255;
-    }
-  }
-  return out;
+  arena.scratch(picture.values.length, (at) => {
+    arena.bytes(at, picture.values.length).set(picture.values);
+    kernels.stretchedPlane(at, picture.w, picture.h, plane, w, h, -left * sx, -top * sy, sx, sy);
+  });
 }
 
-function cut(plane: Float32Array, box: Rect, rect: Rect): Float32Array {
-  const out = new Float32Array(rect.w * rect.h);
+/** The part of a plane that lies in a rectangle, into its place there. @param box in pixels from the rectangle's corner */
+function copyRows({ memory }: Arena, plane: number, box: Rect, own: number, rect: Rect): void {
+  const floats = new Float32Array(memory.buffer);
   const [x0, x1] = [Math.max(0, box.x), Math.min(rect.w, box.x + box.w)];
+  if (x1 <= x0) return;
   for (let y = Math.max(0, box.y); y < Math.min(rect.h, box.y + box.h); y++) {
-    const from = (y - box.y) * box.w - box.x;
-    out.set(plane.subarray(from + x0, from + Math.max(x0, x1)), y * rect.w + x0);
+    const from = plane / 4 + (y - box.y) * box.w - box.x;
+    floats.copyWithin(own / 4 + y * rect.w + x0, from + x0, from + x1);
   }
-  return out;
 }

@@ -1,17 +1,24 @@
-import { describe, expect, test } from '@jest/globals';
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { testBench, type TestBench } from '../testing/bench';
+import { planeBytes } from './distance';
 import { ellipseRing } from './outline';
 import { finishMatte, type Finish } from './finish';
 import { fillRings } from './raster';
 
 const [W, H] = [100, 80];
+let tools: TestBench;
+beforeAll(async () => {
+  tools = await testBench(64e6);
+});
 const disc = (r: number, x = 50, y = 40) =>
   fillRings([ellipseRing([2 * r, 2 * r]).map((v, i) => v + (i % 2 ? y : x))], W, H);
 const area = (plane: Float32Array) => plane.reduce((sum, v) => sum + v, 0);
-const finished = (plane: Float32Array, change: Partial<Finish>) => {
-  const out = plane.slice();
-  finishMatte(out, W, H, { gamma: 1, shrink: 0, feather: 0, holes: 0, specks: 0, ...change });
-  return out;
-};
+const finished = (plane: Float32Array, change: Partial<Finish>) =>
+  tools.arena.scratch(planeBytes(W, H), (at) => {
+    tools.arena.floats(at, W * H).set(plane);
+    finishMatte(tools, at, W, H, { gamma: 1, shrink: 0, feather: 0, holes: 0, specks: 0, ...change });
+    return tools.arena.floats(at, W * H).slice();
+  });
 
 describe('finishing a matte', () => {
   test.each([-6, -2.5, -0.5, 0.5, 1, 3.5, 8])('a disc shrunk by %d px has that much less radius', (shrink) => {

@@ -1,7 +1,9 @@
-import { describe, expect, test } from '@jest/globals';
+import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { coverage, maskCoverage, type CoveragePlan, type MaskAssets, type MaskPlan, type ShapePlan } from './coverage';
-import { edgeDistance } from './distance';
+import type { Rect } from '../picture/rect';
+import { testBench, type TestBench } from '../testing/bench';
+import { coverage as coverageBy, type CoveragePlan, type MaskAssets, type MaskPlan, type ShapePlan } from './coverage';
+import { withDistance } from './distance';
 import {
   corner,
   flattened,
@@ -17,6 +19,11 @@ import { fillRings } from './raster';
 
 // taken once: looking globals up is slow where tests run
 const { abs, floor, hypot, max, min } = Math;
+let tools: TestBench;
+beforeAll(async () => {
+  tools = await testBench(64e6);
+});
+const coverage = (plan: CoveragePlan, rect: Rect, assets: MaskAssets) => coverageBy(plan, rect, assets, tools);
 const NOTHING: MaskAssets = { plane: () => null, outlines: () => [] };
 const mask = (shape: ShapePlan, change: Partial<MaskPlan> = {}): MaskPlan => ({
   mode: 'add',
@@ -150,7 +157,11 @@ describe('distance, growing and feather', () => {
     const lines: number[] = [];
     for (let i = 0; i < ring.length; i += 2)
       lines.push(ring[i]!, ring[i + 1]!, ring[(i + 2) % ring.length]!, ring[(i + 3) % ring.length]!);
-    const { distance } = edgeDistance({ lines: Float64Array.from(lines) }, 80, 60);
+    const distances = (limit: number) =>
+      withDistance(tools, { lines: Float64Array.from(lines) }, 80, 60, limit, (at) =>
+        tools.arena.floats(at, 80 * 60).slice(),
+      );
+    const distance = distances(1000);
     let far = 0;
     distance.forEach((got, at) => {
       const [px, py] = [(at % 80) + 0.5, floor(at / 80) + 0.5];
@@ -168,6 +179,10 @@ describe('distance, growing and feather', () => {
       far = max(far, abs(got - best));
     });
     expect(far).toBeLessThan(0.1);
+    // what lies beyond a limit is not followed, and what lies within is as before
+    const near = distances(5);
+    expect(distance.some((d) => d > 12)).toBe(true);
+    distance.forEach((d, i) => (d <= 5 ? expect(near[i]).toBe(d) : expect(near[i]).toBeGreaterThanOrEqual(5)));
   });
 
   test.each([-20, -7.3, 6.4, 20])('a circle grown by %d is the circle of that radius', (grow) => {
@@ -361,7 +376,7 @@ describe('masks together', () => {
 
   test('a drawn matte is stretched over the whole source', () => {
     const assets: MaskAssets = { ...NOTHING, plane: () => ({ w: 2, h: 1, values: Uint8Array.of(0, 255) }) };
-    const plane = maskCoverage(mask({ kind: 'matte', id: 'm' }), plan([]), whole(), assets);
+    const plane = coverage(plan([mask({ kind: 'matte', id: 'm' })]), whole(), assets);
     expect(plane[10]).toBe(0);
     expect(plane[70]).toBe(1);
     expect((plane[39]! + plane[40]!) / 2).toBeCloseTo(0.5, 5);
@@ -399,18 +414,6 @@ describe('paths', () => {
 
   test('flattening stays within a fiftieth of a pixel', () => {
     const { ring } = flattened(curved);
-    const { distance } = edgeDistance(
-      {
-        lines: Float64Array.from(
-          Array.from(ring, (_, i) => i)
-            .filter((i) => i % 2 === 0)
-            .flatMap((i) => [ring[i]!, ring[i + 1]!, ring[(i + 2) % ring.length]!, ring[(i + 3) % ring.length]!]),
-        ),
-      },
-      1,
-      1,
-    );
-    expect(distance).toHaveLength(1);
     for (let i = 0; i < 4; i++) {
       for (let k = 0; k < 50; k++) {
         const [x, y] = cubicAt(segment(curved, i), k / 50);

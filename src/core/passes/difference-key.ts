@@ -1,6 +1,7 @@
 import { Picture } from '../picture/picture';
 import { number } from '../params/number';
 import { plate } from '../params/plate';
+import { blurByBoxes } from '../masks/soften';
 import { COMBINE, definePass } from './define';
 import { EDGE_COLOUR, extendColour, FINISH, finishAt, finishReach, RULED } from './finishing';
 
@@ -62,10 +63,9 @@ export const differenceKey = definePass({
     if (!clean) return picture.retain();
     const plane = scratch(w * h * 4 + 12);
     kernels.differencePlane(picture.at, clean.at, w * h, plane);
-    const values = calmed(arena.floats(plane, w * h).slice(), w, h, Math.round(v.smooth));
-    for (let i = 0; i < values.length; i++)
-      values[i] = Math.min(1, Math.max(0, (values[i]! - v.threshold) / v.softness));
-    arena.floats(plane, w * h).set(values);
+    const around = Math.round(v.smooth);
+    if (around >= 1) blurByBoxes(tools, plane, w, h, around, [0]);
+    kernels.rampPlane(plane, w * h, v.threshold, v.softness);
     finishAt(plane, picture, v, tools);
     const out = Picture.make(arena, picture.rect);
     kernels.unmixPlate(picture.at, clean.at, plane, out.at, out.pixels);
@@ -73,22 +73,3 @@ export const differenceKey = definePass({
     return out;
   },
 });
-
-/** Means over (2r+1)² pixels, the border repeated. */
-function calmed(plane: Float32Array, w: number, h: number, r: number): Float32Array {
-  if (r < 1) return plane;
-  const along = (from: Float32Array, lines: number, n: number, line: number, step: number) => {
-    const to = new Float32Array(from.length);
-    for (let l = 0; l < lines; l++) {
-      const at = (i: number) => from[l * line + Math.min(n - 1, Math.max(0, i)) * step]!;
-      let sum = 0;
-      for (let i = -r; i <= r; i++) sum += at(i);
-      for (let i = 0; i < n; i++) {
-        to[l * line + i * step] = sum / (2 * r + 1);
-        sum += at(i + r + 1) - at(i - r);
-      }
-    }
-    return to;
-  };
-  return along(along(plane, h, w, w, 1), w, h, 1, w);
-}

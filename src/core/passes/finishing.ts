@@ -89,25 +89,14 @@ export const finishReach = (
   v.holes > 0 || v.specks > 0 ? Infinity : Math.ceil(Math.abs(v.shrink) + v.feather + 1.5 * edgeColour) + 2;
 
 /** Finishes a matte in the arena and lets the keep and drop masks overrule it. @param at w×h floats */
-export function finishAt(at: number, picture: Picture, v: FinishValues, { arena, coverage }: PassTools): void {
+export function finishAt(at: number, picture: Picture, v: FinishValues, tools: PassTools): void {
+  const { kernels, coverage } = tools;
   const { w, h } = picture.rect;
   const area = (across: number) => (Math.PI / 4) * across * across;
   const finish = { gamma: v.gamma, shrink: v.shrink, feather: v.feather, holes: area(v.holes), specks: area(v.specks) };
-  if (!isPlain(finish)) {
-    const plane = arena.floats(at, w * h).slice();
-    finishMatte(plane, w, h, finish);
-    arena.floats(at, w * h).set(plane);
-  }
-  for (const [plan, solid] of [
-    [v.keep, true],
-    [v.drop, false],
-  ] as const) {
-    if (!plan.masks.length) continue;
-    const mask = coverage(plan, picture.rect);
-    const [plane, cover] = [arena.floats(at, w * h), arena.floats(mask, w * h)];
-    for (let i = 0; i < plane.length; i++)
-      plane[i] = solid ? Math.max(plane[i]!, cover[i]!) : Math.min(plane[i]!, 1 - cover[i]!);
-  }
+  if (!isPlain(finish)) finishMatte(tools, at, w, h, finish);
+  if (v.keep.masks.length) kernels.overrule(at, coverage(v.keep, picture.rect), w * h, 0);
+  if (v.drop.masks.length) kernels.overrule(at, coverage(v.drop, picture.rect), w * h, 1);
 }
 
 /** Up to here it is quicker to look around each edge pixel than to blur the whole picture. */

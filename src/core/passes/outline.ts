@@ -1,4 +1,4 @@
-import { edgeDistance, halfWayLines } from '../masks/distance';
+import { halfWayLines, withDistance } from '../masks/distance';
 import { Picture } from '../picture/picture';
 import { grow } from '../picture/rect';
 import { choice } from '../params/choice';
@@ -62,7 +62,8 @@ export const outline = definePass({
   },
   idle: (v) => (v.width === 0 || v.opacity === 0) && v.alone === 'both',
   reach: (v) => Math.ceil(v.width + v.feather),
-  run(picture, v, { kernels, arena, scratch, coverage }) {
+  run(picture, v, tools) {
+    const { kernels, arena, scratch, coverage } = tools;
     const rect = v.along.masks.length
       ? picture.rect
       : grow(picture.rect, v.side === 'inside' ? 1 : Math.ceil(v.width + v.feather));
@@ -73,39 +74,16 @@ export const outline = definePass({
     for (let y = 0; y < picture.rect.h; y++) kernels.copy(picture.row(y), out.row(y + dy) + dx * 16, picture.rect.w);
     const at = v.along.masks.length ? coverage(v.along, rect) : scratch(w * h * 4 + 12);
     if (!v.along.masks.length) kernels.coveragePlane(out.at, w * h, 0, 0, at);
-    const line = linePlane(arena.floats(at, w * h).slice(), w, h, v);
+    const soft = Math.max(1, v.feather);
+    const from = v.side === 'outside' ? -v.width : v.side === 'inside' ? 0 : -v.width / 2;
+    const edges = { lines: halfWayLines(tools, at, w, h) };
+    if (edges.lines.length)
+      withDistance(tools, edges, w, h, v.width + soft, (distance) =>
+        kernels.ringPlane(at, distance, w * h, from, v.width, soft, v.opacity, at),
+      );
+    else kernels.fillPlane(at, w * h, 0);
     const [r, g, b] = v.colour[0] ?? [1, 1, 1];
-    const pixels = arena.floats(out.at, w * h * 4);
-    for (let i = 0, k = 0; i < line.length; i++, k += 4) {
-      const c = line[i]!;
-      const left = v.alone === 'line' ? 0 : 1 - c;
-      if (c === 0 && left === 1) continue;
-      pixels[k] = pixels[k]! * left + r * c;
-      pixels[k + 1] = pixels[k + 1]! * left + g * c;
-      pixels[k + 2] = pixels[k + 2]! * left + b * c;
-      pixels[k + 3] = pixels[k + 3]! * left + c;
-    }
+    kernels.overPlane(out.at, at, w * h, r, g, b, v.alone === 'line' ? 1 : 0);
     return out;
   },
 });
-
-/** Coverage of a line along the half-way line of a matte. */
-function linePlane(
-  matte: Float32Array,
-  w: number,
-  h: number,
-  v: { width: number; side: string; feather: number; opacity: number },
-): Float32Array {
-  const out = new Float32Array(w * h);
-  const lines = halfWayLines(matte, w, h);
-  if (!lines.length) return out;
-  const { distance } = edgeDistance({ lines }, w, h);
-  const from = v.side === 'outside' ? -v.width : v.side === 'inside' ? 0 : -v.width / 2;
-  const soft = Math.max(1, v.feather);
-  for (let i = 0; i < out.length; i++) {
-    const inside = matte[i]! >= 0.5 ? distance[i]! : -distance[i]!;
-    const rims = Math.min((inside - from) / soft + 0.5, (from + v.width - inside) / soft + 0.5);
-    out[i] = Math.min(1, Math.max(0, rims)) * v.opacity;
-  }
-  return out;
-}

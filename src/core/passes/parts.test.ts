@@ -34,6 +34,7 @@ beforeAll(async () => {
     ...bench,
     plates: new PlateStore(bench, () => Promise.resolve({ data, width: SIZE.w, height: SIZE.h })),
     masks: new MaskStore(
+      bench,
       () => Promise.reject(new Error('none')),
       () => Promise.resolve([]),
     ),

@@ -21,6 +21,117 @@ export interface Kernels {
     ramp: number,
     steps: number,
   ): void;
+  overPlane(at: number, plane: number, n: number, r: number, g: number, b: number, alone: number): void;
+  lineDistance(
+    lines: number,
+    count: number,
+    w: number,
+    h: number,
+    limit: number,
+    distance: number,
+    nearest: number,
+  ): void;
+  carryAlong(lines: number, ends: number, nearest: number, w: number, h: number, out: number): void;
+  halfWayLines(plane: number, w: number, h: number, out: number): number;
+  movedEdge(plane: number, distance: number, n: number, grow: number, feather: number, soft: number): void;
+  ringPlane(
+    matte: number,
+    distance: number,
+    n: number,
+    from: number,
+    width: number,
+    feather: number,
+    opacity: number,
+    out: number,
+  ): void;
+  rampPlane(dst: number, n: number, from: number, width: number): void;
+  tablePlane(dst: number, n: number, table: number, steps: number): void;
+  overrule(dst: number, plane: number, n: number, clear: number): void;
+  joinMask(sum: number, mask: number, n: number, mode: number, invert: number, opacity: number): void;
+  blurPlane(plane: number, w: number, h: number, r: number, ends: number, count: number, scratch: number): void;
+  leastInDisc(plane: number, w: number, h: number, radius: number, sign: number, out: number, scratch: number): void;
+  clearPatches(
+    plane: number,
+    w: number,
+    h: number,
+    most: number,
+    limit: number,
+    above: number,
+    to: number,
+    scratch: number,
+  ): void;
+  linearPlane(
+    dst: number,
+    w: number,
+    h: number,
+    x: number,
+    y: number,
+    dx: number,
+    dy: number,
+    grow: number,
+    feather: number,
+  ): void;
+  linePlane(
+    dst: number,
+    w: number,
+    h: number,
+    x: number,
+    y: number,
+    c: number,
+    s: number,
+    grow: number,
+    feather: number,
+  ): void;
+  radialPlane(
+    dst: number,
+    w: number,
+    h: number,
+    x: number,
+    y: number,
+    c: number,
+    s: number,
+    rx: number,
+    ry: number,
+    core: number,
+  ): void;
+  capsule(
+    plane: number,
+    w: number,
+    x0: number,
+    y0: number,
+    x1: number,
+    y1: number,
+    ax: number,
+    ay: number,
+    ar: number,
+    bx: number,
+    by: number,
+    br: number,
+    hardness: number,
+  ): void;
+  joinStroke(
+    plane: number,
+    own: number,
+    w: number,
+    x0: number,
+    y0: number,
+    x1: number,
+    y1: number,
+    opacity: number,
+    erase: number,
+  ): void;
+  stretchedPlane(
+    src: number,
+    sw: number,
+    sh: number,
+    dst: number,
+    w: number,
+    h: number,
+    x: number,
+    y: number,
+    sx: number,
+    sy: number,
+  ): void;
   fill(dst: number, n: number, r: number, g: number, b: number, a: number): void;
   copy(src: number, dst: number, n: number): void;
   matteSpan(src: number, dst: number, n: number): void;

@@ -19,8 +19,9 @@ export interface TestBench {
 }
 
 /** Masks whose pictures and texts are empty. */
-export const plainMasks = (): MaskStore =>
+export const plainMasks = (tools: { kernels: Kernels; arena: Arena }): MaskStore =>
   new MaskStore(
+    tools,
     () => Promise.reject(new Error('no pictures here')),
     () => Promise.resolve([]),
   );
@@ -33,7 +34,7 @@ export async function testBench(limit = 512e6): Promise<TestBench> {
   return {
     arena,
     kernels,
-    masks: plainMasks(),
+    masks: plainMasks({ kernels, arena }),
     plates: new PlateStore({ kernels, arena }, () => Promise.reject(new Error('no pictures here'))),
   };
 }
