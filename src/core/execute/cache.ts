@@ -1,49 +1,45 @@
+import { LRUCache } from 'lru-cache';
 import type { Picture } from '../picture/picture';
 
 /** Pictures by content key, the least recently used leaving first. Holds one reference to each. */
 export class PictureCache {
-  private readonly entries = new Map<string, Picture>();
-  private held = 0;
+  private readonly held: LRUCache<string, Picture> | null;
 
-  /** @param limit most bytes held */
-  constructor(readonly limit: number) {}
+  /** @param limit most bytes held; 0 holds nothing */
+  constructor(readonly limit: number) {
+    this.held = limit
+      ? new LRUCache({
+          maxSize: limit,
+          sizeCalculation: (picture) => Math.max(1, picture.bytes),
+          dispose: (picture) => picture.release(),
+        })
+      : null;
+  }
 
   get bytes(): number {
-    return this.held;
+    return this.held?.calculatedSize ?? 0;
   }
 
   has(key: string): boolean {
-    return this.entries.has(key);
+    return !!this.held?.has(key);
   }
 
   /** @returns the picture, retained for the caller, or undefined */
   get(key: string): Picture | undefined {
-    const picture = this.entries.get(key);
-    if (!picture) return undefined;
-    this.entries.delete(key);
-    this.entries.set(key, picture);
-    return picture.retain();
+    return this.held?.get(key)?.retain();
   }
 
   put(key: string, picture: Picture): void {
-    if (this.entries.has(key) || picture.bytes > this.limit) return;
-    this.entries.set(key, picture.retain());
-    this.held += picture.bytes;
-    while (this.held > this.limit) this.dropOldest();
+    if (!this.held || this.held.has(key) || picture.bytes > this.limit) return;
+    this.held.set(key, picture.retain());
   }
 
   /** Lets go of the least recently used picture. @returns false when there is none */
   dropOldest(): boolean {
-    const oldest = this.entries.entries().next();
-    if (oldest.done) return false;
-    const [key, picture] = oldest.value;
-    this.entries.delete(key);
-    this.held -= picture.bytes;
-    picture.release();
-    return true;
+    return !!this.held?.size && !!this.held.pop();
   }
 
   clear(): void {
-    while (this.dropOldest());
+    this.held?.clear();
   }
 }

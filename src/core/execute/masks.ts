@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { type CoveragePlan, type MaskAssets, type ShapePlan, coverage } from '../masks/coverage';
 import type { DrawnMatte } from '../document/mask';
 import type { PlaneTools } from '../masks/distance';
@@ -26,10 +27,12 @@ const ASSETS = 40;
 
 /** Planes of masks by content, and the pictures and outlines that they need. */
 export class MaskStore {
-  private readonly planes = new Map<string, Float32Array>();
-  private held = 0;
-  private readonly pictures = new Map<string, BytePlane>();
-  private readonly texts = new Map<string, readonly Ring[]>();
+  private readonly planes = new LRUCache<string, Float32Array>({
+    maxSize: PLANES,
+    sizeCalculation: (plane) => Math.max(1, plane.byteLength),
+  });
+  private readonly pictures = new LRUCache<string, BytePlane>({ max: ASSETS });
+  private readonly texts = new LRUCache<string, readonly Ring[]>({ max: ASSETS });
 
   constructor(
     private readonly tools: PlaneTools,
@@ -42,27 +45,19 @@ export class MaskStore {
   async prepare(plans: readonly CoveragePlan[]): Promise<void> {
     for (const shape of plans.flatMap((plan) => plan.masks.map((mask) => mask.shape))) {
       if (shape.kind === 'picture' && !this.pictures.has(pictureKey(shape)))
-        remember(this.pictures, pictureKey(shape), channelOf(await this.fetchPicture(shape), shape.channel));
+        this.pictures.set(pictureKey(shape), channelOf(await this.fetchPicture(shape), shape.channel));
       if (shape.kind === 'text' && !this.texts.has(shape.text))
-        remember(this.texts, shape.text, await this.outline(shape.text));
+        this.texts.set(shape.text, await this.outline(shape.text));
     }
   }
 
   /** Coverage over a rectangle, computed or held. Not to be changed. */
   plane(plan: CoveragePlan, rect: Rect): Float32Array {
     const key = hash(JSON.stringify([plan, rect]));
-    let plane = this.planes.get(key);
-    if (plane) this.planes.delete(key);
-    else {
-      plane = coverage(plan, rect, this.assets, this.tools);
-      this.held += plane.byteLength;
-    }
+    const held = this.planes.get(key);
+    if (held) return held;
+    const plane = coverage(plan, rect, this.assets, this.tools);
     this.planes.set(key, plane);
-    for (const [old, other] of this.planes) {
-      if (this.held <= PLANES || old === key) break;
-      this.planes.delete(old);
-      this.held -= other.byteLength;
-    }
     return plane;
   }
 
@@ -70,10 +65,10 @@ export class MaskStore {
     plane: (shape) => {
       if (shape.kind === 'picture') return this.pictures.get(pictureKey(shape)) ?? null;
       const matte = this.matteOf(shape.id);
-      return matte
-        ? (this.pictures.get(shape.id) ??
-            remember(this.pictures, shape.id, { w: matte.w, h: matte.h, values: unpackMatte(matte) }))
-        : null;
+      if (!matte) return null;
+      const held = this.pictures.get(shape.id) ?? { w: matte.w, h: matte.h, values: unpackMatte(matte) };
+      this.pictures.set(shape.id, held);
+      return held;
     },
     outlines: (text) => this.texts.get(text) ?? [],
   };
@@ -90,12 +85,6 @@ export function coveragesOf(pass: PassPlan): CoveragePlan[] {
 
 const pictureKey = ({ stock, file, seconds, channel }: PictureShape): string =>
   `${stock} ${file} ${seconds} ${channel}`;
-
-function remember<T>(map: Map<string, T>, key: string, value: T): T {
-  map.set(key, value);
-  if (map.size > ASSETS) map.delete(map.keys().next().value!);
-  return value;
-}
 
 /** @returns alpha, or BT.709 luma times alpha, of straight 8-bit RGBA */
 function channelOf(
