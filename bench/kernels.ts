@@ -1,6 +1,6 @@
 // Work on one 1080p float buffer, one thread, as ratios to copying that buffer; and against sharp on the same picture.
 import sharp from 'sharp';
-import { blendRows } from '../src/core/execute/composite';
+import { blendRows } from '../src/core/picture/rows';
 import { BLEND_MODES } from '../src/core/picture/blend';
 import { place } from '../src/core/picture/transform';
 import { multiply, rotation, scaling, translation } from '../src/core/picture/matrix';

@@ -4,8 +4,9 @@ import type { CoveragePlan } from '../core/masks/coverage';
 import { matteById } from '../core/masks/matte-data';
 import type { AlonePlan, FramePlan, LayerPlan, Tables } from '../core/plan/types';
 
-const within = ({ mattes, shots }: Tables): LayerPlan[] => [
+const within = ({ mattes, lines, shots }: Tables): LayerPlan[] => [
   ...Object.values(mattes),
+  ...Object.values(lines),
   ...Object.values(shots).flatMap((shot) => shot.layers),
 ];
 const coverages = (layer: LayerPlan): CoveragePlan[] => [

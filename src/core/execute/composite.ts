@@ -2,6 +2,7 @@ import type { Kernels } from '../picture/kernels';
 import { apply, multiply, scaling, translation, type Matrix } from '../picture/matrix';
 import { place, placedBounds } from '../picture/transform';
 import type { Arena } from '../picture/arena';
+import { blendRows } from '../picture/rows';
 import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
 import { intersect, isEmpty, union, type Rect } from '../picture/rect';
 import type { LayerPlan } from '../plan/types';
@@ -44,25 +45,6 @@ export function cutBy({ kernels }: Tools, picture: Picture, plane: Plane, width:
   const { x, y, w, h } = picture.rect;
   for (let row = 0; row < h; row++)
     kernels.scaleByPlane(picture.row(row), plane + ((y + row) * width + x) * 4, picture.row(row), w);
-}
-
-/** A picture of its own with the same pixels. */
-export function copyOf({ kernels, arena }: Tools, picture: Picture): Picture {
-  const copy = Picture.make(arena, picture.rect);
-  kernels.copy(picture.at, copy.at, picture.pixels);
-  return copy;
-}
-
-/** A part of a picture; what lies outside of it is clear. */
-export function partOf({ kernels, arena }: Tools, picture: Picture, rect: Rect): Picture {
-  const out = Picture.make(arena, rect);
-  const part = intersect(rect, picture.rect);
-  if (part.w !== rect.w || part.h !== rect.h) kernels.fill(out.at, out.pixels, 0, 0, 0, 0);
-  for (let y = part.y; y < part.y + part.h; y++) {
-    const from = picture.row(y - picture.rect.y) + (part.x - picture.rect.x) * BYTES_PER_PIXEL;
-    kernels.copy(from, out.row(y - rect.y) + (part.x - rect.x) * BYTES_PER_PIXEL, part.w);
-  }
-  return out;
 }
 
 /** What masks of a layer cover where it lies in the shot: floats, one for each pixel of a rectangle. @param own coverage over the layer's own pixels */
@@ -122,15 +104,6 @@ function smeared(tools: Tools, picture: Picture, layer: LayerPlan, within: Rect)
 /** The map's translation when it is nothing else and whole. */
 function wholeShift([a, b, c, d, e, f]: Matrix): [number, number] | null {
   return a === 1 && d === 1 && b === 0 && c === 0 && Number.isInteger(e) && Number.isInteger(f) ? [e, f] : null;
-}
-
-/** Blends a picture, taken to lie at `rect`, onto the part of `under` that it covers. */
-export function blendRows({ kernels }: Tools, under: Picture, picture: Picture, rect: Rect, mode: number): void {
-  const part = intersect(rect, under.rect);
-  for (let y = part.y; y < part.y + part.h; y++) {
-    const at = under.row(y - under.rect.y) + (part.x - under.rect.x) * BYTES_PER_PIXEL;
-    kernels.blendSpan(mode, at, picture.row(y - rect.y) + (part.x - rect.x) * BYTES_PER_PIXEL, part.w);
-  }
 }
 
 /** A reduced copy of a part of a picture for a thumbnail: fits `part` into w×h, in the middle. */

@@ -1,11 +1,12 @@
 // A layer's picture comes into its shot: placed, taken through the passes after Place, mixed with what lies below.
 import { BLEND_MODES } from '../picture/blend';
 import type { Picture } from '../picture/picture';
+import { blendRows, copyOf, partOf } from '../picture/rows';
 import { grow, intersect, isEmpty, type Rect } from '../picture/rect';
 import { passOf } from '../passes/registry';
 import { reachAfterPlace } from '../plan/parts';
 import type { LayerPlan, Size } from '../plan/types';
-import { blendRows, copyOf, cutBy, partOf, placed, placedCoverage, plainShift } from './composite';
+import { cutBy, placed, placedCoverage, plainShift } from './composite';
 import { layerSpace, mixed, runPasses, single, type Bench, type Space } from './passes';
 
 type Tools = Bench;
@@ -18,6 +19,8 @@ interface Ground {
   linear: boolean;
   /** what the layer is cut by: a plane of the whole shot */
   matte: Picture | null;
+  /** pictures from other moments */
+  moments: ReadonlyMap<string, Picture>;
 }
 
 /** Draws a layer's processed picture into the shot, in place. */
@@ -63,6 +66,7 @@ function afterPlace(tools: Tools, picture: Picture, layer: LayerPlan, under: Pic
         return pass.amount === undefined ? placedCoverage(tools, layer, own, rect) : own(rect);
       },
       below: (rect) => lightOf(tools, partOf(tools, under, rect), linear, lit),
+      moment: (key) => ground.moments.get(key),
     };
     const done = single(tools, space, pass, picture);
     picture = mixed(tools, picture, done, pass.amount ?? 1);
@@ -82,7 +86,11 @@ function lightOf({ kernels }: Tools, picture: Picture, from: boolean, to: boolea
 export function adjustBelow(tools: Tools, under: Picture, layer: LayerPlan, ground: Ground): void {
   const { shot, linear, matte } = ground;
   const { rect } = under;
-  const space = { ...layerSpace(tools, shot), below: (part: Rect) => partOf(tools, under, part) };
+  const space: Space = {
+    ...layerSpace(tools, shot),
+    below: (part) => partOf(tools, under, part),
+    moment: (key) => ground.moments.get(key),
+  };
   tools.arena.guarded(() => {
     const before = copyOf(tools, under);
     if (linear) tools.kernels.toDisplaySpan(before.at, before.pixels);

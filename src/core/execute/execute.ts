@@ -5,15 +5,16 @@ import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import { Picture } from '../picture/picture';
 import type { Rect } from '../picture/rect';
+import { copyOf, partOf } from '../picture/rows';
 import { hash } from '../plan/hash';
 import type { DrawnMatte } from '../document/mask';
 import type { StockId } from '../document/schema';
 import { joins } from '../plan/passes';
-import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, SourcePlan, Tables } from '../plan/types';
+import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, SourcePlan, Tables } from '../plan/types';
 import { between } from '../analysis/flow';
 import { PictureCache } from './cache';
 import type { CoveragePlan } from '../masks/coverage';
-import { backdrop, copyOf, partOf } from './composite';
+import { backdrop } from './composite';
 import { adjustBelow, drawLayer } from './draw';
 import { coveragesOf, MaskStore, type Outline } from './masks';
 import { layerSpace, runPasses, type Keep } from './passes';
@@ -40,9 +41,16 @@ interface Job {
   keep: Keep;
   problems: Problem[];
 }
+/** What is needed to draw a layer, all of it held by the frame. */
+interface Ready {
+  /** none of an adjustment layer */
+  picture: Picture | null;
+  matte: Picture | null;
+  moments: Map<string, Picture>;
+}
 /** So many layers are computed before they are drawn. */
 const AHEAD = 6;
-const NOTHING: Tables = { mattes: {}, shots: {} };
+const NOTHING: Tables = { mattes: {}, lines: {}, shots: {} };
 
 /** Computes plans. One executor per worker; its cache makes a turned dial cost only what comes after it. */
 export class Executor {
@@ -106,7 +114,7 @@ export class Executor {
     const hold = <T extends Picture | null>(picture: T): T => (picture && held.add(picture), picture);
     const letGo = (picture: Picture | null) => void (picture && held.delete(picture) && picture.release());
     // the next few layers are computed while this one is drawn, so that many of them do not need memory all at once
-    const begun: Promise<{ picture: Picture | null; matte: Picture | null }>[] = [];
+    const begun: Promise<Ready>[] = [];
     const begin = (layer: LayerPlan | undefined): void => {
       if (!layer) return;
       const work = this.ready(layer, plan, job, hold);
@@ -125,14 +133,14 @@ export class Executor {
         under = copy;
       };
       for (const [i, layer] of drawn.entries()) {
-        const { picture, matte } = await begun[i]!;
+        const { picture, matte, moments } = await begun[i]!;
         begin(drawn[i + AHEAD]);
         own();
         const shot = { w: plan.width, h: plan.height };
-        if (picture) drawLayer(this, under, layer, picture, { shot, linear, matte });
-        else adjustBelow(this, under, layer, { shot, linear, matte });
-        letGo(picture);
-        letGo(matte);
+        const ground = { shot, linear, matte, moments };
+        if (picture) drawLayer(this, under, layer, picture, ground);
+        else adjustBelow(this, under, layer, ground);
+        [picture, matte, ...moments.values()].forEach(letGo);
         if (keep === 'every' && !problems.length) this.cache.put(keys[first + i]!, under);
       }
       if (linear) {
@@ -154,11 +162,18 @@ export class Executor {
     plan: CompositePlan,
     job: Job,
     hold: <T extends Picture | null>(picture: T) => T,
-  ): Promise<{ picture: Picture | null; matte: Picture | null }> {
+  ): Promise<Ready> {
     await this.fetchCoverage([...layer.after.flatMap(coveragesOf), ...layer.cover]);
     const picture =
       layer.source.kind === 'below' ? null : hold(await this.layer(layer, job.keep, job.problems, job.tables));
-    return { picture, matte: layer.matte && hold(await this.matte(layer.matte, plan, job)) };
+    const matte = layer.matte && hold(await this.matte(layer.matte, plan, job));
+    const moments: Ready['moments'] = new Map();
+    try {
+      await this.fetchMoments(picture ? layer.after : layer.passes, job, moments);
+    } finally {
+      moments.forEach(hold);
+    }
+    return { picture, matte, moments };
   }
 
   /** What a matte layer covers of the shot: floats, one for each of the shot's pixels, in the memory of a picture owned by the caller. */
@@ -174,14 +189,16 @@ export class Executor {
     if (cached) return cached;
     const own = layer.matte && (await this.matte(layer.matte, plan, job));
     let picture: Picture | null = null;
+    const moments: Ready['moments'] = new Map();
     try {
       await this.fetchCoverage(layer.after.flatMap(coveragesOf));
       picture = await this.layer(layer, keep, problems, tables);
+      await this.fetchMoments(layer.after, job, moments);
       const shown = picture;
       return this.arena.guarded(() => {
         const drawn = backdrop(this, wholeOf(plan), null);
         const shot = { w: plan.width, h: plan.height };
-        drawLayer(this, drawn, { ...layer, blend: 'normal' }, shown, { shot, linear: false, matte: own });
+        drawLayer(this, drawn, { ...layer, blend: 'normal' }, shown, { shot, linear: false, matte: own, moments });
         const plane = Picture.make(this.arena, { x: 0, y: 0, w: Math.ceil(drawn.pixels / 4) + 1, h: 1 });
         this.kernels.coveragePlane(drawn.at, drawn.pixels, by === 'brightness' ? 1 : 0, invert ? 1 : 0, plane.at);
         drawn.release();
@@ -189,8 +206,7 @@ export class Executor {
         return plane;
       });
     } finally {
-      picture?.release();
-      own?.release();
+      [picture, own, ...moments.values()].forEach((held) => held?.release());
     }
   }
 
@@ -214,15 +230,24 @@ export class Executor {
   /** A layer's picture after its passes. */
   private async line(layer: LayerPlan, job: Job, source = () => this.source(layer, job)): Promise<Picture> {
     const { keep } = job;
-    const space = layerSpace(this, layer.size);
-    let done = layer.passes.length;
-    while (done > 0 && (joins(layer.passes[done]) || !this.cache.has(layer.passes[done - 1]!.key))) done--;
-    await this.prepare(layer, done);
-    // it may have been dropped while the rest was fetched
-    const cached = done > 0 ? this.cache.get(layer.passes[done - 1]!.key) : undefined;
-    if (cached) return runPasses(this, space, layer.passes.slice(done), cached, keep);
-    if (done > 0) await this.prepare(layer, 0);
-    return runPasses(this, space, layer.passes, await source(), keep);
+    const moments: Ready['moments'] = new Map();
+    const space = { ...layerSpace(this, layer.size), moment: (key: string) => moments.get(key) };
+    const prepare = async (from: number) => {
+      await this.prepare(layer, from);
+      await this.fetchMoments(layer.passes.slice(from), job, moments);
+    };
+    try {
+      let done = layer.passes.length;
+      while (done > 0 && (joins(layer.passes[done]) || !this.cache.has(layer.passes[done - 1]!.key))) done--;
+      await prepare(done);
+      // it may have been dropped while the rest was fetched
+      const cached = done > 0 ? this.cache.get(layer.passes[done - 1]!.key) : undefined;
+      if (cached) return runPasses(this, space, layer.passes.slice(done), cached, keep);
+      if (done > 0) await prepare(0);
+      return runPasses(this, space, layer.passes, await source(), keep);
+    } finally {
+      moments.forEach((picture) => picture.release());
+    }
   }
 
   /** A part of a layer's picture: whole up to a pass, and from there on only what is needed. */
@@ -235,6 +260,19 @@ export class Executor {
     const whole = { ...layer, passes: before, key: before.at(-1)?.key ?? layer.sourceKey };
     const cut = { ...layer, sourceKey: hash(JSON.stringify([whole.key, rect])), passes: layer.passes.slice(from) };
     return this.line(cut, job, async () => this.cutOut(await this.line(whole, job), rect));
+  }
+
+  /** Computes the pictures from other moments that passes ask for, each once. @param into owns them */
+  private async fetchMoments(passes: readonly PassPlan[], job: Job, into: Map<string, Picture>): Promise<void> {
+    const { lines, shots } = job.tables;
+    for (const key of new Set(passes.flatMap((pass) => pass.moments ?? []))) {
+      if (key === null || into.has(key)) continue;
+      const line = lines[key];
+      into.set(
+        key,
+        line ? await this.layer(line, job.keep, job.problems, job.tables) : await this.composite(shots[key]!, job),
+      );
+    }
   }
 
   /** Fetches what the passes from one on need beside the picture. */

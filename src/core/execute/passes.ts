@@ -6,6 +6,7 @@ import type { PassPlan } from '../plan/types';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
+import { copyInto } from '../picture/rows';
 import { intersect, isEmpty, sameRect, union, type Rect } from '../picture/rect';
 import type { PictureCache } from './cache';
 import type { MaskStore } from './masks';
@@ -27,6 +28,8 @@ export interface Space {
   coverage(plan: CoveragePlan, rect: Rect): Float32Array;
   /** what lies below there, owned by the caller */
   below?(rect: Rect): Picture;
+  /** a picture from another moment by its key, not to be released */
+  moment?(key: string): Picture | undefined;
 }
 /** The pixels of a layer's source. */
 export const layerSpace = ({ masks }: Pick<Bench, 'masks'>, size: { w: number; h: number }): Space => ({
@@ -142,23 +145,10 @@ function extended({ kernels, arena }: Bench, picture: Picture, rect: Rect): Pict
   return out;
 }
 
-/** Fills a picture with what another one has there, clear elsewhere. */
-function copyInto({ kernels }: Pick<Bench, 'kernels'>, from: Picture, to: Picture): void {
-  kernels.fill(to.at, to.pixels, 0, 0, 0, 0);
-  const part = intersect(from.rect, to.rect);
-  for (let y = part.y; y < part.y + part.h; y++) {
-    kernels.copy(
-      from.row(y - from.rect.y) + (part.x - from.rect.x) * BYTES_PER_PIXEL,
-      to.row(y - to.rect.y) + (part.x - to.rect.x) * BYTES_PER_PIXEL,
-      part.w,
-    );
-  }
-}
-
 function area(bench: Bench, space: Space, pass: PassPlan, picture: Picture): Picture {
   const declared = passOf(pass.type)!;
   if (!('run' in declared) || isIdle(pass) || isEmpty(picture.rect)) return picture.retain();
-  return withTools(bench, space, (tools) => declared.run(picture, pass.values as never, tools));
+  return withTools(bench, space, (tools) => declared.run(picture, pass.values as never, tools), pass.moments);
 }
 
 /** One sweep over the rows for a run of point passes, so that a row stays in the processor's cache from first to last. */
@@ -196,7 +186,12 @@ function sweep(bench: Bench, space: Space, run: readonly PassPlan[], picture: Pi
 }
 
 /** Tools whose scratch memory is given back when the pass is done. */
-function withTools<T>({ kernels, arena, plates }: Bench, space: Space, use: (tools: PassTools) => T): T {
+function withTools<T>(
+  { kernels, arena, plates }: Bench,
+  space: Space,
+  use: (tools: PassTools) => T,
+  moments: PassPlan['moments'] = [],
+): T {
   const taken: number[] = [];
   const held: Picture[] = [];
   const scratch = (bytes: number) => {
@@ -228,6 +223,7 @@ function withTools<T>({ kernels, arena, plates }: Bench, space: Space, use: (too
         if (picture) held.push(picture);
         return picture;
       },
+      moment: (index) => (moments[index] && space.moment?.(moments[index])) || null,
       plate: (plan, rect) => partOf(plates.get(plan, space.size), rect),
     });
   } finally {

@@ -26,7 +26,7 @@ const layer = {
   after: [],
   cover: [],
   key: 'clip',
-  tables: { mattes: {}, shots: {} },
+  tables: { mattes: {}, lines: {}, shots: {} },
 } as unknown as AlonePlan;
 const executor = () =>
   new Executor(bench.kernels, bench.arena, () => Promise.resolve({ data: frame, width: W, height: H }));

@@ -30,6 +30,8 @@ export interface PassTools {
   plate(plan: PlatePlan, rect: Rect): Picture | null;
   /** what lies under the layer in a rectangle of the shot, not owned by the pass; null where a layer is computed by itself */
   below(rect: Rect): Picture | null;
+  /** the picture at one of the pass's further moments, display-encoded, not owned by the pass; null when there is none */
+  moment(index: number): Picture | null;
   /** memory of the pass for the length of one run */
   scratch(bytes: number): number;
 }
@@ -41,7 +43,7 @@ interface PassBase<P extends Params> {
   type: string;
   title: string;
   /** the kind of work, for grouping in search and docs */
-  group: 'cut out' | 'grade' | 'focus' | 'light' | 'frame';
+  group: 'cut out' | 'grade' | 'focus' | 'light' | 'frame' | 'time';
   /** where a new one goes: before Place, in the source's pixels, or after it, in the shot's. Before when left out */
   space?: 'layer' | 'shot';
   /** further pictures that it asks for. What lies below is there only after Place */
@@ -69,6 +71,8 @@ export interface AreaPass<P extends Params = Params> extends PassBase<P> {
   /** pixels around a pixel that it reads; Infinity when any pixel of the picture may count */
   reach(values: Values<P>): number;
   idle?(values: Values<P>): boolean;
+  /** other moments at which it asks for its picture, in frames from the present one. On an adjustment layer these are of what lies below */
+  moments?(values: Values<P>): readonly number[];
   /** further values that depend on the frame of layer time; they are part of what the result is known by */
   moment?(values: Values<P>, frame: number): Record<string, number>;
   /** @returns a new picture; the incoming one stays as it is */

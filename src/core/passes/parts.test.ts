@@ -119,13 +119,18 @@ async function run(
   size = SIZE,
 ): Promise<(x: number, y: number) => number[]> {
   const moment = 'moment' in pass && pass.moment ? pass.moment(values as never, 5) : {};
-  const plan = { id: 'p' as never, type: pass.type, values: { ...values, ...moment }, area, key: 'k' };
-  const space = layerSpace(bench, size);
+  const moments = 'moments' in pass ? pass.moments!(values as never).map(() => 'another') : [];
+  const plan = { id: 'p' as never, type: pass.type, values: { ...values, ...moment }, area, moments, key: 'k' };
+  // at all other moments there is an even, half clear orange
+  const another = Picture.make(bench.arena, { x: -shift.x, y: -shift.y, ...size });
+  bench.kernels.fill(another.at, another.pixels, 0.45, 0.2, 0.05, 0.5);
+  const space = { ...layerSpace(bench, size), moment: () => another };
   await bench.plates.prepare([plan], size);
   const out = runPasses({ ...bench, cache: new PictureCache(0) }, space, [plan], picture, 'last');
   const floats = bench.arena.floats(out.at, out.pixels * 4).slice();
   const { rect } = out;
   out.release();
+  another.release();
   return (x, y) => {
     const [u, v] = [x - shift.x - rect.x, y - shift.y - rect.y];
     return u < 0 || v < 0 || u >= rect.w || v >= rect.h

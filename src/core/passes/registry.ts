@@ -6,6 +6,7 @@ import { differenceKey } from './difference-key';
 import { refineEdge } from './refine-edge';
 import { crop } from './crop';
 import { hueKey } from './hue-key';
+import { echo } from './echo';
 import { dropShadow } from './drop-shadow';
 import { lightWrap } from './light-wrap';
 import { outline } from './outline';
@@ -29,6 +30,7 @@ export const PASSES: readonly AnyPass[] = [
   adjust,
   blur,
   shake,
+  echo,
 ];
 
 const byType = new Map(PASSES.map((pass) => [pass.type, pass]));

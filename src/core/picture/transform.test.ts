@@ -4,7 +4,8 @@ import fc from 'fast-check';
 import { tiltMatrix, wholePlace } from '../document/place';
 import { still } from '../document/value';
 import { floatsOf, pictureOf, testBench, type TestBench } from '../testing/bench';
-import { backdrop, blendRows, placed } from '../execute/composite';
+import { backdrop, placed } from '../execute/composite';
+import { blendRows } from './rows';
 import type { LayerPlan } from '../plan/types';
 import {
   multiply,

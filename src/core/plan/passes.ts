@@ -1,6 +1,6 @@
 // Declared values and passes at a moment.
 import type { MaskId } from '../document/mask';
-import type { Pass } from '../document/schema';
+import type { Pass, PassId } from '../document/schema';
 import type { Value } from '../document/value';
 import type { ResolveTools } from '../params/define';
 import { resolved, type Params, type PlainValues } from '../params/registry';
@@ -11,8 +11,20 @@ import { hash } from './hash';
 import { planCoverage } from './masks';
 import type { PassPlan, Size } from './types';
 
-/** The passes of one space that are on, resolved. @param size of the picture that they work on @param key of the picture before them */
-export function planPasses(moment: Moment, passes: readonly Pass[], size: Size, key: string): PassPlan[] {
+/** Plans the picture that a pass would get some frames from now, and says what it is known by. */
+export type PlanMoment = (pass: PassId, frames: number) => string | null;
+
+/**
+ * The passes of one space that are on, resolved. @param size of the picture that they work on @param key of the picture before them
+ * @param other left out where there are no other moments
+ */
+export function planPasses(
+  moment: Moment,
+  passes: readonly Pass[],
+  size: Size,
+  key: string,
+  other: PlanMoment = () => null,
+): PassPlan[] {
   const tools = resolveTools(moment, size);
   return passes.flatMap((pass) => {
     const declared = pass.on ? passOf(pass.type) : undefined;
@@ -25,8 +37,11 @@ export function planPasses(moment: Moment, passes: readonly Pass[], size: Size, 
     const limits = pass.area && tools.coverage(pass.area.masks, 'none');
     // an area is one as soon as something is drawn in it
     const area = limits?.masks.length ? { ...limits, side: pass.area!.side } : null;
-    if (!declared.idle?.(values as never)) key = hash(`${key} ${pass.type} ${JSON.stringify([values, area])}`);
-    return [{ id: pass.id, type: pass.type, values, area, key }];
+    const idle = declared.idle?.(values as never) ?? false;
+    const frames = !idle && 'moments' in declared ? declared.moments!(values as never) : null;
+    const moments = frames && { moments: frames.map((by) => other(pass.id, by)) };
+    if (!idle) key = hash(`${key} ${pass.type} ${JSON.stringify([values, area, moments?.moments])}`);
+    return [{ id: pass.id, type: pass.type, values, area, ...moments, key }];
   });
 }
 

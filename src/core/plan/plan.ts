@@ -17,7 +17,7 @@ import { frameAt, secondsAt, STAMP_ROUNDING } from '../time/rate';
 import { sourceFrameAt } from '../time/speed';
 import { valueAt } from '../time/values';
 import { hash } from './hash';
-import { isIdle, planPasses, resolveTools, valuesOf } from './passes';
+import { isIdle, planPasses, resolveTools, valuesOf, type PlanMoment } from './passes';
 import { layerMatrix, layerTilt, planTrail, reduced, reducedOrNull } from './placing';
 import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, Size, SourcePlan, Tables } from './types';
 
@@ -29,7 +29,7 @@ export interface PlanOptions {
 
 /** @param frame shot frame @throws JackplaneError not-found */
 export function planFrame(project: Project, shotId: ShotId, frame: number, options: PlanOptions = {}): FramePlan {
-  const tables: Tables = { mattes: {}, shots: {} };
+  const tables: Tables = { mattes: {}, lines: {}, shots: {} };
   return { ...planComposite(project, shotIn(project, shotId), frame, options, tables, 0), ...tables };
 }
 
@@ -41,9 +41,10 @@ function planComposite(
   options: PlanOptions,
   tables: Tables,
   depth: number,
+  within: Partial<Planned> = {},
 ): CompositePlan {
   const reduction = options.reduction ?? 1;
-  const known: Planned = { layers: new Map(), tables, without: options.without, depth };
+  const known: Planned = { ...within, layers: new Map(), tables, without: options.without, depth };
   const shown = visibleLayers(shot, frame);
   const naming = shown.filter((layer) => namedBy(layer).length > 0);
   const layers = shown
@@ -75,6 +76,10 @@ interface Planned {
   tables: Tables;
   without: PassId | undefined;
   depth: number;
+  /** lines end before this pass, which asks for other moments of them */
+  until?: PassId;
+  /** how many passes that ask for other moments it lies in */
+  moments?: number;
 }
 
 /** The layers that an adjustment layer works on by name. */
@@ -115,7 +120,7 @@ export function planLayer(
   frame: number,
   reduction: Reduction,
 ): AlonePlan | null {
-  const tables: Tables = { mattes: {}, shots: {} };
+  const tables: Tables = { mattes: {}, lines: {}, shots: {} };
   const known: Planned = { layers: new Map(), tables, without: undefined, depth: 0 };
   const plan = planLayerIn(project, shot, layer, frame, reduction, known);
   return plan && plan.source.kind !== 'below' ? { ...plan, tables } : null;
@@ -143,13 +148,15 @@ function planned(moment: Moment, full: Size, known: Planned): LayerPlan {
   const size = { w: Math.ceil(full.w / reduction), h: Math.ceil(full.h / reduction) };
   const source = planSource(moment, size, known);
   const sourceKey = hash(JSON.stringify([sourceName(source), size, reduction]));
-  const line = layer.passes.filter((pass) => pass.id !== known.without);
+  const until = layer.passes.findIndex((pass) => pass.id === known.until);
+  const line = layer.passes.slice(0, until < 0 ? undefined : until).filter((pass) => pass.id !== known.without);
   const below = source.kind === 'below';
   // what an adjustment layer shows lies in the shot already, and where its Mask passes say it works
   const limits = below ? line.filter((pass) => pass.type === 'mask' && pass.on) : [];
   const cover = planPasses(moment, limits, size, '').flatMap((pass) => coveragesIn(pass));
   const before = line.filter((pass) => (below ? !limits.includes(pass) : pass.space === 'layer'));
-  const passes = planPasses(moment, before, size, sourceKey);
+  const other: PlanMoment = (pass, frames) => planMoment(moment, full, pass, frames, known);
+  const passes = planPasses(moment, before, size, sourceKey, other);
   const key = passes.at(-1)?.key ?? sourceKey;
   // masks are drawn on the source, wherever it is placed
   const after = below
@@ -159,6 +166,7 @@ function planned(moment: Moment, full: Size, known: Planned): LayerPlan {
         line.filter((pass) => pass.space === 'shot'),
         size,
         key,
+        other,
       );
   const placing = {
     matrix: below ? IDENTITY : reduced(layerMatrix(moment, full), reduction),
@@ -171,6 +179,49 @@ function planned(moment: Moment, full: Size, known: Planned): LayerPlan {
   const drawn = hash(JSON.stringify([key, placing, after.filter((pass) => !isIdle(pass)), cover]));
   return { id: layer.id, name: layer.name, source, size, sourceKey, passes, key, ...placing, after, cover, drawn };
 }
+
+/** Most passes in each other whose further moments are looked at. */
+const DEEPEST_MOMENTS = 3;
+
+/** What a pass would get some frames from now: the line of its layer up to it; after Place that as it is drawn, and on an adjustment layer what lies below it. */
+function planMoment(moment: Moment, full: Size, pass: PassId, frames: number, known: Planned): string | null {
+  const { project, shot, layer, reduction } = moment;
+  const frame = moment.frame + frames;
+  const moments = (known.moments ?? 0) + 1;
+  if (frame < 0 || frame >= layer.span.length || moments > DEEPEST_MOMENTS) return null;
+  const there = { ...known, layers: new Map(), until: pass, moments };
+  if (layer.source.type === 'adjustment') {
+    const at = shot.layers.indexOf(layer);
+    const below = shot.layers.map((item, i) => (i < at ? { ...item, shown: false } : item));
+    return shotOf(
+      planComposite(
+        project,
+        { ...shot, layers: below },
+        Math.floor(frame) + layer.span.start,
+        { reduction, without: known.without },
+        known.tables,
+        known.depth,
+        there,
+      ),
+      known,
+    );
+  }
+  const plan = planned({ ...moment, frame }, full, there);
+  if (layer.passes.find((item) => item.id === pass)?.space !== 'shot') {
+    known.tables.lines[plan.drawn] = plan;
+    return plan.drawn;
+  }
+  const alone = { ...shotSizeOf(moment), reduction, background: null, light: 'display' as const };
+  return shotOf({ ...alone, layers: [{ ...plan, blend: 'normal' }], key: `${plan.drawn} alone` }, known);
+}
+function shotOf(plan: CompositePlan, { tables }: Planned): string {
+  tables.shots[plan.key] = plan;
+  return plan.key;
+}
+const shotSizeOf = (moment: Moment): { width: number; height: number } => {
+  const { w, h } = shotSize(moment);
+  return { width: w, height: h };
+};
 
 const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
 /** The coverage by which a Mask pass cuts. */

@@ -40,6 +40,8 @@ export interface PassPlan {
   area: CoveragePlan | null;
   /** names the picture after this pass by content */
   key: string;
+  /** its picture at other moments, among the lines or shots of the frame's plan; null where there is none */
+  moments?: readonly (string | null)[];
   /** how strongly it works, 0…1, when it comes from an adjustment layer; then its masks lie in the shot */
   amount?: number;
 }
@@ -91,6 +93,8 @@ export interface CompositePlan {
 export interface Tables {
   /** layers that give others their coverage, by the name of what they draw */
   mattes: Record<string, LayerPlan>;
+  /** layers at other moments, up to a pass that asks for them */
+  lines: Record<string, LayerPlan>;
   /** shots that layers show, by their keys */
   shots: Record<string, CompositePlan>;
 }
