@@ -6,7 +6,7 @@ import { newLayer, newSource, stockSource } from '../src/core/document/edits/lay
 import { newPass } from '../src/core/document/edits/passes';
 import { newProject, newShot } from '../src/core/document/edits/project';
 import type { Layer, LayerId, PassId, Project, ProjectId, ShotId, StockId } from '../src/core/document/schema';
-import { still } from '../src/core/document/value';
+import { still } from '../src/core/base/value';
 import { writeProjectFile } from '../src/core/formats/project-file';
 import type { Row } from './kernels';
 

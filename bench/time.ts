@@ -1,6 +1,6 @@
 // Time: how fast keyframes are looked up, and whether the time panel stays smooth with a very big project.
 import type { Page } from '@playwright/test';
-import { entriesOf, valueIn } from '../src/core/document/values';
+import { entriesOf, valueIn } from '../src/core/document/edits/values';
 import { newLayer, newSource } from '../src/core/document/edits/layers';
 import { newProject, newShot } from '../src/core/document/edits/project';
 import {
@@ -11,7 +11,7 @@ import {
   type ProjectId,
   type ShotId,
 } from '../src/core/document/schema';
-import type { Ease, Key } from '../src/core/document/value';
+import type { Ease, Key } from '../src/core/base/value';
 import { writeProjectFile } from '../src/core/formats/project-file';
 import { momentOf } from '../src/core/time/moment';
 import { valueAt } from '../src/core/time/values';

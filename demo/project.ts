@@ -23,9 +23,9 @@ import {
   type Stock,
   type StockId,
 } from '../src/core/document/schema';
-import { framingsOf } from '../src/core/document/framing';
-import { wholePlace } from '../src/core/document/place';
-import { still } from '../src/core/document/value';
+import { framingsOf } from '../src/core/place/framing';
+import { wholePlace } from '../src/core/place/place';
+import { still } from '../src/core/base/value';
 import { EASINGS } from '../src/core/time/easing';
 import { sourceFramesTo } from '../src/core/time/speed';
 import { PROJECT_ENDING, writeProjectFile } from '../src/core/formats/project-file';

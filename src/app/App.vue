@@ -2,7 +2,7 @@
 import { onMounted } from 'vue';
 import { mdiClose } from '@mdi/js';
 import Icon from './controls/Icon.vue';
-import ShortcutList from './panels/ShortcutList.vue';
+import ShortcutList from './keyboard/ShortcutList.vue';
 import { missingAbilities } from '../engine/client';
 import { useNotices } from './stores/notices';
 import { useLook } from './theme/look';

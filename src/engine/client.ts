@@ -1,9 +1,9 @@
 // What the app sees of the engine: typed calls to the workers, and the cache of finished frames.
+import type { DrawnMatte } from '../core/masks/matte-data';
 import * as Comlink from 'comlink';
 import kernelsUrl from '../../build/kernels.wasm?url';
 import type { SelectHint } from '../core/analysis/select';
-import type { DrawnMatte } from '../core/document/mask';
-import { JackplaneError } from '../core/errors';
+import { JackplaneError } from '../core/base/errors';
 import type { Project, ShotId } from '../core/document/schema';
 import type { OpenedProject } from '../core/formats/project-file';
 import type { MeasureName, OptionsOf, ResultOf } from '../core/measures/registry';

@@ -1,7 +1,6 @@
 import { expect, test } from '@jest/globals';
 import type { CoveragePlan } from '../core/masks/coverage';
-import type { DrawnMatte } from '../core/document/mask';
-import { matteId, packMatte } from '../core/masks/matte-data';
+import { matteId, packMatte, type DrawnMatte } from '../core/masks/matte-data';
 import type { AlonePlan, FramePlan, LayerPlan } from '../core/plan/types';
 import { MatteSender } from './mattes';
 
@@ -39,12 +38,16 @@ test('a worker gets each drawn matte once', async () => {
 });
 
 test('with the mattes of layers that a layer or a frame takes from others or shows', async () => {
-  const [own, giver, inner] = [drawn(7), drawn(11), drawn(13)];
-  const tables = { mattes: { key: layerWith(giver) }, shots: { key: { layers: [layerWith(inner)] } } };
+  const [own, giver, then, inner] = [drawn(7), drawn(11), drawn(12), drawn(13)];
+  const tables = {
+    mattes: { key: layerWith(giver) },
+    lines: { key: layerWith(then) },
+    shots: { key: { layers: [layerWith(inner)] } },
+  };
   const alone = rig();
   await alone.sender.forLayers([{ ...layerWith(own), tables } as unknown as AlonePlan]);
-  expect(alone.sent).toEqual([[own, giver, inner]]);
+  expect(alone.sent).toEqual([[own, giver, then, inner]]);
   const whole = rig();
   await whole.sender.forFrame({ layers: [layerWith(own)], ...tables } as unknown as FramePlan);
-  expect(whole.sent).toEqual([[own, giver, inner]]);
+  expect(whole.sent).toEqual([[own, giver, then, inner]]);
 });

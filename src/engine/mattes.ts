@@ -1,7 +1,6 @@
-import type { DrawnMatte } from '../core/document/mask';
 import { coveragesOf } from '../core/execute/masks';
 import type { CoveragePlan } from '../core/masks/coverage';
-import { matteById } from '../core/masks/matte-data';
+import { matteById, type DrawnMatte } from '../core/masks/matte-data';
 import type { AlonePlan, FramePlan, LayerPlan, Tables } from '../core/plan/types';
 
 const within = ({ mattes, lines, shots }: Tables): LayerPlan[] => [

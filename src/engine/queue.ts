@@ -1,4 +1,4 @@
-import { JackplaneError } from '../core/errors';
+import { JackplaneError } from '../core/base/errors';
 
 /** What is computed first: the frame that is looked at and follows the dials, thumbnails and measures, frames ahead, files. */
 export const PRIORITIES = ['frame', 'look', 'ahead', 'render'] as const;

@@ -1,7 +1,7 @@
 import { MessageChannel } from 'node:worker_threads';
 import * as Comlink from 'comlink';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { JackplaneError, sentenceOf } from '../core/errors';
+import { JackplaneError, sentenceOf } from '../core/base/errors';
 import { carryErrors } from './thrown';
 
 const { port1, port2 } = new MessageChannel();

@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import { JackplaneError, type ErrorCode } from '../core/errors';
+import { JackplaneError, type ErrorCode } from '../core/base/errors';
 
 interface Carried {
   code: ErrorCode | null;

@@ -1,4 +1,4 @@
-import { JackplaneError } from '../core/errors';
+import { JackplaneError } from '../core/base/errors';
 
 /** Longest that a file may keep a decoder busy without getting any further, in milliseconds. */
 export const PATIENCE = 20_000;

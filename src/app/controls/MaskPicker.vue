@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { MaskId } from '../../core/document/mask';
 import { useMasking } from '../stores/masking';
-import { MASK_HUES } from '../viewer/frame';
+import { MASK_HUES } from '../theme/mask-hues';
 
 /** Chooses among the layer's masks. */
 const props = defineProps<{ label: string; chosen: readonly MaskId[]; disabled?: boolean }>();

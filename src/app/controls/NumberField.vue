@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import { parseQuantity } from '../../core/document/quantity';
+import { parseQuantity } from '../../core/time/quantity';
 import type { FrameRate } from '../../core/time/rate';
 
 /**

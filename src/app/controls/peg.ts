@@ -1,4 +1,4 @@
-import type { Ease } from '../../core/document/value';
+import type { Ease } from '../../core/base/value';
 
 /** A keyframe as a peg seen from the side, 7.4 wide and 12 high, from the middle of its top: pointed = linear, round-headed = eased, flat-headed = hold. */
 const HEADS = {

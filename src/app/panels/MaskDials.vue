@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import { setValues } from '../../core/document/edits/keys';
 import { appendVertex, insertVertex, setMask, setPath, setShape } from '../../core/document/edits/masks';
 import { FEATHER_SIDES, MASK_COLOURS, type Mask, type Shape } from '../../core/document/mask';
-import { entriesOf, valueIn, type ValueEntry } from '../../core/document/values';
+import { entriesOf, valueIn, type ValueEntry } from '../../core/document/edits/values';
 import { converted, corner, isSmooth, type Vertex } from '../../core/masks/path';
 import { steadyAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
@@ -14,7 +14,7 @@ import { isSoft, useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
 import { useSelecting } from '../viewer/selecting';
 import { usePullToEdges } from '../viewer/edges';
-import { MASK_HUES } from '../viewer/frame';
+import { MASK_HUES } from '../theme/mask-hues';
 
 /** The dials of the chosen mask: its edge, its shape in exact numbers, and the tools that draw it. */
 const bench = useBench();

@@ -6,15 +6,15 @@ import { addPass, newPass } from '../../core/document/edits/passes';
 import { orderMask, removeMask, setMask, usesMasks } from '../../core/document/edits/masks';
 import { MASK_MODES, type Mask, type ShapeKind } from '../../core/document/mask';
 import type { PassId } from '../../core/document/schema';
-import { still } from '../../core/document/value';
+import { still } from '../../core/base/value';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
-import { newId } from '../ids';
+import { newId } from '../base/ids';
 import { useBench } from '../stores/bench';
 import { useMasking, type MaskTool } from '../stores/masking';
 import { useProject } from '../stores/project';
 import { useMaskFiles } from './mask-files';
-import { MASK_HUES } from '../viewer/frame';
+import { MASK_HUES } from '../theme/mask-hues';
 import MaskDials from './MaskDials.vue';
 
 /** The layer's masks: added, ordered, switched, and the dials of the chosen one. */

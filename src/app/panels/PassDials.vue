@@ -6,7 +6,7 @@ import type { MaskId } from '../../core/document/mask';
 import { passOf } from '../../core/passes/registry';
 import { steadyAt } from '../../core/time/values';
 import MaskPicker from '../controls/MaskPicker.vue';
-import ParamDials from '../controls/ParamDials.vue';
+import ParamDials from '../dials/ParamDials.vue';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';

@@ -14,7 +14,7 @@ import { LOOK } from '../../engine/wishes';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
 import PassTile from '../controls/PassTile.vue';
-import { ask } from '../shortcuts';
+import { ask } from '../keyboard/shortcuts';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';

@@ -10,9 +10,9 @@ import {
   setPlace,
   type PlaceChange,
 } from '../../core/document/edits/layers';
-import { PLACEMENTS, placeAt, placement, type PlacementName } from '../../core/document/place';
+import { PLACEMENTS, placeAt, placement, type PlacementName } from '../../core/place/place';
 import { BLEND_MODES, blendLabel, type BlendMode } from '../../core/picture/blend';
-import { isKeyed } from '../../core/document/values';
+import { isKeyed } from '../../core/document/edits/values';
 import { steadyAt } from '../../core/time/values';
 import FollowDials from './FollowDials.vue';
 import MatteDials from './MatteDials.vue';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { PASSES } from '../../core/passes/registry';
-import { asks, shortcutTable } from '../shortcuts';
+import { asks, shortcutTable } from '../keyboard/shortcuts';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { MADE, stackMade, stackStock } from '../time/actions';

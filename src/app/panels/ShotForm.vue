@@ -2,10 +2,10 @@
 import { computed, ref, shallowRef } from 'vue';
 import { addShot, newShot, setShot } from '../../core/document/edits/project';
 import type { Shot, ShotId } from '../../core/document/schema';
-import { parseQuantity } from '../../core/document/quantity';
+import { parseQuantity } from '../../core/time/quantity';
 import { FRAME_RATES, sameRate, rateLabel } from '../../core/time/rate';
 import { vFirstFocus } from '../controls/first-focus';
-import { newId } from '../ids';
+import { newId } from '../base/ids';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 

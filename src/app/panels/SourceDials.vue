@@ -9,7 +9,7 @@ import { sourceOf } from '../../core/sources/registry';
 import { steadyAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
 import SpeedDials from './SpeedDials.vue';
-import ParamDials from '../controls/ParamDials.vue';
+import ParamDials from '../dials/ParamDials.vue';
 import NumberField from '../controls/NumberField.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';

@@ -13,7 +13,7 @@ import {
 } from '../../core/document/edits/time';
 import { stockIn } from '../../core/document/find';
 import { stockOf, type Layer } from '../../core/document/schema';
-import { isKeyed } from '../../core/document/values';
+import { isKeyed } from '../../core/document/edits/values';
 import { sourceSeconds } from '../../core/plan/plan';
 import { rateLabel, sameRate, secondsAt } from '../../core/time/rate';
 import { sourceFrameAt } from '../../core/time/speed';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue';
-import { asks } from '../shortcuts';
-import { isKeyed } from '../../core/document/values';
+import { asks } from '../keyboard/shortcuts';
+import { isKeyed } from '../../core/document/edits/values';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useMasking } from '../stores/masking';

@@ -1,5 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import { JackplaneError } from '../../core/errors';
+import { JackplaneError } from '../../core/base/errors';
 import type { RenderResult } from '../../engine/types';
 
 /** What the list of projects shows; small, so that it can be written with every edit. */

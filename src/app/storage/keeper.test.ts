@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import type { JournalEntry } from '../../core/document/history';
-import { JackplaneError } from '../../core/errors';
+import { JackplaneError } from '../../core/base/errors';
 import { Keeper, type Keeping, type Row } from './keeper';
 
 const entry = (name: string): JournalEntry => ({

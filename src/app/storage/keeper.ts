@@ -1,4 +1,4 @@
-import { sentenceOf } from '../../core/errors';
+import { sentenceOf } from '../../core/base/errors';
 import type { JournalEntry } from '../../core/document/history';
 
 export interface Row {

@@ -1,4 +1,4 @@
-import { JackplaneError } from '../../core/errors';
+import { JackplaneError } from '../../core/base/errors';
 import { freshHistory, MOST_STEPS, replay, type History, type JournalEntry } from '../../core/document/history';
 import { upgraded, type Upgraded } from '../../core/document/migrations';
 import { leftOut, salvaged, type Salvaged } from '../../core/document/salvage';

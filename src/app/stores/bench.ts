@@ -5,7 +5,7 @@ import type { Edit } from '../../core/document/edit';
 import { addPass, newPass, withoutMasks } from '../../core/document/edits/passes';
 import { sourceSize } from '../../core/document/find';
 import { paramsOf } from '../../core/passes/registry';
-import { wholePlace } from '../../core/document/place';
+import { wholePlace } from '../../core/place/place';
 import {
   groupOf,
   type Layer,
@@ -15,7 +15,7 @@ import {
   type Shot,
   type ShotId,
 } from '../../core/document/schema';
-import { newId } from '../ids';
+import { newId } from '../base/ids';
 import { useNotices } from './notices';
 import { useProject } from './project';
 

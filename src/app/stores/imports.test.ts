@@ -3,7 +3,7 @@ import { createPinia, setActivePinia } from 'pinia';
 import type { Edit } from '../../core/document/edit';
 import { newProject } from '../../core/document/edits/project';
 import type { Project, ProjectId } from '../../core/document/schema';
-import { JackplaneError } from '../../core/errors';
+import { JackplaneError } from '../../core/base/errors';
 
 const FACTS = { width: 4, height: 2, codec: 'PNG', alpha: false, bytes: 9 };
 let project: Project;

@@ -20,11 +20,11 @@ import {
   type ShapeKind,
 } from '../../core/document/mask';
 import { rangeOf } from '../../core/document/edits/markers';
-import { keysOf } from '../../core/document/values';
+import { keysOf } from '../../core/base/value';
 import type { Vertex } from '../../core/masks/path';
 import { steadyAt } from '../../core/time/values';
-import type { Value } from '../../core/document/value';
-import { newId } from '../ids';
+import type { Value } from '../../core/base/value';
+import { newId } from '../base/ids';
 import { useBench } from './bench';
 import { useNotices } from './notices';
 

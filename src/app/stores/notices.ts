@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
-import { JackplaneError, sentenceOf } from '../../core/errors';
+import { JackplaneError, sentenceOf } from '../../core/base/errors';
 
 export interface Notice {
   id: number;

@@ -14,7 +14,7 @@ import { AHEAD, PLAYED } from '../../engine/wishes';
 import { Ahead } from '../playback/ahead';
 import { viewPlan } from '../../core/plan/looks';
 import { GROUND_COLOURS, useBench } from './bench';
-import { latestOnly } from '../latest';
+import { latestOnly } from '../base/latest';
 import { useNotices } from './notices';
 import { useProject } from './project';
 import { SoundOut } from './sound-out';

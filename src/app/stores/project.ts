@@ -4,7 +4,7 @@ import { checkChanges } from '../../core/document/check';
 import type { Edit, Step } from '../../core/document/edit';
 import { ENTRY_VERSION, nextRedo, nextUndo, redone, undone, withEdit, type History } from '../../core/document/history';
 import type { Project } from '../../core/document/schema';
-import { JackplaneError } from '../../core/errors';
+import { JackplaneError } from '../../core/base/errors';
 import { useEngine } from '../../engine/client';
 import type { MediaRecord } from '../storage/db';
 import { Keeper, type Keeping } from '../storage/keeper';

@@ -5,8 +5,9 @@ import { copyKeys, moveKeys, pasteKeys, removeKeys, type KeyClip, type KeyRef } 
 import { duplicateLayer, nudgeLayers, pasteLayers, removeLayers, splitLayer } from '../../core/document/edits/time';
 import { groupLayers, ungroup } from '../../core/document/edits/groups';
 import { groupOf, type Layer, type LayerId, type ShotId } from '../../core/document/schema';
-import { entriesOf, isKeyed, keysOf, valueIn, type ValueEntry } from '../../core/document/values';
-import { newId } from '../ids';
+import { entriesOf, isKeyed, valueIn, type ValueEntry } from '../../core/document/edits/values';
+import { keysOf } from '../../core/base/value';
+import { newId } from '../base/ids';
 import { useBench } from './bench';
 import { useNotices } from './notices';
 import { useProject } from './project';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { easeKeys, moveKeys, setKeyValue } from '../../core/document/edits/keys';
-import type { Key } from '../../core/document/value';
+import type { Key } from '../../core/base/value';
 import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { easeKeys, moveKeys, scaleKeys, stretchKeys } from '../../core/document/edits/keys';
-import { parseQuantity } from '../../core/document/quantity';
-import type { Ease } from '../../core/document/value';
-import { keysOf, valueIn } from '../../core/document/values';
+import { parseQuantity } from '../../core/time/quantity';
+import type { Ease } from '../../core/base/value';
+import { valueIn } from '../../core/document/edits/values';
+import { keysOf } from '../../core/base/value';
 import { EASINGS } from '../../core/time/easing';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue';
 import { freezeHere, relateLayer, reverseLayer, type TimeRelation } from '../../core/document/edits/time';
 import { groupOf } from '../../core/document/schema';
-import { parseQuantity } from '../../core/document/quantity';
+import { parseQuantity } from '../../core/time/quantity';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';

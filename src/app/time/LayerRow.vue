@@ -16,7 +16,8 @@ import {
 import { orderLayer, renameLayer, switchLayer } from '../../core/document/edits/layers';
 import { moveLayer, nudgeLayers, trimEnd, trimStart } from '../../core/document/edits/time';
 import { groupOf, stockOf, type Layer } from '../../core/document/schema';
-import { keysOf, valueIn } from '../../core/document/values';
+import { valueIn } from '../../core/document/edits/values';
+import { keysOf } from '../../core/base/value';
 import { layerPeaks } from '../../core/sound/layer-peaks';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';

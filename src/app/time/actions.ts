@@ -3,7 +3,7 @@ import { trimEnd, trimStart } from '../../core/document/edits/time';
 import type { LayerId, Stock } from '../../core/document/schema';
 import { SOURCES } from '../../core/sources/registry';
 import { framesIn } from '../../core/time/rate';
-import { newId } from '../ids';
+import { newId } from '../base/ids';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 

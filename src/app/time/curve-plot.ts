@@ -1,6 +1,6 @@
 import { computed, ref } from 'vue';
-import type { Ease, Key, Value } from '../../core/document/value';
-import { valueIn, type ValueEntry } from '../../core/document/values';
+import type { Ease, Key, Value } from '../../core/base/value';
+import { valueIn, type ValueEntry } from '../../core/document/edits/values';
 import { steadyAt } from '../../core/time/values';
 import { useBench } from '../stores/bench';
 import { useSelection } from '../stores/selection';

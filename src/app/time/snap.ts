@@ -1,6 +1,7 @@
 import type { KeyRef } from '../../core/document/edits/keys';
 import type { LayerId, Shot } from '../../core/document/schema';
-import { entriesOf, keysOf, valueIn } from '../../core/document/values';
+import { entriesOf, valueIn } from '../../core/document/edits/values';
+import { keysOf } from '../../core/base/value';
 
 /** Nearest of some frames to a frame, when it is within reach. @param reach in frames */
 export function snapped(frame: number, targets: readonly number[], reach: number): number | null {

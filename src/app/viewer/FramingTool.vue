@@ -12,9 +12,9 @@ import {
   type Framing,
   type FramingMove,
   type FramingStop,
-} from '../../core/document/framing';
-import { placeAt } from '../../core/document/place';
-import type { Ease } from '../../core/document/value';
+} from '../../core/place/framing';
+import { placeAt } from '../../core/place/place';
+import type { Ease } from '../../core/base/value';
 import { EASINGS } from '../../core/time/easing';
 import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';

@@ -3,12 +3,13 @@ import { computed, ref, watch } from 'vue';
 import { layerProjection } from '../../core/plan/placing';
 import { planCoverage } from '../../core/plan/masks';
 import { useEngine } from '../../engine/client';
-import { latestOnly } from '../latest';
+import { latestOnly } from '../base/latest';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
-import { MASK_HUES, type ViewFrame } from './frame';
+import { MASK_HUES } from '../theme/mask-hues';
+import type { ViewFrame } from './frame';
 
 /** What the chosen mask covers, tinted in its colour over the picture, as it lies on the layer. */
 const props = defineProps<{ frame: ViewFrame }>();

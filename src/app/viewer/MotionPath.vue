@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { bendKey, setKeyValue, type KeyRef } from '../../core/document/edits/keys';
-import { carriedBy } from '../../core/document/place';
-import type { Key } from '../../core/document/value';
-import { keysOf } from '../../core/document/values';
+import { carriedBy } from '../../core/place/place';
+import type { Key } from '../../core/base/value';
+import { keysOf } from '../../core/base/value';
 import { apply, invert } from '../../core/picture/matrix';
 import { steadyAt } from '../../core/time/values';
 import { useBench } from '../stores/bench';

@@ -8,7 +8,8 @@ import { useMasking } from '../stores/masking';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 import { followPointer } from '../controls/pointer';
-import { MASK_HUES, type ViewFrame, type XY, tenths } from './frame';
+import { MASK_HUES } from '../theme/mask-hues';
+import { type ViewFrame, type XY, tenths } from './frame';
 import { useSourceSpace } from './source-space';
 import { useSelecting } from './selecting';
 

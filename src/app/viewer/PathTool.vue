@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { isSmooth, segment, type Vertex } from '../../core/masks/path';
-import { keysOf } from '../../core/document/values';
+import { keysOf } from '../../core/base/value';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
-import { MASK_HUES, type ViewFrame, type XY } from './frame';
+import { MASK_HUES } from '../theme/mask-hues';
+import type { ViewFrame, XY } from './frame';
 import { useSourceSpace } from './source-space';
 import { usePathDrag } from './path-drag';
 import { boxOf } from './path-edit';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { setPassValue } from '../../core/document/edits/passes';
-import type { Value } from '../../core/document/value';
+import type { Value } from '../../core/base/value';
 import type { Colour } from '../../core/params/define';
 import type { SamplesParam } from '../../core/params/samples';
 import { paramsOf } from '../../core/passes/registry';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { setPlace, type PlaceChange } from '../../core/document/edits/layers';
-import { carriedBy, placeAt } from '../../core/document/place';
+import { carriedBy, placeAt } from '../../core/place/place';
 import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue';
 import { setSourceValue } from '../../core/document/edits/layers';
 import { setPassValue } from '../../core/document/edits/passes';
-import type { Value } from '../../core/document/value';
+import type { Value } from '../../core/base/value';
 import type { Place } from '../../core/params/define';
 import { gripOf, type Param } from '../../core/params/registry';
 import { paramsOf, titleOf } from '../../core/passes/registry';

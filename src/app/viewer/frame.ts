@@ -10,16 +10,6 @@ export interface ViewFrame {
 /** Colours of handles on the picture; the canvas cannot read the theme's variables. */
 export const HANDLE = { line: '#d8a84a', fill: '#1b1b1b' };
 
-/** The hues of masks' outlines, to tell them apart on the picture. */
-export const MASK_HUES = {
-  sand: '#e0c48a',
-  moss: '#9cc77f',
-  slate: '#8fb4d9',
-  rust: '#e08a66',
-  plum: '#c99ad6',
-  chalk: '#f2f2f2',
-} as const;
-
 export type XY = readonly [number, number];
 /** Places are written to a tenth of a pixel. */
 export const tenths = (v: number): number => Math.round(v * 10) / 10 + 0;

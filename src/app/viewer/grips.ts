@@ -1,6 +1,6 @@
 // The places on the picture by which a mask's shape is changed, and what dragging each of them writes.
 import type { Shape } from '../../core/document/mask';
-import type { Value } from '../../core/document/value';
+import type { Value } from '../../core/base/value';
 import { tenths, type XY } from './frame';
 
 export interface Grip {

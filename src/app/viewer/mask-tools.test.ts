@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { newShape, type Shape } from '../../core/document/mask';
-import { still, type Value } from '../../core/document/value';
+import { still, type Value } from '../../core/base/value';
 import { corner, type Vertex } from '../../core/masks/path';
 import { gripsOf } from './grips';
 import { boxOf, movedBy, scaledBy, snapPoint, turnedBy, withHandle } from './path-edit';

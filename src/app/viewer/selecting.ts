@@ -1,8 +1,10 @@
+import type { DrawnMatte } from '../../core/masks/matte-data';
 import { ref } from 'vue';
 import { setShape } from '../../core/document/edits/masks';
-import type { DrawnMatte, Hint, MaskId, Shape } from '../../core/document/mask';
-import { keysOf, withKeys } from '../../core/document/values';
-import { still, type Key } from '../../core/document/value';
+import type { Hint, MaskId, Shape } from '../../core/document/mask';
+import { withKeys } from '../../core/document/edits/values';
+import { keysOf } from '../../core/base/value';
+import { still, type Key } from '../../core/base/value';
 import { sourcePlan } from '../../core/plan/looks';
 import type { SelectHint } from '../../core/analysis/select';
 import { useEngine } from '../../engine/client';

@@ -7,8 +7,8 @@ import type { ProjectId } from '../../core/document/schema';
 import { vFirstFocus } from '../controls/first-focus';
 import IconButton from '../controls/IconButton.vue';
 import SiteHead from '../panels/SiteHead.vue';
-import { newId } from '../ids';
-import { exportProject, openDemo, openProjectFile } from '../storage/project-files';
+import { newId } from '../base/ids';
+import { exportProject, openDemo, openProjectFile } from '../stores/project-files';
 import { removeMedia, strayMedia } from '../storage/media';
 import {
   createProject,

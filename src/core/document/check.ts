@@ -1,6 +1,6 @@
 // Edits are checked before they are kept: only what changed, against the schema's part for it.
 import { z } from 'zod';
-import { JackplaneError } from '../errors';
+import { JackplaneError } from '../base/errors';
 import type { Change, Path } from './patch';
 import { crossProblems, projectShape, type Project } from './schema';
 

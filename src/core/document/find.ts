@@ -1,4 +1,4 @@
-import { JackplaneError } from '../errors';
+import { JackplaneError } from '../base/errors';
 import {
   groupOf,
   stockOf,
@@ -10,7 +10,7 @@ import {
   type Stock,
   type StockId,
 } from './schema';
-import type { Value } from './value';
+import type { Value } from '../base/value';
 
 /** @throws JackplaneError not-found */
 export function shotIn(project: Project, id: ShotId): Shot {

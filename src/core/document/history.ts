@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { JackplaneError, sentenceOf } from '../errors';
+import { JackplaneError, sentenceOf } from '../base/errors';
 import { perform, PROJECT_SCOPE, redoStep, scopeOf, undoStep, type Edit, type Step } from './edit';
 import type { Change } from './patch';
 import type { Project } from './schema';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
+import { drawnMatteSchema } from '../masks/matte-data';
 import { corner, type Vertex } from '../masks/path';
-import { framesSchema, still, valueOf, type Value } from './value';
+import { framesSchema, still, valueOf, type Value } from '../base/value';
 
 export const maskIdSchema = z
   .string()
@@ -35,14 +36,8 @@ export const strokeSchema = z
   .strict();
 export type Stroke = z.infer<typeof strokeSchema>;
 
-/** Most masks of a layer, and most letters of a drawn matte's data. */
+/** Most masks of a layer. */
 export const MOST_MASKS = 200;
-export const MOST_MATTE_DATA = 8_000_000;
-/** A matte as 8-bit values, deflated and written in base64. */
-export const drawnMatteSchema = z
-  .object({ w: z.int().min(1).max(8192), h: z.int().min(1).max(8192), data: z.string().max(MOST_MATTE_DATA) })
-  .strict();
-export type DrawnMatte = z.infer<typeof drawnMatteSchema>;
 
 /** A stroke that says what belongs to a smart selection, made at a frame of layer time. */
 export const hintSchema = z

@@ -1,5 +1,5 @@
 // What an edit changed, written so that it names things by id and fits only where it belongs.
-import { JackplaneError } from '../errors';
+import { JackplaneError } from '../base/errors';
 import { same } from './same';
 
 /** A way into the document: names of properties, and members of lists by their id or by their frame. */

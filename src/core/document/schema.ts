@@ -4,7 +4,7 @@ import { valuesSchema, type Params } from '../params/registry';
 import { passOf } from '../passes/registry';
 import { sourceOf } from '../sources/registry';
 import { maskIdSchema, maskSchema, MOST_MASKS } from './mask';
-import { easeSchema, framesSchema, valueOf, type Value } from './value';
+import { easeSchema, framesSchema, valueOf, type Value } from '../base/value';
 
 /** The version of the document format that this code writes. */
 export const FORMAT_VERSION = 2;

@@ -13,7 +13,7 @@ import {
 } from '../document/edits/masks';
 import { newPass } from '../document/edits/passes';
 import { newMask, newShape, pathShape, type Mask, type MaskId, type Shape } from '../document/mask';
-import { wholePlace } from '../document/place';
+import { wholePlace } from '../place/place';
 import {
   matteLoop,
   projectSchema,
@@ -23,8 +23,9 @@ import {
   type PassId,
   type Project,
 } from '../document/schema';
-import { still } from '../document/value';
-import { valueIn, keysOf } from '../document/values';
+import { still } from '../base/value';
+import { valueIn } from '../document/edits/values';
+import { keysOf } from '../base/value';
 import { flattened, type Vertex } from '../masks/path';
 import { fillRings } from '../masks/raster';
 import { planFrame } from '../plan/plan';

@@ -1,4 +1,5 @@
-import { JackplaneError, sentenceOf } from '../errors';
+import type { DrawnMatte } from '../masks/matte-data';
+import { JackplaneError, sentenceOf } from '../base/errors';
 import type { DrawnSource } from '../sources/define';
 import { sourceOf } from '../sources/registry';
 import type { Arena } from '../picture/arena';
@@ -6,8 +7,7 @@ import type { Kernels } from '../picture/kernels';
 import { Picture } from '../picture/picture';
 import type { Rect } from '../picture/rect';
 import { copyOf, partOf } from '../picture/rows';
-import { hash } from '../plan/hash';
-import type { DrawnMatte } from '../document/mask';
+import { hash } from '../base/hash';
 import type { StockId } from '../document/schema';
 import { joins } from '../plan/passes';
 import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, SourcePlan, Tables } from '../plan/types';

@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { newLayer, newSource } from '../document/edits/layers';
 import { newMask, type MaskId } from '../document/mask';
 import { newPass } from '../document/edits/passes';
-import { wholePlace } from '../document/place';
+import { wholePlace } from '../place/place';
 import {
   projectSchema,
   type Layer,
@@ -13,7 +13,7 @@ import {
   type Shot,
   type ShotId,
 } from '../document/schema';
-import { still } from '../document/value';
+import { still } from '../base/value';
 import { planFrame, planLayer } from '../plan/plan';
 import { colourSource, layerOf, projectOf, SHOT, shotOf } from '../testing/documents';
 import { testBench, type TestBench } from '../testing/bench';

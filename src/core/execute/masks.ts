@@ -1,12 +1,11 @@
 import { LRUCache } from 'lru-cache';
 import { type CoveragePlan, type MaskAssets, type ShapePlan, coverage } from '../masks/coverage';
-import type { DrawnMatte } from '../document/mask';
 import type { PlaneTools } from '../masks/distance';
-import { matteById, unpackMatte } from '../masks/matte-data';
+import { matteById, unpackMatte, type DrawnMatte } from '../masks/matte-data';
 import type { Ring } from '../masks/path';
 import { paramsOf } from '../passes/registry';
 import type { Rect } from '../picture/rect';
-import { hash } from '../plan/hash';
+import { hash } from '../base/hash';
 import type { PassPlan } from '../plan/types';
 
 type PictureShape = Extract<ShapePlan, { kind: 'picture' }>;

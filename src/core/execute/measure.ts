@@ -3,7 +3,7 @@ import type { Measure, Measured } from '../measures/define';
 import { MEASURES, type MeasureName, type OptionsOf, type ResultOf } from '../measures/registry';
 import type { Picture } from '../picture/picture';
 import type { AlonePlan } from '../plan/types';
-import { JackplaneError } from '../errors';
+import { JackplaneError } from '../base/errors';
 import type { Executor, Problem } from './execute';
 
 /** A placeholder is no picture to measure. */

@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { newLayer, newSource } from '../document/edits/layers';
 import { newPass } from '../document/edits/passes';
 import type { Layer, LayerId, PassId, Project } from '../document/schema';
-import { still, type Value } from '../document/value';
+import { still, type Value } from '../base/value';
 import { planFrame } from '../plan/plan';
 import { testBench, type TestBench } from '../testing/bench';
 import { colourSource, layerOf, projectOf, SHOT } from '../testing/documents';

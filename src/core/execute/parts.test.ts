@@ -4,7 +4,7 @@ import { newLayer, newSource } from '../document/edits/layers';
 import { newPass } from '../document/edits/passes';
 import { newMask, type MaskId } from '../document/mask';
 import type { Layer, LayerId, PassId, Project, Shot } from '../document/schema';
-import { still } from '../document/value';
+import { still } from '../base/value';
 import type { Rect } from '../picture/rect';
 import { planPart } from '../plan/parts';
 import { planFrame } from '../plan/plan';

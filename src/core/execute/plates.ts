@@ -5,7 +5,7 @@ import type { Kernels } from '../picture/kernels';
 import { scaling } from '../picture/matrix';
 import { Picture } from '../picture/picture';
 import { place } from '../picture/transform';
-import { hash } from '../plan/hash';
+import { hash } from '../base/hash';
 import type { PassPlan } from '../plan/types';
 
 type Chosen = NonNullable<PlatePlan>;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { maskSchema, type Mask } from '../document/mask';
 import { problemsOf } from '../document/schema';
-import { JackplaneError } from '../errors';
+import { JackplaneError } from '../base/errors';
 
 /** Ending of a jig: masks on their own, to be used again. JSON. */
 export const JIG_ENDING = '.jig.json';

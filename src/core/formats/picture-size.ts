@@ -1,5 +1,5 @@
 import { imageSize } from 'image-size';
-import { JackplaneError } from '../errors';
+import { JackplaneError } from '../base/errors';
 
 /** Largest picture side and area that is opened. */
 export const MOST_SIDE = 8192;

@@ -13,7 +13,7 @@ import {
 import { migrated } from '../document/migrations';
 import { salvaged } from '../document/salvage';
 import { FORMAT_VERSION, problemsOf, projectSchema, type Project } from '../document/schema';
-import { JackplaneError } from '../errors';
+import { JackplaneError } from '../base/errors';
 import { safeName } from './names';
 
 // the caller is a worker already

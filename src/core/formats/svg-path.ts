@@ -1,5 +1,5 @@
 import SvgPath from 'svgpath';
-import { JackplaneError } from '../errors';
+import { JackplaneError } from '../base/errors';
 import { MOST_VERTICES } from '../document/mask';
 import { isSmooth, withVertex, type Vertex } from '../masks/path';
 

@@ -1,6 +1,14 @@
 import { deflateSync, inflateSync } from 'fflate';
-import type { DrawnMatte } from '../document/mask';
-import { hash } from '../plan/hash';
+import { z } from 'zod';
+import { hash } from '../base/hash';
+
+/** Most letters of a drawn matte's data. */
+export const MOST_MATTE_DATA = 8_000_000;
+/** A matte as 8-bit values, deflated and written in base64. */
+export const drawnMatteSchema = z
+  .object({ w: z.int().min(1).max(8192), h: z.int().min(1).max(8192), data: z.string().max(MOST_MATTE_DATA) })
+  .strict();
+export type DrawnMatte = z.infer<typeof drawnMatteSchema>;
 
 /** 8-bit coverage as it is kept in a document. */
 export function packMatte(values: Uint8Array, w: number, h: number): DrawnMatte {

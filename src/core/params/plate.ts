@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Project } from '../document/schema';
+import type { Moment } from '../time/moment';
 import { STAMP_ROUNDING } from '../time/rate';
 import { defineKind, type Declared, type ParamBase } from './define';
 
@@ -25,7 +25,7 @@ export const plate = (p: Omit<Declared<PlateParam>, 'default'>): PlateParam => (
 /** Moments that a median is taken of. */
 const MEDIAN_OF = 11;
 
-function planPlate(project: Project, chosen: Plate): PlatePlan {
+function planPlate({ project }: Moment, chosen: Plate): PlatePlan {
   const item = chosen && project.stock.find((entry) => entry.id === chosen.stock);
   if (!chosen || !item) return null;
   const long = item.facts.seconds ?? 0;
@@ -43,6 +43,6 @@ function planPlate(project: Project, chosen: Plate): PlatePlan {
 export const plateKind = defineKind<PlateParam>({
   kind: 'plate',
   schema: () => plateSchema,
-  resolve: (_, value, { moment }) => planPlate(moment.project, value as Plate),
+  resolve: (_, value, { moment }) => planPlate(moment, value as Plate),
   range: () => 'a frame, a median over a clip, or none',
 });

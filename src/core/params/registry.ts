@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { valueOf, type Value } from '../document/value';
+import { valueOf, type Value } from '../base/value';
 import { angleKind, type AngleParam } from './angle';
 import { booleanKind, type BooleanParam } from './boolean';
 import { choiceKind, type ChoiceParam } from './choice';

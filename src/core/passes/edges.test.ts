@@ -5,7 +5,7 @@ import { planFrame } from '../plan/plan';
 import { newPass } from '../document/edits/passes';
 import { newMask } from '../document/mask';
 import type { PassId } from '../document/schema';
-import { still } from '../document/value';
+import { still } from '../base/value';
 import { toDisplay, toLinear } from '../picture/light';
 import { medianOf } from '../execute/plates';
 import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';

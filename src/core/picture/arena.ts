@@ -1,4 +1,4 @@
-import { JackplaneError } from '../errors';
+import { JackplaneError } from '../base/errors';
 
 const PAGE = 65536;
 const ALIGN = 64;

@@ -1,8 +1,8 @@
 import { placeMoment } from '../testing/documents';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { tiltMatrix, wholePlace } from '../document/place';
-import { still } from '../document/value';
+import { tiltMatrix, wholePlace } from '../place/place';
+import { still } from '../base/value';
 import { floatsOf, pictureOf, testBench, type TestBench } from '../testing/bench';
 import { backdrop, placed } from '../execute/composite';
 import { blendRows } from './rows';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { newPass } from '../document/edits/passes';
 import type { LayerId, PassId } from '../document/schema';
-import { still } from '../document/value';
+import { still } from '../base/value';
 import { colourSource, layerOf, projectOf, SHOT } from '../testing/documents';
 import { onNothing, planAlone, planBefore, planWithout, sourcePlan, viewPlan, type Viewed } from './looks';
 

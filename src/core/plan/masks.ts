@@ -1,8 +1,8 @@
 // Masks of a layer at a moment, as plain data.
-import type { DrawnMatte, Mask, MaskId, Shape } from '../document/mask';
-import type { Value } from '../document/value';
+import type { Mask, MaskId, Shape } from '../document/mask';
+import type { Value } from '../base/value';
 import type { CoveragePlan, MaskPlan, ShapePlan } from '../masks/coverage';
-import { matteId } from '../masks/matte-data';
+import { matteId, type DrawnMatte } from '../masks/matte-data';
 import { secondsAt, STAMP_ROUNDING } from '../time/rate';
 import type { Moment } from '../time/moment';
 import { valueAt } from '../time/values';

@@ -3,7 +3,7 @@ import { passOf } from '../passes/registry';
 import { placedBounds } from '../picture/transform';
 import { projective, projectiveInverse, project } from '../picture/matrix';
 import { grow, intersect, isEmpty, union, type Rect } from '../picture/rect';
-import { hash } from './hash';
+import { hash } from '../base/hash';
 import { isIdle, joins } from './passes';
 import type { FramePlan, LayerPlan, PassPlan } from './types';
 

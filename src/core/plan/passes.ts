@@ -1,13 +1,13 @@
 // Declared values and passes at a moment.
 import type { MaskId } from '../document/mask';
 import type { Pass, PassId } from '../document/schema';
-import type { Value } from '../document/value';
+import type { Value } from '../base/value';
 import type { ResolveTools } from '../params/define';
 import { resolved, type Params, type PlainValues } from '../params/registry';
 import { passOf } from '../passes/registry';
 import type { Moment } from '../time/moment';
 import { valueAt } from '../time/values';
-import { hash } from './hash';
+import { hash } from '../base/hash';
 import { planCoverage } from './masks';
 import type { PassPlan, Size } from './types';
 

@@ -1,5 +1,5 @@
 // Where a layer lies in its shot.
-import { carriedBy, placeMatrix, tiltMatrix } from '../document/place';
+import { carriedBy, placeMatrix, tiltMatrix } from '../place/place';
 import {
   multiply,
   projective,

@@ -16,7 +16,7 @@ import { momentOf, type Moment, type Reduction } from '../time/moment';
 import { frameAt, secondsAt, STAMP_ROUNDING } from '../time/rate';
 import { sourceFrameAt } from '../time/speed';
 import { valueAt } from '../time/values';
-import { hash } from './hash';
+import { hash } from '../base/hash';
 import { isIdle, planPasses, resolveTools, valuesOf, type PlanMoment } from './passes';
 import { layerMatrix, layerTilt, planTrail, reduced, reducedOrNull } from './placing';
 import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, Size, SourcePlan, Tables } from './types';

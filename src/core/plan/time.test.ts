@@ -2,7 +2,7 @@ import { stockSource } from '../document/edits/layers';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Layer } from '../document/schema';
-import { still, type Value } from '../document/value';
+import { still, type Value } from '../base/value';
 import { SHOT, layerOf, projectOf } from '../testing/documents';
 import { planFrame } from './plan';
 import type { SourcePlan } from './types';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { still } from '../document/value';
+import { still } from '../base/value';
 import { layerPeaks } from './layer-peaks';
 
 // a clip of 100 frames that gets louder

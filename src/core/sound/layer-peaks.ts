@@ -1,4 +1,4 @@
-import type { Value } from '../document/value';
+import type { Value } from '../base/value';
 import { sourceFrameAt } from '../time/speed';
 import { steadyAt } from '../time/values';
 

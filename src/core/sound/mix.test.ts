@@ -1,7 +1,7 @@
 import { newSource, stockSource } from '../document/edits/layers';
 import { describe, expect, test } from '@jest/globals';
 import type { Layer, LayerId, ShotId, StockId } from '../document/schema';
-import { still, type Value } from '../document/value';
+import { still, type Value } from '../base/value';
 import { perform } from '../document/edit';
 import { addStock } from '../document/edits/project';
 import { clipStock, layerOf, projectOf, SHOT } from '../testing/documents';

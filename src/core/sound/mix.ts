@@ -1,8 +1,8 @@
 import { momentOf, type Moment } from '../time/moment';
 import { shotIn, stockIn } from '../document/find';
-import { mapped } from '../document/values';
+import { mapped } from '../document/edits/values';
 import { groupOf, stockOf, type Project, type ShotId, type StockId } from '../document/schema';
-import type { Value } from '../document/value';
+import type { Value } from '../base/value';
 import { secondsAt } from '../time/rate';
 import { sourceFrameAt } from '../time/speed';
 import { steadyAt, valueAt } from '../time/values';

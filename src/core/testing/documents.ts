@@ -38,7 +38,7 @@ import {
   trimEnd,
   trimStart,
 } from '../document/edits/time';
-import { keysOf } from '../document/values';
+import { keysOf } from '../base/value';
 import { addPass, newPass, orderPass, removePass, setPassValue, switchPass } from '../document/edits/passes';
 import { addShot, addStock, newProject, setShot } from '../document/edits/project';
 import { type Edit, perform } from '../document/edit';
@@ -56,7 +56,7 @@ import type {
 } from '../document/schema';
 import { valueAt } from '../time/values';
 import type { Moment } from '../time/moment';
-import type { Value } from '../document/value';
+import type { Value } from '../base/value';
 import { BLEND_MODES } from '../picture/blend';
 import { PASSES } from '../passes/registry';
 

@@ -1,7 +1,7 @@
 import { valueOn } from '../testing/documents';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Ease, Key, Value } from '../document/value';
+import type { Ease, Key, Value } from '../base/value';
 import { EASINGS, ease } from './easing';
 import { noiseAt, wanderAt } from './wander';
 import { bentAt, spanLength } from './path';

@@ -1,4 +1,4 @@
-import type { Ease } from '../document/value';
+import type { Ease } from '../base/value';
 
 const coordinate = (a: number, b: number, t: number) => ((1 + 3 * a - 3 * b) * t + (3 * b - 6 * a)) * t * t + 3 * a * t;
 const slope = (a: number, b: number, t: number) => (3 * (1 + 3 * a - 3 * b) * t + 2 * (3 * b - 6 * a)) * t + 3 * a;

@@ -1,5 +1,5 @@
 // The way of a position on the picture: Bézier spans between keyframes, walked by length.
-import type { Key } from '../document/value';
+import type { Key } from '../base/value';
 
 type Point = [number, number];
 const STEPS = 48;

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Ease, Key, Value } from '../document/value';
+import type { Ease, Key, Value } from '../base/value';
 import { lengthFor, sourceFramesTo } from './speed';
 import { steadyAt } from './values';
 

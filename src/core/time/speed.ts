@@ -1,5 +1,5 @@
 // How a layer's own time runs: source frames are the integral of speed over layer frames.
-import type { Key, Value } from '../document/value';
+import type { Key, Value } from '../base/value';
 import { cubicParameter } from './easing';
 import { steadyAt } from './values';
 

@@ -1,4 +1,4 @@
-import type { Key, Value } from '../document/value';
+import type { Key, Value } from '../base/value';
 import { driverOf } from './drivers/registry';
 import { ease } from './easing';
 import type { Moment } from './moment';

@@ -1,5 +1,5 @@
 import type { FetchedPicture } from '../../core/execute/execute';
-import { JackplaneError } from '../../core/errors';
+import { JackplaneError } from '../../core/base/errors';
 import type { FrameStore } from './clip-reader';
 import { imageType, stillOf, type Still } from './images';
 import { inOrder } from './in-order';

@@ -1,5 +1,5 @@
 import type { VideoSample } from 'mediabunny';
-import { JackplaneError } from '../../core/errors';
+import { JackplaneError } from '../../core/base/errors';
 import type { FetchedPicture } from '../../core/execute/execute';
 import { inOrder } from './in-order';
 

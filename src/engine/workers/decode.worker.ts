@@ -1,7 +1,7 @@
 // Exact frames of open media.
 import * as Comlink from 'comlink';
 import { VideoSampleSink, type Input } from 'mediabunny';
-import { JackplaneError } from '../../core/errors';
+import { JackplaneError } from '../../core/base/errors';
 import type { FetchedPicture } from '../../core/execute/execute';
 import { carryErrors } from '../thrown';
 import { tooLong } from '../time-limit';

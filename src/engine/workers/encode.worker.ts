@@ -16,7 +16,7 @@ import {
   WebMOutputFormat,
   type AudioCodec,
 } from 'mediabunny';
-import { JackplaneError } from '../../core/errors';
+import { JackplaneError } from '../../core/base/errors';
 import type { Project, ShotId } from '../../core/document/schema';
 import { shotIn } from '../../core/document/find';
 import { SOUND_BITRATE } from '../../core/formats/bitrate';

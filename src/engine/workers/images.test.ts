@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import sharp from 'sharp';
-import { JackplaneError } from '../../core/errors';
+import { JackplaneError } from '../../core/base/errors';
 import { checkHeader, checkSize, MOST_PIXELS, MOST_SIDE } from '../../core/formats/picture-size';
 import { hasAlpha, imageType, isAnimated, readStill } from './images';
 import { upright } from './upright';

@@ -1,4 +1,4 @@
-import { JackplaneError } from '../../core/errors';
+import { JackplaneError } from '../../core/base/errors';
 import { checkHeader, checkSize, damagedPicture } from '../../core/formats/picture-size';
 import { upright } from './upright';
 

@@ -7,7 +7,7 @@ import {
   type InputAudioTrack,
   type InputVideoTrack,
 } from 'mediabunny';
-import { JackplaneError } from '../../core/errors';
+import { JackplaneError } from '../../core/base/errors';
 import { rateFromStamps } from '../../core/time/rate';
 import type { MediaFacts } from '../../core/document/schema';
 import type { Pcm } from '../../core/sound/mix';

@@ -1,5 +1,5 @@
 import { AudioSampleSink, type InputAudioTrack } from 'mediabunny';
-import { JackplaneError } from '../../core/errors';
+import { JackplaneError } from '../../core/base/errors';
 import type { Pcm } from '../../core/sound/mix';
 import { MOST_SOUND_SECONDS } from '../types';
 

@@ -1,11 +1,11 @@
 // Several layers as one, and back.
 import type { Draft } from 'immer';
-import { JackplaneError } from '../../errors';
-import { keysOf } from '../values';
+import { JackplaneError } from '../../base/errors';
+import { keysOf } from '../../base/value';
 import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
 import { groupOf, type Layer, type LayerId, type Place, type Project, type Shot, type ShotId } from '../schema';
-import type { Value } from '../value';
+import type { Value } from '../../base/value';
 import { newLayer, newSource } from './layers';
 import type { At } from './keys';
 import { copyOf } from './time';

@@ -5,9 +5,10 @@ import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
 import type { Layer, LayerId, Project, ShotId } from '../schema';
 import type { Jitter } from '../../time/drivers/jitter';
-import type { Ease, Key, Value } from '../value';
+import type { Ease, Key, Value } from '../../base/value';
 import { steadyAt } from '../../time/values';
-import { changedAt, entriesOf, keysOf, pegged, valueIn, withDriver, withKeys, writeValue } from '../values';
+import { changedAt, entriesOf, pegged, valueIn, withDriver, withKeys, writeValue } from './values';
+import { keysOf } from '../../base/value';
 
 /** A keyframe: whose, of which value, at which frame of layer time. */
 export interface KeyRef {

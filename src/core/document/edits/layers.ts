@@ -12,16 +12,17 @@ import {
   type StockId,
   type Source,
 } from '../schema';
-import { still, type Value } from '../value';
-import { JackplaneError } from '../../errors';
+import { still, type Value } from '../../base/value';
+import { JackplaneError } from '../../base/errors';
 import { defaultValues } from '../../params/registry';
 import { sourceOf } from '../../sources/registry';
 import { momentOf } from '../../time/moment';
 import { apply, invert, multiply } from '../../picture/matrix';
 import { plain } from '../draft';
-import { framedFrames, type FramingStop } from '../framing';
-import { wholePlace, carriedBy, placeAt } from '../place';
-import { keysOf, mapped, withKeys } from '../values';
+import { framedFrames, type FramingStop } from '../../place/framing';
+import { wholePlace, carriedBy, placeAt } from '../../place/place';
+import { mapped, withKeys } from './values';
+import { keysOf } from '../../base/value';
 import { setValues, type At } from './keys';
 
 const nameOf = (project: Project, at: At): string => layerIn(shotIn(project, at.shot), at.layer).name;

@@ -7,8 +7,8 @@ import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
 import type { Mask, MaskId, Shape } from '../mask';
 import type { Layer, Pass, PassId, Project } from '../schema';
-import type { Value } from '../value';
-import { changedAt, mapped, valueIn, withKeys, writeValue } from '../values';
+import type { Value } from '../../base/value';
+import { changedAt, mapped, valueIn, withKeys, writeValue } from './values';
 import { paramsOf, titleOf } from '../../passes/registry';
 import { localFrame, type At } from './keys';
 

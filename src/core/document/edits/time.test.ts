@@ -8,7 +8,7 @@ import { placeMoment, shotMoment, valueOn, SHOT, colourSource, layerOf, projectO
 import { perform, undoStep, type Edit } from '../edit';
 import { layerIn } from '../find';
 import { type Layer, type LayerId, type PassId, type Project, parentLoop, projectSchema } from '../schema';
-import { still, type Key, type Value } from '../value';
+import { still, type Key, type Value } from '../../base/value';
 import {
   easeKeys,
   moveKeys,
@@ -23,8 +23,8 @@ import {
   makeStill,
   setValues,
 } from './keys';
-import { framingAt, type FramingStop } from '../framing';
-import { carriedBy, placeAt, wholePlace } from '../place';
+import { framingAt, type FramingStop } from '../../place/framing';
+import { carriedBy, placeAt, wholePlace } from '../../place/place';
 import { framingToKeys, setFraming, setParent, setPlace } from './layers';
 import { changeMarker, rangeOf, setRange, toggleMarker } from './markers';
 import { addPass, newPass, setPassValue } from './passes';

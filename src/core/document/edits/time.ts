@@ -7,8 +7,8 @@ import { plain } from '../draft';
 import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
 import { MOST_SPEED, type Layer, type LayerId, type PassId, type Project, type Shot, type ShotId } from '../schema';
-import type { Value } from '../value';
-import { changedAt, eachKeyed } from '../values';
+import type { Value } from '../../base/value';
+import { changedAt, eachKeyed } from './values';
 import { localFrame, reversedKeys, type At } from './keys';
 import { refreshMasks } from './masks';
 

@@ -1,24 +1,14 @@
-import { stockSource } from '../document/edits/layers';
+import { stockSource } from './layers';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { PASSES } from '../passes/registry';
-import { steadyAt } from '../time/values';
-import { valueOn, clipStock, colourSource, layerOf } from '../testing/documents';
-import { newPass } from './edits/passes';
-import type { PassId } from './schema';
-import type { Ease, Key, Value } from './value';
-import {
-  changedAt,
-  eachKeyed,
-  entriesOf,
-  isKeyed,
-  keysOf,
-  mapped,
-  pegged,
-  valueIn,
-  withKeys,
-  writeValue,
-} from './values';
+import { PASSES } from '../../passes/registry';
+import { steadyAt } from '../../time/values';
+import { valueOn, clipStock, colourSource, layerOf } from '../../testing/documents';
+import { newPass } from './passes';
+import type { PassId } from '../schema';
+import type { Ease, Key, Value } from '../../base/value';
+import { changedAt, eachKeyed, entriesOf, isKeyed, mapped, pegged, valueIn, withKeys, writeValue } from './values';
+import { keysOf } from '../../base/value';
 
 const eases = fc.constantFrom<Ease>('hold', 'linear', 'smooth', { cubic: [0.4, 0, 0.2, 1] });
 const values: fc.Arbitrary<Value<number>> = fc.oneof(

@@ -1,13 +1,13 @@
 // Every animatable value of a layer by a path, so that rows, curves, pegs and keyframe edits treat them all alike.
 import type { Draft } from 'immer';
-import { numbersOf, type Params } from '../params/registry';
-import { paramsOf, titleOf } from '../passes/registry';
-import { sourceOf } from '../sources/registry';
-import type { AnyDriver } from '../time/drivers/registry';
-import { steadyAt } from '../time/values';
-import { MOST_GROW, type Mask } from './mask';
-import { MOST_SPEED, stockOf, type Layer } from './schema';
-import type { Ease, Key, Value } from './value';
+import { numbersOf, type Params } from '../../params/registry';
+import { paramsOf, titleOf } from '../../passes/registry';
+import { sourceOf } from '../../sources/registry';
+import type { AnyDriver } from '../../time/drivers/registry';
+import { steadyAt } from '../../time/values';
+import { MOST_GROW, type Mask } from '../mask';
+import { MOST_SPEED, stockOf, type Layer } from '../schema';
+import type { Ease, Key, Value } from '../../base/value';
 
 /** What a value is and how it is shown. Numbers are stored; `factor` times that is shown (percent as 50, not 0.5). */
 export interface ValueEntry {
@@ -122,7 +122,6 @@ export function writeValue(layer: Draft<Layer> | Layer, path: string, value: Val
   if (found) found[0][found[1]] = value;
 }
 
-export const keysOf = <T>(value: Value<T>): readonly Key<T>[] => ('keys' in value ? value.keys : []);
 export const isKeyed = (value: Value<unknown> | undefined): boolean => !!value && 'keys' in value;
 
 /** The value with other keyframes, in order, of each frame the last one; still at `otherwise` when none are left. */

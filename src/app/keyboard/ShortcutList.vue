@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref } from 'vue';
-import { asks, shortcutTable, type Shortcut } from '../shortcuts';
+import { asks, shortcutTable, type Shortcut } from './shortcuts';
 
 const open = ref(false);
 const table = ref<Shortcut[]>([]);

@@ -2,15 +2,15 @@ import { safeName } from '../../core/formats/names';
 import { PROJECT_ENDING } from '../../core/formats/project-file';
 import { leftOut } from '../../core/document/salvage';
 import type { Project, ProjectId, Stock } from '../../core/document/schema';
-import { JackplaneError, sentenceOf } from '../../core/errors';
+import { JackplaneError, sentenceOf } from '../../core/base/errors';
 import { planFrame } from '../../core/plan/plan';
 import { useEngine } from '../../engine/client';
-import { newId } from '../ids';
-import { useNotices } from '../stores/notices';
-import { useProject } from '../stores/project';
-import type { MediaRecord } from './db';
-import { mediaOf, storeMedia } from './media';
-import { createProject, hasProject, loadProject, lockName } from './projects';
+import { newId } from '../base/ids';
+import { useNotices } from './notices';
+import { useProject } from './project';
+import type { MediaRecord } from '../storage/db';
+import { mediaOf, storeMedia } from '../storage/media';
+import { createProject, hasProject, loadProject, lockName } from '../storage/projects';
 
 /** A project opens without a picture of it when that takes longer, in milliseconds. */
 const POSTER_PATIENCE = 10_000;

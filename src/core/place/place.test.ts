@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { apply, corners } from '../picture/matrix';
 import { PLACEMENTS, placeMatrix, placement, wholePlace } from './place';
-import { still } from './value';
+import { still } from '../base/value';
 
 const size = fc.record({ w: fc.integer({ min: 1, max: 4000 }), h: fc.integer({ min: 1, max: 4000 }) });
 const placed = (

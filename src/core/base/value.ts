@@ -65,3 +65,6 @@ export function valueOf<T extends z.ZodType>(schema: T) {
 }
 
 export const still = <T>(value: T): Value<T> => ({ still: value });
+
+/** The keyframes of a value; none of a still one. */
+export const keysOf = <T>(value: Value<T>): readonly Key<T>[] => ('keys' in value ? value.keys : []);

@@ -1,8 +1,8 @@
 // Framing a still (or any layer): what part of its picture fills the shot, as place values and back.
-import type { Layer, Shot } from './schema';
+import type { Layer, Shot } from '../document/schema';
 import { ease } from '../time/easing';
 import { keyBefore } from '../time/values';
-import type { Ease } from './value';
+import type { Ease } from '../base/value';
 
 interface Size {
   w: number;

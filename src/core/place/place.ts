@@ -12,8 +12,8 @@ import {
 import { onLayer, type Moment } from '../time/moment';
 import { steadyAt, valueAt } from '../time/values';
 import { framingAt } from './framing';
-import type { Layer, Place, Shot } from './schema';
-import { still, type Value } from './value';
+import type { Layer, Place, Shot } from '../document/schema';
+import { still, type Value } from '../base/value';
 
 interface Size {
   w: number;

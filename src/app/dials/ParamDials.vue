@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import type { Value } from '../../core/document/value';
+import type { Value } from '../../core/base/value';
 import type { Params } from '../../core/params/registry';
 import { steadyAt } from '../../core/time/values';
-import { dialOf } from '../dials/define';
+import { dialOf } from './define';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';

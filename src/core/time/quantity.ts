@@ -1,4 +1,4 @@
-import type { FrameRate } from '../time/rate';
+import type { FrameRate } from './rate';
 
 export interface QuantityContext {
   /** what the field holds now, in the field's own measure; `+40` and `50%` refer to it */

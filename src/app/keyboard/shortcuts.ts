@@ -1,14 +1,14 @@
 import { tinykeys } from 'tinykeys';
 import { onBeforeUnmount, onMounted } from 'vue';
-import { rangeOf, setRange, toggleMarker } from '../core/document/edits/markers';
-import { slipLayer } from '../core/document/edits/time';
-import type { PassId } from '../core/document/schema';
-import { VIEWS, useBench } from './stores/bench';
-import { useMasking } from './stores/masking';
-import { usePlayer } from './stores/player';
-import { useProject } from './stores/project';
-import { useSelection } from './stores/selection';
-import { trimHere } from './time/actions';
+import { rangeOf, setRange, toggleMarker } from '../../core/document/edits/markers';
+import { slipLayer } from '../../core/document/edits/time';
+import type { PassId } from '../../core/document/schema';
+import { VIEWS, useBench } from '../stores/bench';
+import { useMasking } from '../stores/masking';
+import { usePlayer } from '../stores/player';
+import { useProject } from '../stores/project';
+import { useSelection } from '../stores/selection';
+import { trimHere } from '../time/actions';
 
 export interface Shortcut {
   keys: string;
