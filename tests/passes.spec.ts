@@ -4,6 +4,7 @@ import { test } from './fixtures';
 import {
   addToShot,
   colourAt,
+  drag,
   full,
   importFiles,
   layer,
@@ -79,4 +80,56 @@ test('Alt held on a pass shows the picture up to it; one is copied to another la
   await page.getByLabel('Search').press('Escape');
   await expect.poll(sharpness).toBe(sharp);
   await expect(pass(page, 'Blur')).toHaveCount(0);
+});
+
+test('a tone curve is bent by pointer, keys and numbers; an echo of a moving layer shows where it was', async ({
+  page,
+}) => {
+  const plain = await grey(page);
+  await addPass(page, 'Tone curves');
+  const all = page.getByRole('group', { name: 'All channels' });
+  const [first, last] = [
+    await middle(all.getByRole('button', { name: 'Point 1 of All channels' })),
+    await middle(all.getByRole('button', { name: 'Point 2 of All channels' })),
+  ];
+  const at = (from: number, to: number) => ({
+    x: first.x + (last.x - first.x) * from,
+    y: first.y + (last.y - first.y) * to,
+  });
+  // pressed half way and pulled down to a fifth
+  await redrawn(page, () => drag(page, at(0.5, 0.5), at(0.5, 0.2)));
+  const [from, to] = ['from', 'to'].map((end) => page.getByRole('textbox', { name: `All channels, point 2 ${end}` }));
+  expect(Math.abs(Number(await from!.inputValue()) - 50)).toBeLessThan(2);
+  expect(Math.abs(Number(await to!.inputValue()) - 20)).toBeLessThan(2);
+  expect(await grey(page)).toBeLessThan(plain - 20);
+  const point = all.getByRole('button', { name: 'Point 2 of All channels' });
+  const before = Number(await to!.inputValue());
+  await redrawn(page, () => point.press('ArrowUp'));
+  expect(Number(await to!.inputValue())).toBeCloseTo(before + 1, 1);
+  await redrawn(page, () => point.press('Delete'));
+  await expect(all.getByRole('button', { name: /^Point/ })).toHaveCount(2);
+  expect(Math.abs((await grey(page)) - plain)).toBeLessThanOrEqual(1);
+  await page.keyboard.press('Control+z');
+  await expect(all.getByRole('button', { name: /^Point/ })).toHaveCount(3);
+
+  await importFiles(page, 'paper-kite.png');
+  await redrawn(page, () => addToShot(page, 'paper kite'));
+  await page.keyboard.press('p');
+  await redrawn(page, () => typeNumber(page, 'Scale width, %', '20'));
+  await redrawn(page, () => typeNumber(page, 'Position x, x', '-100'));
+  await page.getByRole('button', { name: 'Add keyframe of Position' }).click();
+  await page.keyboard.press('End');
+  await typeNumber(page, 'Position x, x', '100');
+  await pictureShown(page);
+  const ground = await colourAt(page, 0.5, 0.5);
+  await addPass(page, 'Echo');
+  await pass(page, 'Echo').focus();
+  await redrawn(page, () => page.keyboard.press('Control+ArrowRight'));
+  await expect(
+    page.getByRole('group', { name: 'After Place' }).getByRole('button', { name: 'Echo', exact: true }),
+  ).toBeVisible();
+  // half way through its move it was in the middle
+  await redrawn(page, () => typeNumber(page, 'Frames between', '4'));
+  await redrawn(page, () => typeNumber(page, 'Fade', '0'));
+  expect(await colourAt(page, 0.5, 0.5)).not.toEqual(ground);
 });

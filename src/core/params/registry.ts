@@ -4,6 +4,7 @@ import { angleKind, type AngleParam } from './angle';
 import { booleanKind, type BooleanParam } from './boolean';
 import { choiceKind, type ChoiceParam } from './choice';
 import { colourKind, type ColourParam } from './colour';
+import { curveKind, type CurveParam } from './curve';
 import type { AnyKind, Around, Grip, Numbers, ParamBase, ResolveTools } from './define';
 import { masksKind, type MasksParam } from './masks';
 import { numberKind, type NumberParam } from './number';
@@ -21,6 +22,7 @@ export type Param =
   | BooleanParam
   | ChoiceParam
   | ColourParam
+  | CurveParam
   | SamplesParam
   | MasksParam
   | PlateParam
@@ -39,6 +41,7 @@ const KINDS: readonly AnyKind[] = [
   booleanKind,
   choiceKind,
   colourKind,
+  curveKind,
   samplesKind,
   masksKind,
   plateKind,

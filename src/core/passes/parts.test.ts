@@ -82,6 +82,14 @@ function valueFor(param: Param, dice: (() => number) | null, odd: boolean): Plai
   if (param.kind === 'masks') return dice && odd ? DISC : NO_MASKS;
   if (param.kind === 'plate') return odd ? PLATE : null;
   if (param.kind === 'samples') return param.default.length ? param.default : [[0.27, 0.7, 0.28]];
+  if (param.kind === 'curve')
+    return dice
+      ? [
+          [0, 0.1 * dice()],
+          [0.4, 0.3 + 0.3 * dice()],
+          [1, 0.9],
+        ]
+      : param.default;
   if (param.kind === 'choice')
     return dice ? param.options[Math.floor(dice() * param.options.length)]!.value : param.default;
   if (param.kind !== 'number' || !dice || dice() < 0.4) return param.default;

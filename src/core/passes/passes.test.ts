@@ -131,6 +131,35 @@ describe('adjust', () => {
   });
 });
 
+describe('tone curves', () => {
+  const grey = (v: number) => () => [v, v, v, 1];
+  test('a straight curve is a straight line, in every channel or in one, one after the other', () => {
+    const flat = [
+      [0, 0.2],
+      [1, 0.8],
+    ];
+    for (const v of [0, 0.13, 0.5, 0.9]) {
+      const all = run('tone-curves', { all: flat }, 2, 2, grey(v))(0, 0);
+      all.slice(0, 3).forEach((c) => expect(c).toBeCloseTo(0.2 + 0.6 * v, 3));
+      const red = run('tone-curves', { all: flat, red: flat }, 2, 2, grey(v))(0, 0);
+      expect(red[0]).toBeCloseTo(0.2 + 0.6 * (0.2 + 0.6 * v), 3);
+      expect(red[1]).toBeCloseTo(0.2 + 0.6 * v, 3);
+    }
+  });
+  test('half clear pixels get the same colours as solid ones', () => {
+    const bent = [
+      [0, 0],
+      [0.5, 0.7],
+      [1, 1],
+    ];
+    const solid = run('tone-curves', { all: bent }, 2, 2, grey(0.4))(0, 0);
+    const half = run('tone-curves', { all: bent }, 2, 2, () => [0.2, 0.2, 0.2, 0.5])(0, 0);
+    expect(solid[0]).toBeGreaterThan(0.5);
+    expect(half[3]).toBe(0.5);
+    expect(half[0]! * 2).toBeCloseTo(solid[0]!, 4);
+  });
+});
+
 describe('crop', () => {
   const cover = (values: PlainValues) => run('crop', values, 60, 40, () => [1, 1, 1, 1]);
 

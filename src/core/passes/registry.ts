@@ -2,6 +2,7 @@ import { adjust } from './adjust';
 import { blur } from './blur';
 import { brightnessKey } from './brightness-key';
 import { colourKey } from './colour-key';
+import { toneCurves } from './tone-curves';
 import { differenceKey } from './difference-key';
 import { refineEdge } from './refine-edge';
 import { crop } from './crop';
@@ -28,6 +29,7 @@ export const PASSES: readonly AnyPass[] = [
   mask,
   crop,
   adjust,
+  toneCurves,
   blur,
   shake,
   echo,

@@ -1,3 +1,4 @@
+import { hermite, slopeAt } from '../base/monotone';
 import type { Key, Value } from '../base/value';
 import { driverOf } from './drivers/registry';
 import { ease } from './easing';
@@ -63,34 +64,11 @@ function blend(a: unknown, b: unknown, t: number): unknown {
 /** Part by part, a cubic between two keyframes whose slopes come from `slopeAt`. */
 function smoothed(keys: readonly Key<unknown>[], i: number, t: number, part: (key: Key<unknown>) => unknown): unknown {
   const [a, b] = [part(keys[i]!), part(keys[i + 1]!)];
-  if (Array.isArray(a) && Array.isArray(b) && a.length === b.length)
+  const alike = (key: Key<unknown>) => (part(key) as unknown[]).length === (a as unknown[]).length;
+  if (Array.isArray(a) && Array.isArray(b) && keys.every(alike))
     return a.map((_, k) => smoothed(keys, i, t, (key) => (part(key) as unknown[])[k]));
   if (typeof a !== 'number' || typeof b !== 'number') return blend(a, b, t);
   const long = keys[i + 1]!.at - keys[i]!.at;
-  const number = part as (key: Key<unknown>) => number;
-  const [m0, m1] = [slopeAt(keys, i, number) * long, slopeAt(keys, i + 1, number) * long];
-  const [t2, t3] = [t * t, t * t * t];
-  return (2 * t3 - 3 * t2 + 1) * a + (t3 - 2 * t2 + t) * m0 + (3 * t2 - 2 * t3) * b + (t3 - t2) * m1;
-}
-
-/**
- * Slope at a keyframe, in units for each frame, so that the curve never leaves the range of its neighbours.
- * Source: Fritsch and Carlson 1980, with the weighted harmonic mean of Fritsch and Butland 1984.
- */
-function slopeAt(keys: readonly Key<unknown>[], i: number, part: (key: Key<unknown>) => number): number {
-  const secant = (k: number) => (part(keys[k + 1]!) - part(keys[k]!)) / (keys[k + 1]!.at - keys[k]!.at);
-  if (keys.length === 2) return secant(0);
-  const long = (k: number) => keys[k + 1]!.at - keys[k]!.at;
-  const end = (near: number, far: number, d0: number, d1: number) => {
-    const m = ((2 * near + far) * d0 - near * d1) / (near + far);
-    if (m * d0 <= 0) return 0;
-    return d0 * d1 <= 0 && Math.abs(m) > 3 * Math.abs(d0) ? 3 * d0 : m;
-  };
-  const n = keys.length - 1;
-  if (i === 0) return end(long(0), long(1), secant(0), secant(1));
-  if (i === n) return end(long(n - 1), long(n - 2), secant(n - 1), secant(n - 2));
-  const [d0, d1] = [secant(i - 1), secant(i)];
-  if (d0 * d1 <= 0) return 0;
-  const [h0, h1] = [long(i - 1), long(i)];
-  return (3 * (h0 + h1)) / ((2 * h1 + h0) / d0 + (h1 + 2 * h0) / d1);
+  const points = { n: keys.length, at: (k: number) => keys[k]!.at, value: (k: number) => part(keys[k]!) as number };
+  return hermite(a, b, slopeAt(points, i) * long, slopeAt(points, i + 1) * long, t);
 }

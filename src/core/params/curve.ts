@@ -1,0 +1,50 @@
+import { z } from 'zod';
+import { hermite, slopeAt } from '../base/monotone';
+import { defineKind, type Declared, type ParamBase } from './define';
+
+/** A point that a curve goes through: what comes in, and what becomes of it. */
+export type CurvePoint = readonly [from: number, to: number];
+
+/** What becomes of each value 0…1: a smooth curve through points that never overshoots between them. */
+export interface CurveParam extends ParamBase<readonly CurvePoint[]> {
+  kind: 'curve';
+  default: readonly CurvePoint[];
+  /** drawn in this colour; plain when left out */
+  tone?: 'red' | 'green' | 'blue';
+}
+export const curve = (p: Declared<CurveParam>): CurveParam => ({ kind: 'curve', ...p });
+
+/** The curve that changes nothing. */
+export const STRAIGHT: readonly CurvePoint[] = [
+  [0, 0],
+  [1, 1],
+];
+export const isStraight = (points: readonly CurvePoint[]): boolean => points.every(([from, to]) => from === to);
+/** Most points of a curve, and how near they may come to each other. */
+export const MOST_POINTS = 16;
+export const NEAREST = 1 / 256;
+
+/** What a curve makes of a value. Before its first point it is even; beyond its last it goes on as steeply as light itself. */
+export function curveAt(points: readonly CurvePoint[], x: number): number {
+  const [first, last] = [points[0]!, points.at(-1)!];
+  if (x <= first[0]) return first[1];
+  if (x >= last[0]) return last[1] + Math.max(0, x - Math.max(1, last[0]));
+  const i = points.findLastIndex(([from]) => from <= x);
+  const [[x0, y0], [x1, y1]] = [points[i]!, points[i + 1]!];
+  const long = x1 - x0;
+  const all = { n: points.length, at: (k: number) => points[k]![0], value: (k: number) => points[k]![1] };
+  return hermite(y0, y1, slopeAt(all, i) * long, slopeAt(all, i + 1) * long, (x - x0) / long);
+}
+
+const share = z.number().min(0).max(1);
+
+export const curveKind = defineKind<CurveParam>({
+  kind: 'curve',
+  schema: () =>
+    z
+      .array(z.tuple([share, share]))
+      .min(2)
+      .max(MOST_POINTS)
+      .refine((points) => points.every(([x], i) => i === 0 || points[i - 1]![0] < x), 'points must ascend'),
+  range: () => `2 to ${MOST_POINTS} points`,
+});
