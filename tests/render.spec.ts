@@ -233,10 +233,13 @@ test('every blend mode that a canvas has looks as the browser’s own canvas mix
   page,
 }) => {
   test.setTimeout(300_000);
-  await openDemo(page);
-  await page.getByRole('button', { name: /^Shot: / }).click();
-  await page.getByText('Captain to key').click();
+  // stills: their pixels are the 8-bit values that the canvas mixes too
+  await newProject(page, 'Blends');
+  await makeShot(page, { width: 1280, height: 720, length: '120f' });
   await full(page);
+  await importFiles(page, 'signal-tower-still.webp', 'captain-uneven-clean.webp');
+  await redrawn(page, () => addToShot(page, 'signal tower still'));
+  await redrawn(page, () => addToShot(page, 'captain uneven clean'));
   await page.keyboard.press('p');
   const alone = () =>
     picture(page).evaluate((canvas: HTMLCanvasElement) =>
@@ -252,9 +255,9 @@ test('every blend mode that a canvas has looks as the browser’s own canvas mix
   await expect.poll(() => picture(page).evaluate((canvas: HTMLCanvasElement) => canvas.width)).toBe(1280);
   await pictureShown(page);
   await alone();
-  await redrawn(page, () => page.getByRole('button', { name: 'Hide captain', exact: true }).click());
+  await redrawn(page, () => page.getByRole('button', { name: 'Hide captain uneven clean', exact: true }).click());
   await alone();
-  await redrawn(page, () => page.getByRole('button', { name: 'Show captain', exact: true }).click());
+  await redrawn(page, () => page.getByRole('button', { name: 'Show captain uneven clean', exact: true }).click());
   for (const mode of BLEND_MODES.filter((name) => name !== 'subtract')) {
     if (mode === 'normal') await expect(page.getByRole('combobox', { name: 'Blend mode' })).toHaveValue('normal');
     else await redrawn(page, () => page.getByRole('combobox', { name: 'Blend mode' }).selectOption(mode));

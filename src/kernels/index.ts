@@ -1,6 +1,7 @@
 // Everything that runs once per pixel. Compiled to one WebAssembly module with SIMD; memory is the caller's.
 export { widen, widenReduced, halve, narrow, fill, copy, matteSpan, meanRect } from './convert';
 export { toYuv } from './yuv';
+export { fromYuv } from './from-yuv';
 export { toLinearSpan, toDisplaySpan } from './light';
 export { keyAlpha, keyUnmix } from './key';
 export { guideTile } from './guide';

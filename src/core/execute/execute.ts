@@ -4,6 +4,7 @@ import type { DrawnSource } from '../sources/define';
 import { sourceOf } from '../sources/registry';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
+import { pictureOf, type FetchedPicture } from '../picture/fetched';
 import { Picture } from '../picture/picture';
 import type { Rect } from '../picture/rect';
 import { copyOf, partOf } from '../picture/rows';
@@ -20,12 +21,6 @@ import { coveragesOf, MaskStore, type Outline } from './masks';
 import { layerSpace, runPasses, type Keep } from './passes';
 import { PlateStore } from './plates';
 
-/** A fetched frame: straight 8-bit RGBA at full size. */
-export interface FetchedPicture {
-  data: Uint8Array | Uint8ClampedArray;
-  width: number;
-  height: number;
-}
 type StockPlan = Extract<SourcePlan, { kind: 'stock' }>;
 export type Fetch = (source: StockPlan) => Promise<FetchedPicture>;
 
@@ -340,17 +335,8 @@ export class Executor {
     });
   }
 
-  private widened({ data, width, height }: FetchedPicture, layer: LayerPlan): Picture {
-    return this.arena.guarded(() => {
-      const picture = Picture.make(this.arena, { x: 0, y: 0, ...layer.size });
-      this.arena.scratch(data.length, (at) => {
-        this.arena.bytes(at, data.length).set(data);
-        const factor = Math.round(width / layer.size.w);
-        if (factor <= 1) this.kernels.widen(at, picture.at, picture.pixels);
-        else this.kernels.widenReduced(at, width, height, picture.at, factor);
-      });
-      return picture;
-    });
+  private widened(fetched: FetchedPicture, { size }: LayerPlan): Picture {
+    return this.arena.guarded(() => pictureOf(this, fetched, Math.round(fetched.width / size.w) || 1));
   }
 
   /** Slanted stripes, so that missing media cannot be taken for a picture. */

@@ -4,6 +4,7 @@ import type { PlaneTools } from '../masks/distance';
 import { matteById, unpackMatte, type DrawnMatte } from '../masks/matte-data';
 import type { Ring } from '../masks/path';
 import { paramsOf } from '../passes/registry';
+import { rgbaOf, type FetchedPicture } from '../picture/fetched';
 import type { Rect } from '../picture/rect';
 import { hash } from '../base/hash';
 import type { PassPlan } from '../plan/types';
@@ -16,9 +17,7 @@ interface BytePlane {
 }
 /** Outlines of a text at a height of 1, centred on the origin. */
 export type Outline = (text: string) => Promise<readonly Ring[]>;
-type FetchPicture = (
-  shape: PictureShape,
-) => Promise<{ data: Uint8Array | Uint8ClampedArray; width: number; height: number }>;
+type FetchPicture = (shape: PictureShape) => Promise<FetchedPicture>;
 
 /** Most bytes of planes held. */
 const PLANES = 64e6;
@@ -44,7 +43,7 @@ export class MaskStore {
   async prepare(plans: readonly CoveragePlan[]): Promise<void> {
     for (const shape of plans.flatMap((plan) => plan.masks.map((mask) => mask.shape))) {
       if (shape.kind === 'picture' && !this.pictures.has(pictureKey(shape)))
-        this.pictures.set(pictureKey(shape), channelOf(await this.fetchPicture(shape), shape.channel));
+        this.pictures.set(pictureKey(shape), channelOf(this.tools, await this.fetchPicture(shape), shape.channel));
       if (shape.kind === 'text' && !this.texts.has(shape.text))
         this.texts.set(shape.text, await this.outline(shape.text));
     }
@@ -86,10 +85,9 @@ const pictureKey = ({ stock, file, seconds, channel }: PictureShape): string =>
   `${stock} ${file} ${seconds} ${channel}`;
 
 /** @returns alpha, or BT.709 luma times alpha, of straight 8-bit RGBA */
-function channelOf(
-  { data, width, height }: Awaited<ReturnType<FetchPicture>>,
-  channel: PictureShape['channel'],
-): BytePlane {
+function channelOf(tools: PlaneTools, fetched: FetchedPicture, channel: PictureShape['channel']): BytePlane {
+  const { width, height } = fetched;
+  const data = rgbaOf(tools, fetched);
   const values = new Uint8Array(width * height);
   for (let i = 0; i < values.length; i++) {
     const alpha = data[i * 4 + 3]!;

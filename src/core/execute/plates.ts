@@ -3,6 +3,7 @@ import { paramsOf } from '../passes/registry';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import { scaling } from '../picture/matrix';
+import { pictureOf, rgbaOf, type FetchedPicture } from '../picture/fetched';
 import { Picture } from '../picture/picture';
 import { place } from '../picture/transform';
 import { hash } from '../base/hash';
@@ -13,10 +14,7 @@ interface Size {
   w: number;
   h: number;
 }
-type FetchPlate = (
-  plate: Chosen,
-  seconds: number,
-) => Promise<{ data: Uint8Array | Uint8ClampedArray; width: number; height: number }>;
+type FetchPlate = (plate: Chosen, seconds: number) => Promise<FetchedPicture>;
 
 /** Most plates held. */
 const HELD = 4;
@@ -57,13 +55,9 @@ export class PlateStore {
   private async made(plan: Chosen, size: Size): Promise<Picture> {
     const frames = await Promise.all(plan.seconds.map((seconds) => this.fetch(plan, seconds)));
     const { width, height } = frames[0]!;
-    const data = frames.length > 1 ? medianOf(frames.map((frame) => frame.data)) : frames[0]!.data;
-    const { kernels, arena } = this.tools;
-    const whole = Picture.make(arena, { x: 0, y: 0, w: width, h: height });
-    arena.scratch(data.length, (at) => {
-      arena.bytes(at, data.length).set(data);
-      kernels.widen(at, whole.at, whole.pixels);
-    });
+    const { arena } = this.tools;
+    const median = () => ({ data: medianOf(frames.map((frame) => rgbaOf(this.tools, frame))), width, height });
+    const whole = pictureOf(this.tools, frames.length > 1 ? median() : frames[0]!, 1);
     if (width === size.w && height === size.h) return whole;
     const fitted = place(this.tools, whole, scaling(size.w / width, size.h / height), 1, { x: 0, y: 0, ...size });
     whole.release();

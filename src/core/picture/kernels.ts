@@ -6,6 +6,19 @@ export interface Kernels {
   widenReduced(src: number, sw: number, sh: number, dst: number, factor: number): void;
   halve(src: number, sw: number, sh: number, dst: number): void;
   narrow(src: number, dst: number, n: number): void;
+  fromYuv(
+    y: number,
+    u: number,
+    v: number,
+    a: number,
+    w: number,
+    h: number,
+    step: number,
+    factor: number,
+    matrix: number,
+    dst: number,
+    scratch: number,
+  ): void;
   toYuv(src: number, w: number, h: number, y: number, u: number, v: number, a: number): void;
   growAlpha(at: number, w: number, h: number, r: number, scratch: number): void;
   colourByAlpha(at: number, n: number, r: number, g: number, b: number, opacity: number): void;

@@ -1,4 +1,4 @@
-import type { FetchedPicture } from '../../core/execute/execute';
+import type { FetchedPicture } from '../../core/picture/fetched';
 import { JackplaneError } from '../../core/base/errors';
 import type { FrameStore } from './clip-reader';
 import { imageType, stillOf, type Still } from './images';

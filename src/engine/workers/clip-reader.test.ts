@@ -16,6 +16,8 @@ function clip() {
       displayWidth: 1,
       displayHeight: 1,
       rotation: 0,
+      format: 'RGBA',
+      colorSpace: { matrix: null, fullRange: null },
       flip: false,
       visibleRect: { width: 1, height: 1 },
       allocationSize: () => 4,

@@ -1,6 +1,6 @@
 import type { VideoSample } from 'mediabunny';
 import { JackplaneError } from '../../core/base/errors';
-import type { FetchedPicture } from '../../core/execute/execute';
+import type { FetchedPicture, Planes } from '../../core/picture/fetched';
 import { inOrder } from './in-order';
 
 export interface HeldFrame extends FetchedPicture {
@@ -104,7 +104,7 @@ export class ClipReader {
   /** @param start from where on the sample shows; up to the one ahead */
   private async hold(sample: VideoSample, start: number): Promise<HeldFrame> {
     const frame = {
-      ...(await straightBytes(sample, sharedRoom)),
+      ...(await frameOf(sample)),
       start,
       end: this.ahead ? this.time(this.ahead) : Infinity,
     };
@@ -131,15 +131,59 @@ export const sharedRoom = (bytes: number): ArrayBufferLike =>
   globalThis.crossOriginIsolated ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes);
 export const ownRoom = (bytes: number): ArrayBuffer => new ArrayBuffer(bytes);
 
+/** What decoders call the ways of weighing colours that are known here. */
+const MATRICES: Record<string, Planes['matrix']> = {
+  bt709: 'bt709',
+  bt470bg: 'bt601',
+  smpte170m: 'bt601',
+  'bt2020-ncl': 'bt2020',
+};
+
+/** How a sample's planes lie in memory and what they mean; null when that is not known here, so that the browser has to convert them. */
+function planesOf(sample: SampleFacts): Planes | null {
+  const { format, colorSpace } = sample;
+  const matrix = MATRICES[colorSpace.matrix ?? ''];
+  const { fullRange } = colorSpace;
+  if (!matrix || typeof fullRange !== 'boolean' || !isPlain(sample)) return null;
+  const { width, height } = sample.visibleRect;
+  const luma = width * height;
+  const colour = Math.ceil(width / 2) * Math.ceil(height / 2);
+  const meaning = { matrix, full: fullRange };
+  if (format === 'NV12') return { u: luma, v: luma + 1, step: 2, a: 0, ...meaning };
+  if (format !== 'I420' && format !== 'I420A') return null;
+  return { u: luma, v: luma + colour, step: 1, a: format === 'I420A' ? luma + 2 * colour : 0, ...meaning };
+}
+
+/** A sample as the decoder made it, where its planes are known; else as straight 8-bit RGBA. */
+async function frameOf(sample: VideoSample): Promise<FetchedPicture> {
+  const planes = planesOf(sample);
+  if (!planes) return straightBytes(sample, sharedRoom);
+  const data = new Uint8Array(sharedRoom(sample.allocationSize()));
+  await sample.copyTo(data);
+  return { data, width: sample.displayWidth, height: sample.displayHeight, planes };
+}
+
+type SampleFacts = Pick<
+  VideoSample,
+  'format' | 'colorSpace' | 'rotation' | 'flip' | 'visibleRect' | 'displayWidth' | 'displayHeight'
+>;
+/** Upright, with square pixels. */
+const isPlain = ({
+  rotation,
+  flip,
+  visibleRect,
+  displayWidth,
+  displayHeight,
+}: Omit<SampleFacts, 'format' | 'colorSpace'>): boolean =>
+  !rotation && !flip && visibleRect.width === displayWidth && visibleRect.height === displayHeight;
+
 /** A sample as straight 8-bit RGBA, upright and with square pixels. @param room makes the memory that it lies in */
 export async function straightBytes<B extends ArrayBufferLike>(
   sample: VideoSample,
   room: (bytes: number) => B,
 ): Promise<{ data: Uint8ClampedArray<B>; width: number; height: number }> {
   const { displayWidth: width, displayHeight: height } = sample;
-  const plain =
-    !sample.rotation && !sample.flip && sample.visibleRect.width === width && sample.visibleRect.height === height;
-  if (plain) {
+  if (isPlain(sample)) {
     const data = new Uint8ClampedArray(room(sample.allocationSize({ format: 'RGBA' })));
     await sample.copyTo(data, { format: 'RGBA' });
     return { data, width, height };

@@ -2,7 +2,7 @@
 import * as Comlink from 'comlink';
 import { VideoSampleSink, type Input } from 'mediabunny';
 import { JackplaneError } from '../../core/base/errors';
-import type { FetchedPicture } from '../../core/execute/execute';
+import type { FetchedPicture } from '../../core/picture/fetched';
 import { carryErrors } from '../thrown';
 import { tooLong } from '../time-limit';
 import { AnimatedReader } from './animated';
@@ -96,7 +96,7 @@ const api = {
     stock?.input?.dispose();
   },
 
-  /** A frame as straight RGBA, in memory that is shared, else transferred. */
+  /** A frame, in memory that is shared, else transferred. */
   async frame(id: string, name: string, seconds: number): Promise<FetchedPicture> {
     const stock = stockOf(id, name);
     tell(id);
@@ -105,12 +105,12 @@ const api = {
     const picture = still
       ? await (stock.still ??= stillOf(stock, head))
       : await (await (stock.reader ??= readerOf(id, stock))).frameAt(seconds);
-    const { width, height } = picture;
+    const { width, height, planes } = picture;
     if (picture.data.buffer instanceof ArrayBuffer) {
       const data = picture.data.slice();
-      return Comlink.transfer({ data, width, height }, [data.buffer as ArrayBuffer]);
+      return Comlink.transfer({ data, width, height, planes }, [data.buffer as ArrayBuffer]);
     }
-    return { data: picture.data, width, height };
+    return { data: picture.data, width, height, planes };
   },
 
   /** Serves frames to another worker. */
