@@ -4,7 +4,7 @@ import { expect, type Page } from '@playwright/test';
 import { ALL_FORMATS, BlobSource, Input } from 'mediabunny';
 import sharp from 'sharp';
 import { BLEND_MODES } from '../src/core/picture/blend';
-import { openDemo, test } from './fixtures';
+import { test } from './fixtures';
 import {
   addToShot,
   colourAt,
