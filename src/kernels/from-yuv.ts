@@ -10,7 +10,14 @@ let blueU: f32 = 0;
 
 /** Two rows of colour mixed three to one, less their middle; the first and the last are repeated beside them. @param out n + 2 floats, the first for what is left of the row */
 function colourRow(near: usize, far: usize, n: i32, step: i32, out: usize): void {
-  for (let i = 0; i < n; i++) {
+  let i = 0;
+  if (step == 1) {
+    for (; i + 4 <= n; i += 4) {
+      const mixed = f32x4.add(f32x4.mul(four(near + i), f32x4.splat(<f32>0.75)), f32x4.mul(four(far + i), f32x4.splat(<f32>0.25)));
+      v128.store(out + (<usize>(i + 1) << 2), f32x4.sub(mixed, f32x4.splat(128)));
+    }
+  }
+  for (; i < n; i++) {
     const at = i * step;
     store<f32>(out + (<usize>(i + 1) << 2), <f32>load<u8>(near + at) * <f32>0.75 + <f32>load<u8>(far + at) * <f32>0.25 - <f32>128);
   }
@@ -105,9 +112,11 @@ export function fromYuv(y: usize, u: usize, v: usize, a: usize, w: i32, h: i32, 
       colourRow(u + near * across, u + far * across, cw, step, us);
       colourRow(v + near * across, v + far * across, cw, step, vs);
       const own = y + r * w;
-      pixelRow(own, a ? a + r * w : 0, w, us, vs, row);
-      if (factor == 1) memory.copy(out, row, <usize>w << 4);
-      else addReduced(row, w, factor, out);
+      // a row that is no multiple of four would run over into the next, and the last one out of the picture
+      const straight = factor == 1 && (w & 3) == 0;
+      pixelRow(own, a ? a + r * w : 0, w, us, vs, straight ? out : row);
+      if (factor > 1) addReduced(row, w, factor, out);
+      else if (!straight) memory.copy(out, row, <usize>w << 4);
     }
     if (factor == 1) continue;
     for (let x = 0; x < wide; x++) {
