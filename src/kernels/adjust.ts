@@ -1,5 +1,7 @@
 // Tone curves per channel followed by saturation, four pixels at a time.
 
+import { alphas, blues, greens, lumas, reds, scatter } from './lanes';
+
 /** What adding 2²³ does to a small positive number: its whole part lies in the low bits of the mantissa. */
 const WHOLE: f32 = 8388608.0;
 
@@ -35,30 +37,19 @@ export function adjustSpan(src: usize, dst: usize, n: i32, tables: usize, steps:
     const p1 = left > 1 ? v128.load(src, 16) : zero;
     const p2 = left > 2 ? v128.load(src, 32) : zero;
     const p3 = left > 3 ? v128.load(src, 48) : zero;
-    const rg01 = v128.shuffle<f32>(p0, p1, 0, 4, 1, 5);
-    const rg23 = v128.shuffle<f32>(p2, p3, 0, 4, 1, 5);
-    const ba01 = v128.shuffle<f32>(p0, p1, 2, 6, 3, 7);
-    const ba23 = v128.shuffle<f32>(p2, p3, 2, 6, 3, 7);
-    const a = v128.shuffle<f32>(ba01, ba23, 2, 3, 6, 7);
+    const a = alphas(p0, p1, p2, p3);
     if (!v128.any_true(f32x4.gt(a, zero))) {
       memory.fill(dst, 0, <usize>min(left, 4) << 4);
       continue;
     }
     const per = f32x4.div(f32x4.splat(1), f32x4.pmax(a, f32x4.splat(<f32>1e-9)));
-    let r = curve(f32x4.mul(v128.shuffle<f32>(rg01, rg23, 0, 1, 4, 5), per), tables, perValue);
-    let g = curve(f32x4.mul(v128.shuffle<f32>(rg01, rg23, 2, 3, 6, 7), per), tables + size, perValue);
-    let b = curve(f32x4.mul(v128.shuffle<f32>(ba01, ba23, 0, 1, 4, 5), per), tables + size + size, perValue);
-    const luma = f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(<f32>0.2126)), f32x4.mul(g, f32x4.splat(<f32>0.7152))), f32x4.mul(b, f32x4.splat(<f32>0.0722)));
+    let r = curve(f32x4.mul(reds(p0, p1, p2, p3), per), tables, perValue);
+    let g = curve(f32x4.mul(greens(p0, p1, p2, p3), per), tables + size, perValue);
+    let b = curve(f32x4.mul(blues(p0, p1, p2, p3), per), tables + size + size, perValue);
+    const luma = lumas(r, g, b);
     r = f32x4.mul(f32x4.pmax(f32x4.add(luma, f32x4.mul(f32x4.sub(r, luma), amount)), zero), a);
     g = f32x4.mul(f32x4.pmax(f32x4.add(luma, f32x4.mul(f32x4.sub(g, luma), amount)), zero), a);
     b = f32x4.mul(f32x4.pmax(f32x4.add(luma, f32x4.mul(f32x4.sub(b, luma), amount)), zero), a);
-    const rg0 = v128.shuffle<f32>(r, g, 0, 4, 1, 5);
-    const rg2 = v128.shuffle<f32>(r, g, 2, 6, 3, 7);
-    const ba0 = v128.shuffle<f32>(b, a, 0, 4, 1, 5);
-    const ba2 = v128.shuffle<f32>(b, a, 2, 6, 3, 7);
-    v128.store(dst, v128.shuffle<f32>(rg0, ba0, 0, 1, 4, 5));
-    if (left > 1) v128.store(dst, v128.shuffle<f32>(rg0, ba0, 2, 3, 6, 7), 16);
-    if (left > 2) v128.store(dst, v128.shuffle<f32>(rg2, ba2, 0, 1, 4, 5), 32);
-    if (left > 3) v128.store(dst, v128.shuffle<f32>(rg2, ba2, 2, 3, 6, 7), 48);
+    scatter(dst, r, g, b, a, left);
   }
 }

@@ -1,5 +1,7 @@
 // 8-bit Y′CbCr with half as much colour both ways → float premultiplied RGBA.
 
+import { held, scatter } from './lanes';
+
 /** What one step of each plane is in RGB 0…1. */
 let gain: f32 = 0;
 let black: f32 = 0;
@@ -39,12 +41,6 @@ function spread(at: usize): v128 {
 function four(at: usize): v128 {
   return f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(v128.load32_zero(at))));
 }
-// @ts-ignore: decorator
-@inline
-function held(v: v128): v128 {
-  return f32x4.pmin(f32x4.pmax(v, f32x4.splat(0)), f32x4.splat(1));
-}
-
 /** A row of w pixels, rounded up to fours. @param a its alpha, or 0 @param u, v its colour, from the one left of it on */
 function pixelRow(y: usize, a: usize, w: i32, u: usize, v: usize, dst: usize): void {
   for (let x = 0; x < w; x += 4, y += 4, u += 8, v += 8, dst += 64) {
@@ -61,14 +57,7 @@ function pixelRow(y: usize, a: usize, w: i32, u: usize, v: usize, dst: usize): v
       g = f32x4.mul(g, alpha);
       b = f32x4.mul(b, alpha);
     }
-    const rg0 = v128.shuffle<f32>(r, g, 0, 4, 1, 5);
-    const rg2 = v128.shuffle<f32>(r, g, 2, 6, 3, 7);
-    const ba0 = v128.shuffle<f32>(b, alpha, 0, 4, 1, 5);
-    const ba2 = v128.shuffle<f32>(b, alpha, 2, 6, 3, 7);
-    v128.store(dst, v128.shuffle<f32>(rg0, ba0, 0, 1, 4, 5));
-    v128.store(dst, v128.shuffle<f32>(rg0, ba0, 2, 3, 6, 7), 16);
-    v128.store(dst, v128.shuffle<f32>(rg2, ba2, 0, 1, 4, 5), 32);
-    v128.store(dst, v128.shuffle<f32>(rg2, ba2, 2, 3, 6, 7), 48);
+    scatter(dst, r, g, b, alpha, 4);
   }
 }
 

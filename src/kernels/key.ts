@@ -1,4 +1,5 @@
 // Colour key: how much of the screen is in each pixel, and what is left when it is taken out.
+import { alphas, blues, greens, lumas, reds, scatter } from './lanes';
 import { decode, encode } from './light';
 import { CELL } from './screen';
 
@@ -96,15 +97,11 @@ function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, g
     const p1 = pixelAt(src, 1, left);
     const p2 = pixelAt(src, 2, left);
     const p3 = pixelAt(src, 3, left);
-    const rg01 = v128.shuffle<f32>(p0, p1, 0, 4, 1, 5);
-    const rg23 = v128.shuffle<f32>(p2, p3, 0, 4, 1, 5);
-    const ba01 = v128.shuffle<f32>(p0, p1, 2, 6, 3, 7);
-    const ba23 = v128.shuffle<f32>(p2, p3, 2, 6, 3, 7);
-    const per = f32x4.div(one, f32x4.pmax(v128.shuffle<f32>(ba01, ba23, 2, 3, 6, 7), f32x4.splat(<f32>1e-9)));
-    const r = f32x4.mul(v128.shuffle<f32>(rg01, rg23, 0, 1, 4, 5), per);
-    const g = f32x4.mul(v128.shuffle<f32>(rg01, rg23, 2, 3, 6, 7), per);
-    const b = f32x4.mul(v128.shuffle<f32>(ba01, ba23, 0, 1, 4, 5), per);
-    v128.store(luma, f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(<f32>0.2126)), f32x4.mul(g, f32x4.splat(<f32>0.7152))), f32x4.mul(b, f32x4.splat(<f32>0.0722))));
+    const per = f32x4.div(one, f32x4.pmax(alphas(p0, p1, p2, p3), f32x4.splat(<f32>1e-9)));
+    const r = f32x4.mul(reds(p0, p1, p2, p3), per);
+    const g = f32x4.mul(greens(p0, p1, p2, p3), per);
+    const b = f32x4.mul(blues(p0, p1, p2, p3), per);
+    v128.store(luma, lumas(r, g, b));
     if (plain && i32x4.all_true(f32x4.le(keyed(r, g, b, channel), limit(r, g, b, channel, false)))) {
       v128.store(alpha, one);
       continue;
@@ -121,19 +118,19 @@ function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, g
 /**
  * Takes the screen out of one row: clips the matte, unmixes F = (C − (1−α)S)/α in linear light, limits the screen's cast and puts
  * something else of the same luminance in its place. Four pixels at a time.
- * @param alphas n floats, with room for three more
+ * @param mattes n floats, with room for three more
  * Source: Smith & Blinn 1996 for the unmixing.
  */
-export function keyUnmix(src: usize, dst: usize, n: i32, alphas: usize, params: usize, grid: usize): void {
+export function keyUnmix(src: usize, dst: usize, n: i32, mattes: usize, params: usize, grid: usize): void {
   const channel = <i32>load<f32>(params);
-  if (channel == 0) unmixOf(src, dst, n, alphas, params, grid, 0);
-  else if (channel == 1) unmixOf(src, dst, n, alphas, params, grid, 1);
-  else unmixOf(src, dst, n, alphas, params, grid, 2);
+  if (channel == 0) unmixOf(src, dst, n, mattes, params, grid, 0);
+  else if (channel == 1) unmixOf(src, dst, n, mattes, params, grid, 1);
+  else unmixOf(src, dst, n, mattes, params, grid, 2);
 }
 
 // @ts-ignore: decorator
 @inline
-function unmixOf(src: usize, dst: usize, n: i32, alphas: usize, params: usize, grid: usize, channel: i32): void {
+function unmixOf(src: usize, dst: usize, n: i32, mattes: usize, params: usize, grid: usize, channel: i32): void {
   const clipBlack = v128.load32_splat(params, 20);
   const perClip = v128.load32_splat(params, 24);
   const spill = v128.load32_splat(params, 28);
@@ -142,9 +139,9 @@ function unmixOf(src: usize, dst: usize, n: i32, alphas: usize, params: usize, g
   const simple = load<f32>(params, 28) >= 1 && !byMean && replaced == 0;
   const zero = f32x4.splat(0);
   const one = f32x4.splat(1);
-  for (let x = 0; x < n; x += 4, src += 64, dst += 64, alphas += 16) {
+  for (let x = 0; x < n; x += 4, src += 64, dst += 64, mattes += 16) {
     const left = n - x;
-    const alpha = f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(alphas), clipBlack), perClip), zero), one);
+    const alpha = f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(mattes), clipBlack), perClip), zero), one);
     if (!v128.any_true(f32x4.gt(alpha, zero))) {
       memory.fill(dst, 0, <usize>min(left, 4) << 4);
       continue;
@@ -153,14 +150,10 @@ function unmixOf(src: usize, dst: usize, n: i32, alphas: usize, params: usize, g
     const p1 = pixelAt(src, 1, left);
     const p2 = pixelAt(src, 2, left);
     const p3 = pixelAt(src, 3, left);
-    const rg01 = v128.shuffle<f32>(p0, p1, 0, 4, 1, 5);
-    const rg23 = v128.shuffle<f32>(p2, p3, 0, 4, 1, 5);
-    const ba01 = v128.shuffle<f32>(p0, p1, 2, 6, 3, 7);
-    const ba23 = v128.shuffle<f32>(p2, p3, 2, 6, 3, 7);
-    let r = v128.shuffle<f32>(rg01, rg23, 0, 1, 4, 5);
-    let g = v128.shuffle<f32>(rg01, rg23, 2, 3, 6, 7);
-    let b = v128.shuffle<f32>(ba01, ba23, 0, 1, 4, 5);
-    let a = v128.shuffle<f32>(ba01, ba23, 2, 3, 6, 7);
+    let r = reds(p0, p1, p2, p3);
+    let g = greens(p0, p1, p2, p3);
+    let b = blues(p0, p1, p2, p3);
+    let a = alphas(p0, p1, p2, p3);
     if (simple && i32x4.all_true(f32x4.ge(alpha, one))) {
       // nothing to unmix; the key channel comes down to the larger of the others, which is the same in light and as encoded
       const most = limit(r, g, b, channel, false);
@@ -194,13 +187,6 @@ function unmixOf(src: usize, dst: usize, n: i32, alphas: usize, params: usize, g
       g = f32x4.mul(f32x4.pmin(encode(g), one), a);
       b = f32x4.mul(f32x4.pmin(encode(b), one), a);
     }
-    const rg0 = v128.shuffle<f32>(r, g, 0, 4, 1, 5);
-    const rg2 = v128.shuffle<f32>(r, g, 2, 6, 3, 7);
-    const ba0 = v128.shuffle<f32>(b, a, 0, 4, 1, 5);
-    const ba2 = v128.shuffle<f32>(b, a, 2, 6, 3, 7);
-    v128.store(dst, v128.shuffle<f32>(rg0, ba0, 0, 1, 4, 5));
-    if (left > 1) v128.store(dst, v128.shuffle<f32>(rg0, ba0, 2, 3, 6, 7), 16);
-    if (left > 2) v128.store(dst, v128.shuffle<f32>(rg2, ba2, 0, 1, 4, 5), 32);
-    if (left > 3) v128.store(dst, v128.shuffle<f32>(rg2, ba2, 2, 3, 6, 7), 48);
+    scatter(dst, r, g, b, a, left);
   }
 }

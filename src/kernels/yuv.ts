@@ -1,4 +1,5 @@
 // Float premultiplied RGBA → 8-bit Y′CbCr for video files.
+import { blues, greens, held, lumas, reds } from './lanes';
 import { straight } from './light';
 
 // @ts-ignore: decorator
@@ -41,11 +42,6 @@ function block(src: usize, w: i32, h: i32, row: i32, col: i32, y: usize, u: usiz
   store<u8>(v + out, byte(<f32>128 + (<f32>224 / <f32>1.5748) * (f32x4.extract_lane(mean, 0) - bright)));
 }
 
-// @ts-ignore: decorator
-@inline
-function held(v: v128): v128 {
-  return f32x4.pmin(f32x4.pmax(v, f32x4.splat(0)), f32x4.splat(1));
-}
 /** Four values to the nearest bytes, in the low lane. */
 // @ts-ignore: decorator
 @inline
@@ -66,17 +62,9 @@ function gather(at: usize): void {
   const p1 = v128.load(at, 16);
   const p2 = v128.load(at, 32);
   const p3 = v128.load(at, 48);
-  const rg01 = v128.shuffle<f32>(p0, p1, 0, 4, 1, 5);
-  const rg23 = v128.shuffle<f32>(p2, p3, 0, 4, 1, 5);
-  const b01 = v128.shuffle<f32>(p0, p1, 2, 6, 3, 7);
-  const b23 = v128.shuffle<f32>(p2, p3, 2, 6, 3, 7);
-  red = held(v128.shuffle<f32>(rg01, rg23, 0, 1, 4, 5));
-  const green = held(v128.shuffle<f32>(rg01, rg23, 2, 3, 6, 7));
-  blue = held(v128.shuffle<f32>(b01, b23, 0, 1, 4, 5));
-  bright4 = f32x4.add(
-    f32x4.add(f32x4.mul(red, f32x4.splat(<f32>0.2126)), f32x4.mul(green, f32x4.splat(<f32>0.7152))),
-    f32x4.mul(blue, f32x4.splat(<f32>0.0722)),
-  );
+  red = held(reds(p0, p1, p2, p3));
+  blue = held(blues(p0, p1, p2, p3));
+  bright4 = lumas(red, held(greens(p0, p1, p2, p3)), blue);
 }
 
 /** Four by two pixels on black. @param at the left one above @param line bytes to the one below @param y, u, v where they go @param w pixels to the luma below */

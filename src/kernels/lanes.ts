@@ -1,0 +1,50 @@
+// Four pixels side by side: their reds, greens, blues and alphas gathered, and put back.
+
+// @ts-ignore: decorator
+@inline
+export function reds(p0: v128, p1: v128, p2: v128, p3: v128): v128 {
+  return v128.shuffle<f32>(v128.shuffle<f32>(p0, p1, 0, 4, 1, 5), v128.shuffle<f32>(p2, p3, 0, 4, 1, 5), 0, 1, 4, 5);
+}
+// @ts-ignore: decorator
+@inline
+export function greens(p0: v128, p1: v128, p2: v128, p3: v128): v128 {
+  return v128.shuffle<f32>(v128.shuffle<f32>(p0, p1, 0, 4, 1, 5), v128.shuffle<f32>(p2, p3, 0, 4, 1, 5), 2, 3, 6, 7);
+}
+// @ts-ignore: decorator
+@inline
+export function blues(p0: v128, p1: v128, p2: v128, p3: v128): v128 {
+  return v128.shuffle<f32>(v128.shuffle<f32>(p0, p1, 2, 6, 3, 7), v128.shuffle<f32>(p2, p3, 2, 6, 3, 7), 0, 1, 4, 5);
+}
+// @ts-ignore: decorator
+@inline
+export function alphas(p0: v128, p1: v128, p2: v128, p3: v128): v128 {
+  return v128.shuffle<f32>(v128.shuffle<f32>(p0, p1, 2, 6, 3, 7), v128.shuffle<f32>(p2, p3, 2, 6, 3, 7), 2, 3, 6, 7);
+}
+
+/** Writes up to four pixels. @param count how many are wanted */
+// @ts-ignore: decorator
+@inline
+export function scatter(dst: usize, r: v128, g: v128, b: v128, a: v128, count: i32): void {
+  const rg0 = v128.shuffle<f32>(r, g, 0, 4, 1, 5);
+  const rg2 = v128.shuffle<f32>(r, g, 2, 6, 3, 7);
+  const ba0 = v128.shuffle<f32>(b, a, 0, 4, 1, 5);
+  const ba2 = v128.shuffle<f32>(b, a, 2, 6, 3, 7);
+  v128.store(dst, v128.shuffle<f32>(rg0, ba0, 0, 1, 4, 5));
+  if (count > 1) v128.store(dst, v128.shuffle<f32>(rg0, ba0, 2, 3, 6, 7), 16);
+  if (count > 2) v128.store(dst, v128.shuffle<f32>(rg2, ba2, 0, 1, 4, 5), 32);
+  if (count > 3) v128.store(dst, v128.shuffle<f32>(rg2, ba2, 2, 3, 6, 7), 48);
+}
+
+/** BT.709 luma. */
+// @ts-ignore: decorator
+@inline
+export function lumas(r: v128, g: v128, b: v128): v128 {
+  return f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(<f32>0.2126)), f32x4.mul(g, f32x4.splat(<f32>0.7152))), f32x4.mul(b, f32x4.splat(<f32>0.0722)));
+}
+
+/** Limited to 0…1. */
+// @ts-ignore: decorator
+@inline
+export function held(v: v128): v128 {
+  return f32x4.pmin(f32x4.pmax(v, f32x4.splat(0)), f32x4.splat(1));
+}
