@@ -157,7 +157,12 @@ async function renderRow(page: Page): Promise<Row> {
     const encoder = new VideoEncoder({ output: (chunk) => chunks.push(chunk), error: () => undefined });
     encoder.configure({ codec: 'vp8', width: 1280, height: 720, bitrate: 3_000_000 });
     for (let i = 0; i < 120; i++) {
-      const frame = new VideoFrame(pictures[i % 24]!, { format: 'RGBX', codedWidth: 1280, codedHeight: 720, timestamp: i * 41_667 });
+      const frame = new VideoFrame(pictures[i % 24]!, {
+        format: 'RGBX',
+        codedWidth: 1280,
+        codedHeight: 720,
+        timestamp: i * 41_667,
+      });
       encoder.encode(frame, { keyFrame: i % 48 === 0 });
       frame.close();
     }
