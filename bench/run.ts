@@ -58,7 +58,7 @@ ${keys}
 
 ## Colour key on plates that nobody drew
 
-24 scenes from seeds: cloth, skin, wood, print, bright, dark, grey and olive subjects; hair, holes, glass; motion, defocus; uneven, wrinkled, marked screens, green and blue; spill and noise; encoded and decoded in 4:2:0. Two frames each, one pick, default dials.
+24 scenes from seeds: cloth, skin, wood, print, bright, dark, grey and olive subjects; hair, holes, glass; motion, defocus; uneven, wrinkled, marked screens, green and blue; spill and noise; encoded and decoded in 4:2:0. Two frames each, one pick.
 
 ${unseen}
 `;

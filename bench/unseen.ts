@@ -25,7 +25,7 @@ interface Judged extends KeyScore {
 }
 
 /** A square of the first frame that holds nothing but screen, upper left first. */
-function pickOf({ frames }: CodedPlate): Colour {
+export function pickOf({ frames }: CodedPlate): Colour {
   const { foreground, width, height } = frames[0]!;
   const size = 24;
   const clear = (x0: number, y0: number) => {
@@ -40,7 +40,7 @@ function pickOf({ frames }: CodedPlate): Colour {
 }
 
 /** Mean of green less red and blue, or for a blue screen blue less red and green, that an edge has more than it should over middle grey. */
-function castOf(frames: readonly TruthFrame[], cuts: readonly Float32Array[], main: 1 | 2): number {
+export function castOf(frames: readonly TruthFrame[], cuts: readonly Float32Array[], main: 1 | 2): number {
   let [sum, count] = [0, 0];
   const tone = (rgb: readonly number[]) => rgb[main]! - (rgb[0]! + rgb[3 - main]!) / 2;
   frames.forEach(({ foreground }, f) => {
@@ -65,14 +65,14 @@ function judged({ frames, traits }: CodedPlate, cuts: readonly Float32Array[]): 
   };
 }
 /** A plain key for a blue screen sees it as a green one. */
-const asGreen = (frame: TruthFrame, traits: CodedPlate['traits'], pick: Colour): [TruthFrame, Colour] => {
+export const asGreen = (frame: TruthFrame, traits: CodedPlate['traits'], pick: Colour): [TruthFrame, Colour] => {
   if (traits.screen === 'green') return [frame, pick];
   const turned = Buffer.from(frame.frame);
   for (let i = 0; i < turned.length; i += 4) [turned[i + 1], turned[i + 2]] = [turned[i + 2]!, turned[i + 1]!];
   return [{ ...frame, frame: turned }, [pick[0], pick[2], pick[1]]];
 };
 
-function scores(bench: TestBench, plate: CodedPlate): { ours: Judged; plain: Judged[] } {
+function scores(bench: TestBench, plate: CodedPlate, fit: number): { ours: Judged; plain: Judged[] } {
   const pick = pickOf(plate);
   const plain = [chromaDistanceMatte, plainDifferenceMatte].map((key) =>
     judged(
@@ -82,18 +82,34 @@ function scores(bench: TestBench, plate: CodedPlate): { ours: Judged; plain: Jud
   );
   const ours = judged(
     plate,
-    plate.frames.map((frame) => keyCut(bench, frame, [pick])),
+    plate.frames.map((frame) => keyCut(bench, frame, [pick], { fit })),
   );
   return { ours, plain };
 }
 
 const median = (list: readonly number[]): number => [...list].sort((a, b) => a - b)[list.length >> 1]!;
 
+/** Pixels of the edge fit that is judged beside the default dials. */
+const FIT = 6;
+
 /** @param from the first seed */
 export async function unseenTable(from: number): Promise<string> {
   const bench = await testBench(512e6);
   const seeds = Array.from({ length: COUNT }, (_, i) => from + i);
-  const all = (await codedPlates(bench, seeds)).map((plate) => ({ ...plate, ...scores(bench, plate) }));
+  const plates = await codedPlates(bench, seeds);
+  const judge = (fit: number) => plates.map((plate) => ({ ...plate, ...scores(bench, plate, fit) }));
+  return [
+    'With default dials:',
+    '',
+    tableOf(judge(0)),
+    '',
+    `With an edge fit of ${FIT} px, else default dials:`,
+    '',
+    tableOf(judge(FIT)),
+  ].join('\n');
+}
+
+function tableOf(all: readonly (CodedPlate & ReturnType<typeof scores>)[]): string {
   const count = (holds: (item: (typeof all)[number]) => boolean) => all.filter(holds).length;
   const edges = all.map(({ ours }) => ours.edge);
   const rows: [string, string, string][] = [

@@ -5,6 +5,7 @@ export { fromYuv } from './from-yuv';
 export { toLinearSpan, toDisplaySpan } from './light';
 export { keyAlpha, keyUnmix } from './key';
 export { guideTile } from './guide';
+export { edgeWidth, fitRow, sureCells, sureMarks } from './fit';
 export { evenOut, screenCells } from './screen';
 export { lumaKeySpan, hueKeySpan } from './range-key';
 export { adjustSpan } from './adjust';

@@ -42,7 +42,7 @@ const MIDDLES = memory.data<f32>([0.0625, 0.1875, 0.3125, 0.4375], 16);
 /** How far four pixels from column x are from one cell of the grid to the next. x is a multiple of 4, so they lie between the same two. */
 // @ts-ignore: decorator
 @inline
-function past(x: i32): v128 {
+export function past(x: i32): v128 {
   const middles = v128.load(MIDDLES);
   return (x + CELL / 2) & (CELL - 1) ? f32x4.add(middles, f32x4.splat(<f32>0.5)) : middles;
 }
@@ -50,21 +50,21 @@ function past(x: i32): v128 {
 /** Part k of the screen there. @param cell of the grid before it */
 // @ts-ignore: decorator
 @inline
-function screenPart(cell: usize, t: v128, k: usize): v128 {
+export function screenPart(cell: usize, t: v128, k: usize): v128 {
   const from = v128.load32_splat(cell + (k << 2));
   return f32x4.add(from, f32x4.mul(f32x4.sub(v128.load32_splat(cell + (k << 2), 16), from), t));
 }
 
 // @ts-ignore: decorator
 @inline
-function cellAt(grid: usize, x: i32): usize {
+export function cellAt(grid: usize, x: i32): usize {
   return grid + (<usize>((x + CELL / 2) >> 3) << 4);
 }
 
 /** Pixel i of the up to `left` pixels from `at`; those beyond are clear. */
 // @ts-ignore: decorator
 @inline
-function pixelAt(at: usize, i: i32, left: i32): v128 {
+export function pixelAt(at: usize, i: i32, left: i32): v128 {
   return left > i ? v128.load(at + (<usize>i << 4)) : f32x4.splat(0);
 }
 

@@ -244,3 +244,13 @@ test('a gradient goes from one colour to the other along its line, and about a p
     expect(Math.abs(round(x, 18)[0]! - (Math.hypot(x + 0.5 - 32, 0.5) / 16) * 255)).toBeLessThanOrEqual(1);
   expect(round(60, 18)[0]).toBe(255);
 });
+
+test('a pass from before there was one of its values has that value’s default', async () => {
+  const whole = pass('drop-shadow', { distance: 6, softness: 0 });
+  const { spread: _, ...older } = whole.values;
+  const drawn = async (values: typeof whole.values) => {
+    const at = await seen(projectOf([card({ passes: [{ ...whole, values }] }), white]));
+    return [20, 43, 45, 50].map((x) => at(x, 18));
+  };
+  expect(await drawn(older)).toEqual(await drawn(whole.values));
+});

@@ -1,4 +1,4 @@
-import { CELL, modelScreen, type ScreenModel } from '../analysis/screen-model';
+import { modelScreen, type ScreenModel } from '../analysis/screen-model';
 import { toLinear } from '../picture/light';
 import { Picture } from '../picture/picture';
 import { choice } from '../params/choice';
@@ -6,6 +6,7 @@ import { number } from '../params/number';
 import { plate } from '../params/plate';
 import { samples } from '../params/samples';
 import type { Colour } from '../params/define';
+import { fitEdges, rowsBetween } from './fit-edges';
 import { COMBINE, definePass, type PassTools } from './define';
 import { EDGE_COLOUR, extendColour, FINISH, finishAt, marksBytes, RULED } from './finishing';
 
@@ -116,6 +117,15 @@ export const colourKey = definePass({
       slider: [0, 8],
       help: 'How far around a pixel the brightness guides the edge of the matte. 0 leaves the edge as the colour alone gives it.',
     }),
+    fit: number({
+      label: 'Edge fit',
+      unit: 'px',
+      default: 0,
+      min: 0,
+      max: 40,
+      slider: [0, 20],
+      help: 'Computes edges anew from the colours on both their sides, for hair and for edges that are soft or moving. How far out hair is looked for; 6 is good for most. 0 leaves edges as they are cut.',
+    }),
     spill: number({
       label: 'Spill',
       unit: '%',
@@ -178,6 +188,11 @@ export const colourKey = definePass({
           kernels.guideTile(alpha, luma, refined, w, h, x, y, TILE, r, EPS, offset, gain, block);
       }
     }
+    const around = Math.round(v.fit);
+    const clips = clipsOf(v);
+    if (around > 0 && fitEdges(refined, picture, { ...clips, around }, tools))
+      // the fitted matte has been through its clips
+      arena.floats(params, 14).set([0, 1], 5);
     finishAt(refined, picture, v, tools);
     const out = Picture.make(arena, picture.rect);
     const edge = v.edgeColour > 0 ? { channel: screenOf(v.screen[0]!).channel, marks: scratch(marksBytes(out)) } : null;
@@ -219,31 +234,15 @@ function screenModel(
 function gridRows(
   { w, h, cells }: ScreenModel,
   v: { screen: readonly Colour[]; balance: number },
-  { kernels, arena, scratch }: PassTools,
+  tools: PassTools,
 ): (y: number) => number {
   const { channel } = screenOf(v.screen[0]!);
   const [one, two] = [channel === 0 ? 1 : 0, channel === 2 ? 1 : 2];
   const [first, second] = weights(v.balance);
-  const wide = w + 2;
-  const grid = scratch(wide * h * 16);
-  const floats = arena.floats(grid, wide * h * 4);
-  for (let y = 0, to = 0; y < h; y++) {
-    for (let x = 0; x < wide; x++, to += 4) {
-      const from = (y * w + Math.min(w - 1, Math.max(0, x - 1))) * 3;
-      const difference = cells[from + channel]! - Math.max(first * cells[from + one]!, second * cells[from + two]!);
-      floats[to] = cells[from]!;
-      floats[to + 1] = cells[from + 1]!;
-      floats[to + 2] = cells[from + 2]!;
-      floats[to + 3] = 1 / Math.max(difference, LEAST);
-    }
-  }
-  const row = scratch(wide * 16);
-  return (y) => {
-    const at = Math.min(h - 1, Math.max(0, (y + 0.5) / CELL - 0.5));
-    const upper = Math.floor(at);
-    kernels.lerpSpan(grid + upper * wide * 16, grid + Math.min(h - 1, upper + 1) * wide * 16, row, wide, at - upper);
-    return row;
-  };
+  return rowsBetween(cells, w, h, tools, (cell) => {
+    const part = (c: number) => cells[cell * 3 + c]!;
+    return 1 / Math.max(part(channel) - Math.max(first * part(one), second * part(two)), LEAST);
+  });
 }
 
 /** What the first and the second of the other channels count, from a balance −1…1. */
@@ -262,11 +261,15 @@ interface KeyValues {
   replacement: readonly Colour[];
 }
 
+const clipsOf = (v: Pick<KeyValues, 'clipBlack' | 'clipWhite'>): { offset: number; gain: number } => ({
+  offset: v.clipBlack,
+  gain: 1 / (Math.max(v.clipWhite, v.clipBlack + 0.01) - v.clipBlack),
+});
+
 /** The kernels' parameters, laid out as src/kernels/key.ts says. */
 function writeParams(v: KeyValues, arena: PassTools['arena'], scratch: PassTools['scratch']): number {
   const { channel } = screenOf(v.screen[0]!);
   const at = scratch(14 * 4);
-  const clipWhite = Math.max(v.clipWhite, v.clipBlack + 0.01);
   const colour = v.replace === 'colour' && v.replacement[0] ? v.replacement[0].map(toLinear) : [1, 1, 1];
   const bright = Math.max(
     1e-3,
@@ -280,8 +283,8 @@ function writeParams(v: KeyValues, arena: PassTools['arena'], scratch: PassTools
       ...weights(v.balance),
       v.tolerance,
       1 / v.softness,
-      v.clipBlack,
-      1 / (clipWhite - v.clipBlack),
+      clipsOf(v).offset,
+      clipsOf(v).gain,
       v.spill,
       v.limit === 'average' ? 1 : 0,
       replaced,

@@ -154,6 +154,31 @@ export interface Kernels {
   keyAlpha(src: number, n: number, alpha: number, luma: number, params: number, grid: number): void;
   evenOut(cells: number, places: number, count: number, rounds: number): void;
   screenCells(src: number, w: number, h: number, channel: number, samples: number, near: number, out: number): void;
+  sureMarks(
+    plane: number,
+    w: number,
+    h: number,
+    offset: number,
+    gain: number,
+    solid: number,
+    clear: number,
+    marks: number,
+    scratch: number,
+  ): void;
+  edgeWidth(plane: number, w: number, h: number, offset: number, gain: number): number;
+  sureCells(src: number, marks: number, w: number, h: number, kind: number, out: number): void;
+  fitRow(
+    src: number,
+    n: number,
+    alpha: number,
+    marks: number,
+    subject: number,
+    screen: number,
+    offset: number,
+    gain: number,
+    weight: number,
+    near: number,
+  ): void;
   guideTile(
     alpha: number,
     luma: number,

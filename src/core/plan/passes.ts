@@ -67,5 +67,9 @@ export const valuesOf = (
   tools: ResolveTools,
 ): PlainValues =>
   Object.fromEntries(
-    Object.entries(params).map(([name, param]) => [name, resolved(param, valueAt(values[name]!, tools.moment), tools)]),
+    Object.entries(params).map(([name, param]) => {
+      // a step that is undone may lead back to a document from before there was this value
+      const value = values[name] ?? { still: param.default };
+      return [name, resolved(param, valueAt(value as Value<unknown>, tools.moment), tools)];
+    }),
   );

@@ -1,0 +1,69 @@
+// Edges from the colours on both sides, on scenes whose truth is known.
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { testBench, type TestBench } from '../testing/bench';
+import { alphaOf, keyCut, score, type TruthFrame } from '../testing/key-truth';
+import type { Colour } from '../params/define';
+import { toDisplay, toLinear } from '../picture/light';
+
+let bench: TestBench;
+beforeAll(async () => {
+  bench = await testBench(128e6);
+});
+const [W, H] = [240, 160];
+const SCREEN: Colour = [0.25, 0.68, 0.32];
+const { abs, hypot, max, min, sin } = Math;
+
+/** A card before a screen, mixed in linear light as a lens does. @param cover of each pixel @param thrown of the screen's light on the card */
+function plate(cover: (x: number, y: number) => number, thrown: number): TruthFrame {
+  const [frame, foreground] = [Buffer.alloc(W * H * 4), Buffer.alloc(W * H * 4)];
+  for (let i = 0; i < W * H; i++) {
+    const [x, y] = [(i % W) + 0.5, Math.floor(i / W) + 0.5];
+    const alpha = min(1, max(0, cover(x, y)));
+    const own = [0.62, 0.45, 0.36].map((v) => v + 0.05 * sin(x / 3) * sin(y / 4));
+    for (let c = 0; c < 3; c++) {
+      const screen = toLinear(SCREEN[c]!) * (1 + 0.2 * (x / W - 0.5));
+      const lit = toLinear(own[c]!) + thrown * screen;
+      frame[i * 4 + c] = Math.round(255 * toDisplay(alpha * lit + (1 - alpha) * screen));
+      foreground[i * 4 + c] = Math.round(255 * own[c]!);
+    }
+    frame[i * 4 + 3] = 255;
+    foreground[i * 4 + 3] = Math.round(255 * alpha);
+  }
+  return { width: W, height: H, frame, foreground };
+}
+const disc = (soft: number) => (x: number, y: number) => (48 - hypot(x - W / 2, y - H / 2)) / soft + 0.5;
+/** The disc with thin lines that leave it. */
+const hairy = (x: number, y: number) => {
+  const turn = Math.atan2(y - H / 2, x - W / 2);
+  const far = hypot(x - W / 2, y - H / 2);
+  const beside = abs(((turn * 20) / Math.PI) % 1) - 0.5;
+  const line = far > 44 && far < 70 ? 0.75 * max(0, 1 - abs(beside) * 6) : 0;
+  return max(disc(1.5)(x, y), line);
+};
+const judged = (truth: TruthFrame, fit: number) => score([truth], [alphaOf(keyCut(bench, truth, [SCREEN], { fit }))]);
+
+describe('fitted edges', () => {
+  test.each([
+    ['a wide, soft edge', plate(disc(24), 0.1), 0.06],
+    ['hair', plate(hairy, 0.05), 0.12],
+  ] as const)('%s comes nearer to the truth than as it is cut', (_, truth, most) => {
+    const [cut, fitted] = [judged(truth, 0), judged(truth, 6)];
+    expect(fitted.edge).toBeLessThan(cut.edge * 0.6);
+    expect(fitted.edge).toBeLessThan(most);
+    expect(fitted.solid).toBeGreaterThan(0.97);
+    expect(fitted.clear).toBeLessThan(0.03);
+  });
+
+  test('an inside that the screen shines on stays solid', () => {
+    const lit = judged(plate(disc(3), 0.35), 6);
+    expect(lit.solid).toBeGreaterThan(0.97);
+  });
+
+  test('a picture that is all screen, or all subject, has no two sides and stays as it is cut', () => {
+    for (const cover of [() => 0, () => 1]) {
+      const truth = plate(cover, 0);
+      const [cut, fitted] = [0, 6].map((fit) => alphaOf(keyCut(bench, truth, [SCREEN], { fit })));
+      expect(fitted).toEqual(cut);
+    }
+  });
+});
