@@ -1,12 +1,8 @@
 // Scenes as a camera's file gives them: encoded by the browser, decoded again, and converted as the application does it.
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { readFile } from 'node:fs/promises';
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
-import { chromium } from '@playwright/test';
 import sharp from 'sharp';
-import { CHROMIUM } from '../scripts/chromium';
+import { inBrowser } from '../demo/encode';
 import { rgbaOf } from '../src/core/picture/fetched';
 import type { TestBench } from '../src/core/testing/bench';
 import type { TruthFrame } from '../src/core/testing/key-truth';
@@ -25,7 +21,7 @@ export interface CodedPlate {
 
 const PAGE = `<!doctype html><script type="module">
 import * as mb from '/mediabunny.mjs';
-window.code = async ({ codec, bitrate, count, w, h, rate }) => {
+window.run = async ({ codec, bitrate, count, w, h, rate }) => {
   const target = new mb.BufferTarget();
   const output = new mb.Output({ format: codec === 'avc' ? new mb.Mp4OutputFormat() : new mb.WebMOutputFormat(), target });
   const source = new mb.VideoSampleSource({ codec, bitrate, keyFrameInterval: 2 });
@@ -80,44 +76,21 @@ async function kept(seed: number): Promise<CodedPlate> {
 }
 
 async function make(bench: TestBench, seeds: readonly number[]): Promise<void> {
-  const library = await readFile(new URL('../node_modules/mediabunny/dist/bundles/mediabunny.mjs', import.meta.url));
   let scene = sceneOf(seeds[0]!);
-  const decoded = new Map<number, Buffer>();
-  const server = createServer((request, response) => {
-    const [, what, index] = request.url!.split('/');
-    if (request.method === 'PUT') {
-      const chunks: Buffer[] = [];
-      request.on('data', (chunk: Buffer) => chunks.push(chunk));
-      request.on('end', () => {
-        decoded.set(Number(index), Buffer.concat(chunks));
-        response.end();
-      });
-    } else if (what === 'frame') response.end(Buffer.from(scene.frames[Number(index)]!.pixels.buffer));
-    else if (what === 'mediabunny.mjs') response.setHeader('content-type', 'text/javascript').end(library);
-    else response.setHeader('content-type', 'text/html').end(PAGE);
-  });
-  await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
-  const browser = await chromium.launch(CHROMIUM);
-  try {
-    const page = await browser.newPage();
-    page.setDefaultTimeout(0);
-    await page.goto(`http://127.0.0.1:${(server.address() as AddressInfo).port}/`);
-    await page.waitForFunction('window.code');
-    for (const seed of seeds) {
-      scene = sceneOf(seed);
-      const { codec, bitrate } = scene.traits;
-      const job = { codec, bitrate, count: scene.frames.length, w: SIZE.w, h: SIZE.h, rate: RATE };
-      const said: Said[] = await page.evaluate(`window.code(${JSON.stringify(job)})`);
-      await keep(
-        seed,
-        scene,
-        said.map((facts, i) => seen(bench, decoded.get(i)!, facts)),
-      );
-    }
-  } finally {
-    await browser.close();
-    server.close();
-  }
+  await inBrowser(
+    PAGE,
+    (index) => scene.frames[index]!.pixels,
+    async (page, { decoded }) => {
+      for (const seed of seeds) {
+        scene = sceneOf(seed);
+        const { codec, bitrate } = scene.traits;
+        const job = { codec, bitrate, count: scene.frames.length, w: SIZE.w, h: SIZE.h, rate: RATE };
+        const said: Said[] = await page.evaluate(`window.run(${JSON.stringify(job)})`);
+        const pictures = said.map((facts, i) => seen(bench, decoded.get(i)!, facts));
+        await keep(seed, scene, pictures);
+      }
+    },
+  );
 }
 
 interface Said {

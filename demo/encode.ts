@@ -2,7 +2,7 @@
 import { createServer } from 'node:http';
 import { readFile } from 'node:fs/promises';
 import type { AddressInfo } from 'node:net';
-import { chromium } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from '../scripts/chromium';
 
 export interface Job {
@@ -45,14 +45,14 @@ window.run = async (job, wanted) => {
 </script>`;
 
 /**
- * @param frame straight RGBA of a frame
- * @param wanted frames to decode again @returns the file and the decoded frames
+ * Opens a page in headless Chromium that has mediabunny at hand, fetches frames from `/frame/N`, and puts what it makes to `/out` and
+ * `/decoded/N`. @param frame straight RGBA of a frame @param work with the page, once it has said that it is ready
  */
-export async function encode(
-  job: Job,
+export async function inBrowser<T>(
+  html: string,
   frame: (index: number) => Uint8ClampedArray,
-  wanted: readonly number[] = [],
-): Promise<{ file: Buffer; decoded: Map<number, Buffer> }> {
+  work: (page: Page, sent: { out: () => Buffer; decoded: ReadonlyMap<number, Buffer> }) => Promise<T>,
+): Promise<T> {
   const library = await readFile(new URL('../node_modules/mediabunny/dist/bundles/mediabunny.mjs', import.meta.url));
   let file: Buffer = Buffer.alloc(0);
   const decoded = new Map<number, Buffer>();
@@ -68,7 +68,7 @@ export async function encode(
       });
     } else if (what === 'frame') response.end(Buffer.from(frame(Number(index)).buffer));
     else if (what === 'mediabunny.mjs') response.setHeader('content-type', 'text/javascript').end(library);
-    else response.setHeader('content-type', 'text/html').end(PAGE);
+    else response.setHeader('content-type', 'text/html').end(html);
   });
   await new Promise<void>((ready) => server.listen(0, '127.0.0.1', ready));
   const browser = await chromium.launch(CHROMIUM);
@@ -77,10 +77,23 @@ export async function encode(
     page.setDefaultTimeout(0);
     await page.goto(`http://127.0.0.1:${(server.address() as AddressInfo).port}/`);
     await page.waitForFunction('window.run');
-    await page.evaluate(`window.run(${JSON.stringify(job)}, ${JSON.stringify(wanted)})`);
+    return await work(page, { out: () => file, decoded });
   } finally {
     await browser.close();
     server.close();
   }
-  return { file, decoded };
 }
+
+/**
+ * @param frame straight RGBA of a frame
+ * @param wanted frames to decode again @returns the file and the decoded frames
+ */
+export const encode = (
+  job: Job,
+  frame: (index: number) => Uint8ClampedArray,
+  wanted: readonly number[] = [],
+): Promise<{ file: Buffer; decoded: ReadonlyMap<number, Buffer> }> =>
+  inBrowser(PAGE, frame, async (page, { out, decoded }) => {
+    await page.evaluate(`window.run(${JSON.stringify(job)}, ${JSON.stringify(wanted)})`);
+    return { file: out(), decoded };
+  });

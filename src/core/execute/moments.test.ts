@@ -29,7 +29,7 @@ const ramp = (from: number, to: number, frames = 40): Value<number> => ({
 /** A red card of 4×4 that goes a pixel to the right with each frame; at frame 0 its middle is 16 px left of the shot's. */
 const moving = (passes: Layer['passes'], change: Partial<Layer> = {}): Layer => {
   const plain = layerOf('card', colourSource([1, 0, 0], 4, 4), { passes, ...change });
-  const position = { keys: [0, 40].map((at) => ({ at, value: [at - 16, 0], ease: 'linear' })) } as never;
+  const position = { keys: [0, 60].map((at) => ({ at, value: [at - 16, 0], ease: 'linear' })) } as never;
   return { ...plain, place: { ...plain.place, position } };
 };
 const clear = (layers: Layer[]): Project => projectOf(layers, { background: null });
@@ -69,6 +69,14 @@ describe('an echo after Place', () => {
     const early = await seen(clear([moving([echo()])]), 6);
     expect(early(at(0))[3]).toBeCloseTo(0.5, 5);
     expect(early(at(-6))[3]).toBe(0);
+  });
+  test('is seen also when the layer itself has left the shot', async () => {
+    // at frame 58 the card is eight pixels beyond the right border
+    const alpha = await seen(
+      clear([moving([echo({ copies: 1, spacing: 18 })], { span: { start: 0, length: 60 } })]),
+      58,
+    );
+    expect(alpha(at(40))[3]).toBeCloseTo(0.5, 5);
   });
   test('works on what the passes before it have made at that moment', async () => {
     const dim = pass('adjust', { exposure: ramp(0, -4) }, 'shot');

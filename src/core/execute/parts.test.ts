@@ -107,6 +107,18 @@ const CASES: Record<string, { layers: Layer[]; shot?: Partial<Shot> }> = {
       ground,
     ],
   },
+  'an echo of a layer that has gone on': {
+    layers: [
+      {
+        ...card({ passes: [{ ...pass('echo', { copies: 1, spacing: 2, fade: 0.2 }), space: 'shot' }] }),
+        ...place({
+          scale: still([0.2, 0.2]),
+          position: { keys: [0, 4].map((at) => ({ at, value: [at * 150 - 130, 0], ease: 'linear' })) } as never,
+        }),
+      },
+      ground,
+    ],
+  },
   'a colour key before a blur': {
     layers: [
       card({ passes: [pass('colour-key', { screen: [[0.3, 0.7, 0.3]] }), pass('blur', { radius: 5 })] }),

@@ -18,6 +18,8 @@ const area = ({ w, h }: Rect): number => w * h;
 
 /** Pixels around a pixel that a pass reads of the picture before it; Infinity when it may be any. */
 export function reachOf(pass: PassPlan): number {
+  // at another moment the layer may have been anywhere
+  if (pass.moments) return Infinity;
   const declared = passOf(pass.type)!;
   return !('run' in declared) || isIdle(pass) ? 0 : declared.reach(pass.values as never);
 }
