@@ -9,6 +9,7 @@ import { useProject } from '../stores/project';
 import { followPointer } from '../controls/pointer';
 import { MASK_HUES } from '../theme/mask-hues';
 import type { ViewFrame, XY } from './frame';
+import GripMark from './GripMark.vue';
 import { gripsOf, type Grip } from './grips';
 import { useSourceSpace } from './source-space';
 import { SNAP, snapPoint } from './path-edit';
@@ -105,25 +106,19 @@ const nudge = (event: KeyboardEvent, grip: Grip, dx: number, dy: number): void =
         :points="line.map((p) => space.toStage(p).join(',')).join(' ')"
       />
     </template>
-    <g
+    <GripMark
       v-for="grip in grips"
       :key="grip.name"
-      class="grip"
-      :transform="`translate(${grip.stage[0]} ${grip.stage[1]})`"
-      role="button"
-      tabindex="0"
-      @mousedown.prevent
+      :at="grip.stage"
+      :stroke="hue"
+      :round="grip.round"
       :aria-label="`${grip.name} of ${mask.name}`"
       @pointerdown.stop="drag($event, grip)"
       @keydown.left.stop.prevent="nudge($event, grip, -1, 0)"
       @keydown.right.stop.prevent="nudge($event, grip, 1, 0)"
       @keydown.up.stop.prevent="nudge($event, grip, 0, -1)"
       @keydown.down.stop.prevent="nudge($event, grip, 0, 1)"
-    >
-      <circle r="12" class="target" />
-      <circle v-if="grip.round" r="5.5" class="mark" :style="{ stroke: hue }" />
-      <rect v-else x="-5" y="-5" width="10" height="10" class="mark" :style="{ stroke: hue }" />
-    </g>
+    />
   </svg>
 </template>
 
@@ -144,17 +139,5 @@ polyline {
 }
 .outline {
   stroke-width: 1.6;
-}
-.grip {
-  pointer-events: all;
-  cursor: move;
-  touch-action: none;
-}
-.target {
-  fill: transparent;
-}
-.mark {
-  fill: #1b1b1b;
-  stroke-width: 1.8;
 }
 </style>

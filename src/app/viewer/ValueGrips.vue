@@ -12,7 +12,8 @@ import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
-import type { ViewFrame, XY } from './frame';
+import { HANDLE, type ViewFrame, type XY } from './frame';
+import GripMark from './GripMark.vue';
 import { useSourceSpace } from './source-space';
 
 /** The values of the chosen pass or source that say where something is, on the picture: each by the grip of its kind. */
@@ -113,24 +114,23 @@ const stage = (p: Place): string => toStage(p).join(',');
   <svg v-if="grips.length" ref="svg" class="grips" role="group" :aria-label="`${shown!.title} on the picture`">
     <template v-for="grip in grips" :key="grip.name">
       <polyline v-if="grip.line" class="under" :points="grip.line.map(stage).join(' ')" />
-      <polyline v-if="grip.line" class="line" :points="grip.line.map(stage).join(' ')" />
+      <polyline
+        v-if="grip.line"
+        class="line"
+        :style="{ stroke: HANDLE.line }"
+        :points="grip.line.map(stage).join(' ')"
+      />
     </template>
-    <g
+    <GripMark
       v-for="grip in grips"
       :key="grip.name"
-      class="grip"
-      :transform="`translate(${toStage(grip.at).join(' ')})`"
-      tabindex="0"
-      role="button"
+      :at="toStage(grip.at)"
+      :stroke="HANDLE.line"
       :aria-label="grip.label"
       :aria-description="grip.says"
-      @mousedown.prevent
       @pointerdown.stop="drag($event, grip)"
       @keydown="nudge($event, grip)"
-    >
-      <circle r="12" class="target" />
-      <rect x="-5" y="-5" width="10" height="10" class="mark" />
-    </g>
+    />
   </svg>
 </template>
 
@@ -147,20 +147,6 @@ const stage = (p: Place): string => toStage(p).join(',');
   stroke-width: 3.5;
 }
 .line {
-  stroke: #d8a84a;
   stroke-width: 1.6;
-}
-.grip {
-  pointer-events: all;
-  cursor: move;
-  touch-action: none;
-}
-.target {
-  fill: transparent;
-}
-.mark {
-  fill: #1b1b1b;
-  stroke: #d8a84a;
-  stroke-width: 1.8;
 }
 </style>
