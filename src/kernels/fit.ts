@@ -3,63 +3,107 @@ import { decode, encode } from './light';
 import { alphas, blues, greens, held, lumas, reds } from './lanes';
 import { cellAt, past, pixelAt, screenPart } from './key';
 
+/** Bits of the marks. */
 const SOLID: u8 = 1;
 const CLEAR: u8 = 2;
+/** Solid, and far from any edge. */
+const DEEP: u8 = 4;
 
-/** What a matte says by itself: 1 solid, 2 clear, 0 neither. */
+/** Bytes before and after each row of a plane of marks that is worked on. */
+const MARGIN: i32 = 16;
 // @ts-ignore: decorator
 @inline
-function kindOf(v: f32): u8 {
-  return v >= <f32>0.97 ? SOLID : v <= <f32>0.03 ? CLEAR : 0;
+function strideOf(w: i32): i32 {
+  return (w + MARGIN + MARGIN + 15) & ~15;
+}
+
+/** Writes what a matte says by itself, solid or clear, into rows with margins that say both. @param offset, gain from the values of the plane to the matte */
+function kindsOf(plane: usize, w: i32, h: i32, offset: f32, gain: f32, out: usize): void {
+  const stride = strideOf(w);
+  const low = f32x4.splat(<f32>0.03 / gain + offset);
+  const high = f32x4.splat(<f32>0.97 / gain + offset);
+  memory.fill(out, 0xff, stride * h);
+  for (let y = 0; y < h; y++) {
+    const row = plane + (<usize>(y * w) << 2);
+    const to = out + y * stride + MARGIN;
+    for (let x = 0; x < w; x += 4) {
+      const v = v128.load(row + (<usize>x << 2));
+      const solid = i32x4.bitmask(f32x4.ge(v, high));
+      const clear = i32x4.bitmask(f32x4.le(v, low));
+      const left = min(4, w - x);
+      for (let i = 0; i < left; i++) store<u8>(to + x + i, ((solid >> i) & 1) | (((clear >> i) & 1) << 1));
+    }
+  }
+}
+
+/** What three pixels have in common, or what any of them has: itself and those `step` before and after it. @param far bytes from one to the next, along rows or columns */
+function together(from: usize, to: usize, w: i32, h: i32, step: i32, along: bool, any: bool): void {
+  const stride = strideOf(w);
+  for (let y = 0; y < h; y++) {
+    const row = from + y * stride + MARGIN;
+    const before = along ? row - step : from + max(0, y - step) * stride + MARGIN;
+    const after = along ? row + step : from + min(h - 1, y + step) * stride + MARGIN;
+    const out = to + y * stride + MARGIN;
+    for (let x = 0; x < w; x += 16) {
+      const own = v128.load(row + x);
+      const a = v128.load(before + x);
+      const b = v128.load(after + x);
+      v128.store(out + x, any ? v128.or(own, v128.or(a, b)) : v128.and(own, v128.and(a, b)));
+    }
+  }
+}
+
+/** Widens a square about each pixel, over which bits are joined, from one radius to another. @returns where the result is: `at` or `other` */
+function widened(at: usize, other: usize, w: i32, h: i32, from: i32, to: i32, any: bool): usize {
+  for (let along = 0; along < 2; along++) {
+    for (let r = from; r < to; ) {
+      // squares that have no gap between them
+      const step = min(to - r, r + r + 1);
+      together(at, other, w, h, step, along == 0, any);
+      const last = at;
+      at = other;
+      other = last;
+      r += step;
+    }
+  }
+  return at;
+}
+
+/** Bytes that sureMarks and towardsNear work in. */
+export function marksScratch(w: i32, h: i32): i32 {
+  return 2 * strideOf(w) * h + MARGIN;
 }
 
 /**
- * Marks pixels that are solid (1) as far as `solid` pixels around, or clear (2) as far as `clear` pixels, 0 otherwise; the border is repeated.
- * @param offset, gain from the values of the plane to the matte @param scratch w·h bytes, and w whole numbers and bytes
+ * Marks pixels that are solid as far as `solid` pixels around, clear as far as `clear` pixels, and solid as far as `deep` pixels; nothing lies
+ * outside. solid ≤ clear ≤ deep. @param offset, gain from the values of the plane to the matte @param scratch as marksScratch says
  */
-export function sureMarks(plane: usize, w: i32, h: i32, offset: f32, gain: f32, solid: i32, clear: i32, marks: usize, scratch: usize): void {
-  const runs = scratch + ((<usize>(w * h) + 3) & ~3);
-  const kinds = runs + (<usize>w << 2);
-  const beyond = max(solid, clear);
-  memory.fill(scratch, 0, w * h);
+export function sureMarks(plane: usize, w: i32, h: i32, offset: f32, gain: f32, solid: i32, clear: i32, deep: i32, marks: usize, scratch: usize): void {
+  const stride = strideOf(w);
+  const second = scratch + stride * h;
+  kindsOf(plane, w, h, offset, gain, scratch);
   memory.fill(marks, 0, w * h);
-  for (let y = 0; y < h; y++) {
-    const row = plane + (<usize>(y * w) << 2);
-    let last: u8 = kindOf((load<f32>(row) - offset) * gain);
-    let run = beyond;
-    for (let x = 0; x < w + beyond; x++) {
-      const kind = x < w ? kindOf((load<f32>(row + (<usize>x << 2)) - offset) * gain) : last;
-      run = kind == last ? run + 1 : 1;
-      last = kind;
-      const r = kind == SOLID ? solid : clear;
-      const at = x - r;
-      if (kind && at >= 0 && at < w && run > 2 * r) store<u8>(scratch + y * w + at, kind);
-    }
-  }
-  for (let x = 0; x < w; x++) {
-    store<i32>(runs + (<usize>x << 2), beyond);
-    store<u8>(kinds + x, load<u8>(scratch + x));
-  }
-  for (let y = 0; y < h + beyond; y++) {
-    for (let x = 0; x < w; x++) {
-      const last = load<u8>(kinds + x);
-      const kind = y < h ? load<u8>(scratch + y * w + x) : last;
-      const slot = runs + (<usize>x << 2);
-      const run = kind == last ? load<i32>(slot) + 1 : 1;
-      store<i32>(slot, run);
-      store<u8>(kinds + x, kind);
-      const r = kind == SOLID ? solid : clear;
-      const at = y - r;
-      if (kind && at >= 0 && at < h && run > 2 * r) store<u8>(marks + at * w + x, kind);
+  let at = scratch;
+  let done = 0;
+  for (let k = 0; k < 3; k++) {
+    const to = k == 0 ? solid : k == 1 ? clear : deep;
+    at = widened(at, at == scratch ? second : scratch, w, h, done, to, false);
+    done = to;
+    const bit = k == 1 ? CLEAR : SOLID;
+    const shift: u8 = k == 2 ? 2 : 0;
+    for (let y = 0; y < h; y++) {
+      const row = at + y * stride + MARGIN;
+      const out = marks + y * w;
+      for (let x = 0; x < w; x++) store<u8>(out + x, load<u8>(out + x) | ((load<u8>(row + x) & bit) << shift));
     }
   }
 }
 
-/** How wide the edges of a matte are, pixels: those that are half clear for each crossing of one half along rows and columns. @param offset, gain from the values of the plane to the matte */
+/** How wide the edges of a matte are, pixels: those that are half clear for each crossing of one half along rows and columns, of every third row. @param offset, gain from the values of the plane to the matte */
 export function edgeWidth(plane: usize, w: i32, h: i32, offset: f32, gain: f32): f32 {
   let band = 0;
   let crossings = 0;
-  for (let y = 1; y < h; y++) {
+  for (let y = 1; y < h; y += 3) {
     let at = plane + (<usize>(y * w) << 2);
     let left = (load<f32>(at) - offset) * gain;
     for (let x = 1; x < w; x++) {
@@ -75,51 +119,106 @@ export function edgeWidth(plane: usize, w: i32, h: i32, offset: f32, gain: f32):
   return crossings ? (<f32>band * <f32>1.27) / <f32>crossings : 0;
 }
 
-/** Sums of linear colour and counts over cells of 8×8 pixels, of those that are marked, every other one both ways. @param out for each cell r, g, b and their count */
-export function sureCells(src: usize, marks: usize, w: i32, h: i32, kind: i32, out: usize): void {
+/**
+ * What the marked pixels of cells of 8×8 are like, every other one both ways. @param out for each cell twelve floats: sums of linear r, g, b and how
+ * many; sums of luma and the two colour differences as encoded, and a spare one; sums of their squares, and a spare one
+ */
+export function sureCells(src: usize, marks: usize, w: i32, h: i32, kind: u8, out: usize): void {
   const cw = (w + 7) >> 3;
-  memory.fill(out, 0, <usize>(cw * ((h + 7) >> 3)) << 4);
+  memory.fill(out, 0, <usize>(cw * ((h + 7) >> 3)) * 48);
   for (let y = 0; y < h; y += 2) {
     for (let x = 0; x < w; x += 2) {
-      if (load<u8>(marks + y * w + x) != kind) continue;
+      if (!(load<u8>(marks + y * w + x) & kind)) continue;
       const p = v128.load(src + (<usize>(y * w + x) << 4));
-      const a = f32x4.extract_lane(p, 3);
-      if (a < <f32>0.99) continue;
-      const cell = out + (<usize>((y >> 3) * cw + (x >> 3)) << 4);
+      if (f32x4.extract_lane(p, 3) < <f32>0.99) continue;
+      const cell = out + <usize>((y >> 3) * cw + (x >> 3)) * 48;
       v128.store(cell, f32x4.add(v128.load(cell), f32x4.replace_lane(decode(p), 3, 1)));
+      const r = f32x4.extract_lane(p, 0);
+      const b = f32x4.extract_lane(p, 2);
+      const luma = <f32>0.2126 * r + <f32>0.7152 * f32x4.extract_lane(p, 1) + <f32>0.0722 * b;
+      let parts = f32x4.splat(luma);
+      parts = f32x4.replace_lane(parts, 1, (b - luma) * BLUE);
+      parts = f32x4.replace_lane(parts, 2, (r - luma) * RED);
+      v128.store(cell, f32x4.add(v128.load(cell, 16), parts), 16);
+      v128.store(cell, f32x4.add(v128.load(cell, 32), f32x4.mul(parts, parts)), 32);
     }
   }
 }
 
-/** How far a mix lies from the colours, luma and colour apart. */
+/** From b − luma and r − luma to colour differences, BT.709. */
+const BLUE: f32 = <f32>(1.0 / 1.8556);
+const RED: f32 = <f32>(1.0 / 1.5748);
+/** Least variance of what is seen: a camera's noise and a codec's rounding. */
+const NOISE: f32 = 1e-4;
+/** How much of a step in colour is taken for blurred away where the matte is steep, of the step for each part of the matte from one pixel to the next. */
+const BLURRED: f32 = 0.5;
+
+/** Natural logarithm of positive numbers; error ≤ 1e-4. */
 // @ts-ignore: decorator
 @inline
-function missed(t: v128, r: v128, g: v128, b: v128, fr: v128, fg: v128, fb: v128, sr: v128, sg: v128, sb: v128, weight: v128): v128 {
+function log(x: v128): v128 {
+  const power = f32x4.convert_i32x4_s(i32x4.sub(i32x4.shr_u(x, 23), i32x4.splat(127)));
+  const m = v128.or(v128.and(x, i32x4.splat(0x007fffff)), i32x4.splat(0x3f800000));
+  let p = f32x4.splat(<f32>-0.056570851);
+  p = f32x4.add(f32x4.mul(p, m), f32x4.splat(<f32>0.44717955));
+  p = f32x4.add(f32x4.mul(p, m), f32x4.splat(<f32>-1.4699568));
+  p = f32x4.add(f32x4.mul(p, m), f32x4.splat(<f32>2.8212026));
+  p = f32x4.add(f32x4.mul(p, m), f32x4.splat(<f32>-1.7417939));
+  return f32x4.add(f32x4.mul(power, f32x4.splat(<f32>0.69314718)), p);
+}
+
+/** Squared rate at which a matte goes over from pixel to pixel, of four. @param above, below rows beside it */
+// @ts-ignore: decorator
+@inline
+function steepness(at: usize, above: usize, below: usize, first: bool, last: bool, gain: f32): v128 {
+  const left = first ? v128.shuffle<f32>(v128.load(at), v128.load(at), 0, 0, 1, 2) : v128.load(at - 4);
+  const right = last ? v128.shuffle<f32>(v128.load(at), v128.load(at), 1, 2, 3, 3) : v128.load(at + 4);
+  const across = f32x4.sub(right, left);
+  const down = f32x4.sub(v128.load(below), v128.load(above));
+  return f32x4.mul(f32x4.add(f32x4.mul(across, across), f32x4.mul(down, down)), f32x4.splat(<f32>0.25 * gain * gain));
+}
+
+/** What tells how well a share fits four pixels: how far the mix of both sides is off, by how far it may be, and how wide that is. */
+// @ts-ignore: decorator
+@inline
+function misfit(
+  t: v128, r: v128, g: v128, b: v128, fr: v128, fg: v128, fb: v128, sr: v128, sg: v128, sb: v128,
+  fy: v128, fu: v128, fv: v128, sy: v128, su: v128, sv: v128, blurred: v128,
+): v128 {
   const dr = f32x4.sub(encode(f32x4.add(sr, f32x4.mul(f32x4.sub(fr, sr), t))), r);
   const dg = f32x4.sub(encode(f32x4.add(sg, f32x4.mul(f32x4.sub(fg, sg), t))), g);
   const db = f32x4.sub(encode(f32x4.add(sb, f32x4.mul(f32x4.sub(fb, sb), t))), b);
   const y = lumas(dr, dg, db);
-  const u = f32x4.mul(f32x4.sub(db, y), f32x4.splat(<f32>(1.0 / 1.8556)));
-  const v = f32x4.mul(f32x4.sub(dr, y), f32x4.splat(<f32>(1.0 / 1.5748)));
-  return f32x4.add(f32x4.mul(y, y), f32x4.mul(weight, f32x4.add(f32x4.mul(u, u), f32x4.mul(v, v))));
+  const u = f32x4.mul(f32x4.sub(db, y), f32x4.splat(BLUE));
+  const v = f32x4.mul(f32x4.sub(dr, y), f32x4.splat(RED));
+  const solid = f32x4.mul(t, t);
+  const rest = f32x4.sub(f32x4.splat(1), t);
+  const clear = f32x4.mul(rest, rest);
+  const noise = f32x4.splat(NOISE);
+  const my = f32x4.add(noise, f32x4.add(f32x4.mul(solid, fy), f32x4.mul(clear, sy)));
+  const mu = f32x4.add(f32x4.add(noise, blurred), f32x4.add(f32x4.mul(solid, fu), f32x4.mul(clear, su)));
+  const mv = f32x4.add(f32x4.add(noise, blurred), f32x4.add(f32x4.mul(solid, fv), f32x4.mul(clear, sv)));
+  const off = f32x4.add(f32x4.div(f32x4.mul(y, y), my), f32x4.add(f32x4.div(f32x4.mul(u, u), mu), f32x4.div(f32x4.mul(v, v), mv)));
+  return f32x4.add(off, log(f32x4.mul(my, f32x4.mul(mu, mv))));
 }
 
 /**
- * Matte of one row where it is not sure: the share with which the subject's and the screen's colour, mixed in linear light, come nearest to
- * the pixel as it is encoded. @param alpha n floats, with room for three more @param subject, screen rows of grids as for the key
- * @param offset, gain from the values of the plane to the matte as it was cut @param weight of colour beside brightness @param near what is
- * missed, squared, when the mix counts as much as the cut
+ * Matte of one row: 1 and 0 where it is sure, else the share with which the subject's and the screen's colour, mixed in linear light, are the likeliest
+ * to be what is seen. Brightness and colour count by how much both sides stray in them; colour, which coded video halves, counts less where the
+ * matte is steep. @param matte, above, below rows of it as the key cut it, with room for three more floats @param out a row of the fitted one, the same
+ * @param subject, screen rows of grids of linear colours, subjectStray, screenStray of variances of luma and colour differences
+ * Source: Chuang et al. 2001, with one measured distribution for each side and no correlations.
  */
-export function fitRow(src: usize, n: i32, alpha: usize, marks: usize, subject: usize, screen: usize, offset: f32, gain: f32, weight: f32, near: f32): void {
-  const heavy = f32x4.splat(weight);
+export function fitRow(
+  src: usize, n: i32, matte: usize, above: usize, below: usize, gain: f32, marks: usize, out: usize,
+  subject: usize, subjectStray: usize, screen: usize, screenStray: usize,
+): void {
   const zero = f32x4.splat(0);
   const one = f32x4.splat(1);
-  const close = f32x4.splat(near);
-  for (let x = 0; x < n; x += 4, src += 64, alpha += 16, marks += 4) {
+  for (let x = 0; x < n; x += 4, src += 64, matte += 16, above += 16, below += 16, out += 16, marks += 4) {
     const left = n - x;
-    let sure = left >= 4 && load<u8>(marks) && load<u8>(marks, 1) && load<u8>(marks, 2) && load<u8>(marks, 3);
     let best = zero;
-    if (!sure) {
+    if (left < 4 || load<u32>(marks) == 0 || !sureAll(load<u32>(marks))) {
       const p0 = v128.load(src);
       const p1 = pixelAt(src, 1, left);
       const p2 = pixelAt(src, 2, left);
@@ -137,39 +236,87 @@ export function fitRow(src: usize, n: i32, alpha: usize, marks: usize, subject: 
       const sr = screenPart(s, t, 0);
       const sg = screenPart(s, t, 1);
       const sb = screenPart(s, t, 2);
-      let least = missed(zero, r, g, b, fr, fg, fb, sr, sg, sb, heavy);
-      for (let k = 1; k <= 8; k++) {
-        const share = f32x4.splat(<f32>k * <f32>0.125);
-        const far = missed(share, r, g, b, fr, fg, fb, sr, sg, sb, heavy);
-        const better = f32x4.lt(far, least);
+      const fs = cellAt(subjectStray, x);
+      const ss = cellAt(screenStray, x);
+      const fy = screenPart(fs, t, 0);
+      const fu = screenPart(fs, t, 1);
+      const fv = screenPart(fs, t, 2);
+      const sy = screenPart(ss, t, 0);
+      const su = screenPart(ss, t, 1);
+      const sv = screenPart(ss, t, 2);
+      const er = f32x4.sub(encode(fr), encode(sr));
+      const eb = f32x4.sub(encode(fb), encode(sb));
+      const ey = lumas(er, f32x4.sub(encode(fg), encode(sg)), eb);
+      const du = f32x4.mul(f32x4.sub(eb, ey), f32x4.splat(BLUE));
+      const dv = f32x4.mul(f32x4.sub(er, ey), f32x4.splat(RED));
+      const step = f32x4.add(f32x4.mul(du, du), f32x4.mul(dv, dv));
+      const blurred = f32x4.mul(f32x4.mul(steepness(matte, above, below, x == 0, left <= 4, gain), step), f32x4.splat(BLURRED * BLURRED));
+      let least = f32x4.splat(<f32>1e9);
+      for (let k = 0; k <= 4; k++) {
+        const share = f32x4.splat(<f32>k * <f32>0.25);
+        const off = misfit(share, r, g, b, fr, fg, fb, sr, sg, sb, fy, fu, fv, sy, su, sv, blurred);
+        const better = f32x4.lt(off, least);
         best = v128.bitselect(share, best, better);
-        least = v128.bitselect(far, least, better);
+        least = v128.bitselect(off, least, better);
       }
-      for (let step: f32 = 0.0625; step > 0.005; step *= 0.5) {
+      for (let step: f32 = 0.125; step > 0.01; step *= 0.5) {
         const here = best;
         for (let way = -1; way <= 1; way += 2) {
-          const share = f32x4.pmin(f32x4.pmax(f32x4.add(here, f32x4.splat(step * <f32>way)), zero), one);
-          const far = missed(share, r, g, b, fr, fg, fb, sr, sg, sb, heavy);
-          const better = f32x4.lt(far, least);
+          const share = held(f32x4.add(here, f32x4.splat(step * <f32>way)));
+          const off = misfit(share, r, g, b, fr, fg, fb, sr, sg, sb, fy, fu, fv, sy, su, sv, blurred);
+          const better = f32x4.lt(off, least);
           best = v128.bitselect(share, best, better);
-          least = v128.bitselect(far, least, better);
+          least = v128.bitselect(off, least, better);
         }
       }
-      // where no mix comes near, what was cut as solid stays so
-      const cut = held(f32x4.mul(f32x4.sub(v128.load(alpha), f32x4.splat(offset)), f32x4.splat(gain)));
-      const doubt = f32x4.div(least, f32x4.add(least, close));
-      best = f32x4.add(best, f32x4.mul(f32x4.pmax(f32x4.sub(cut, best), zero), doubt));
     }
-    for (let i = 0; i < min(left, 4); i++) {
-      const kind = load<u8>(marks + i);
-      let v: f32 = kind == SOLID ? 1 : 0;
-      if (!kind) {
-        if (i == 0) v = f32x4.extract_lane(best, 0);
-        else if (i == 1) v = f32x4.extract_lane(best, 1);
-        else if (i == 2) v = f32x4.extract_lane(best, 2);
-        else v = f32x4.extract_lane(best, 3);
-      }
-      store<f32>(alpha + (<usize>i << 2), v);
+    const kinds = load<u32>(marks);
+    const lanes = i32x4(kinds & 255, (kinds >> 8) & 255, (kinds >> 16) & 255, kinds >> 24);
+    best = v128.bitselect(zero, best, i32x4.eq(lanes, i32x4.splat(CLEAR)));
+    v128.store(out, v128.bitselect(one, best, i32x4.ne(v128.and(lanes, i32x4.splat(SOLID)), i32x4.splat(0))));
+  }
+}
+
+/** True when each of four marks is set. */
+// @ts-ignore: decorator
+@inline
+function sureAll(four: u32): bool {
+  return (four & 255) != 0 && (four & 0xff00) != 0 && (four & 0xff0000) != 0 && four >> 24 != 0;
+}
+
+/** True when all pixels of a tile are marked. */
+export function allSure(marks: usize, w: i32, h: i32, x0: i32, y0: i32, side: i32): bool {
+  const right = min(w, x0 + side);
+  for (let y = y0; y < min(h, y0 + side); y++) {
+    for (let x = x0; x < right; x++) if (!load<u8>(marks + y * w + x)) return false;
+  }
+  return true;
+}
+
+/**
+ * Moves a matte towards another one where something surely solid and something clear are both within r pixels: at edges without hair.
+ * @param cut the matte that says what is clear, with its offset and gain @param share 0…1 @param scratch as marksScratch says
+ */
+export function towardsNear(out: usize, other: usize, cut: usize, marks: usize, w: i32, h: i32, offset: f32, gain: f32, r: i32, share: f32, scratch: usize): void {
+  const stride = strideOf(w);
+  kindsOf(cut, w, h, offset, gain, scratch);
+  for (let y = 0; y < h; y++) {
+    const row = scratch + y * stride;
+    for (let x = 0; x < MARGIN; x++) {
+      store<u8>(row + x, 0);
+      store<u8>(row + stride - 1 - x, 0);
+    }
+    for (let x = 0; x < w; x++) store<u8>(row + MARGIN + x, (load<u8>(row + MARGIN + x) & CLEAR) | (load<u8>(marks + y * w + x) & SOLID));
+  }
+  const near = widened(scratch, scratch + stride * h, w, h, 0, r, true);
+  for (let y = 0; y < h; y++) {
+    for (let x = 0; x < w; x++) {
+      const i = y * w + x;
+      if (load<u8>(marks + i) || (load<u8>(near + y * stride + MARGIN + x) & 3) != 3) continue;
+      const at = <usize>i << 2;
+      const v = load<f32>(out + at);
+      const to = min(<f32>1, max(<f32>0, (load<f32>(other + at) - offset) * gain));
+      store<f32>(out + at, v + (to - v) * share);
     }
   }
 }

@@ -86,6 +86,21 @@ function rowOfThree(at: usize): v128 {
   return f32x4.add(f32x4.add(own, own), f32x4.add(v128.load(at - 4), v128.load(at + 4)));
 }
 
+/** Evens a plane: neighbours count half as much, those at corners a quarter; the border is repeated. */
+export function evenPlane(plane: usize, w: i32, h: i32, out: usize): void {
+  const line = <usize>w << 2;
+  for (let y = 0; y < h; y++) {
+    const row = plane + line * <usize>y;
+    const to = out + line * <usize>y;
+    let x = 0;
+    if (y > 0 && y < h - 1 && w > 5) {
+      store<f32>(to, evened(plane, w, h, 0, y));
+      for (x = 1; x + 4 < w; x += 4) v128.store(to + (<usize>x << 2), evenedFour(row + (<usize>x << 2), line));
+    }
+    for (; x < w; x++) store<f32>(to + (<usize>x << 2), evened(plane, w, h, x, y));
+  }
+}
+
 /** Luminance of a luma 0…1: close to decoding it, within 0.003. */
 // @ts-ignore: decorator
 @inline

@@ -6,7 +6,7 @@ import { number } from '../params/number';
 import { plate } from '../params/plate';
 import { samples } from '../params/samples';
 import type { Colour } from '../params/define';
-import { fitEdges, rowsBetween } from './fit-edges';
+import { fitEdges, rowsOf } from './fit-edges';
 import { COMBINE, definePass, type PassTools } from './define';
 import { EDGE_COLOUR, extendColour, FINISH, finishAt, marksBytes, RULED } from './finishing';
 
@@ -178,26 +178,25 @@ export const colourKey = definePass({
     const [alpha, luma] = [scratch(plane), scratch(plane)];
     for (let y = 0; y < h; y++)
       kernels.keyAlpha(picture.row(y), w, alpha + y * w * 4, luma + y * w * 4, params, rows(y));
-    const r = guideRadius(v.guide);
-    const refined = r ? scratch(plane) : alpha;
-    if (r) {
-      const block = scratch(guideScratch(TILE, r));
-      const [offset, gain] = shareScale(v);
-      for (let y = 0; y < h; y += TILE) {
-        for (let x = 0; x < w; x += TILE)
-          kernels.guideTile(alpha, luma, refined, w, h, x, y, TILE, r, EPS, offset, gain, block);
-      }
-    }
-    const around = Math.round(v.fit);
     const clips = clipsOf(v);
-    if (around > 0 && fitEdges(refined, picture, { ...clips, around }, tools))
-      // the fitted matte has been through its clips
-      arena.floats(params, 14).set([0, 1], 5);
+    const around = Math.round(v.fit);
+    const fitted =
+      around > 0
+        ? fitEdges({ matte: alpha, ...clips }, picture, around, tools, (marks) =>
+            guided(alpha, luma, picture, v, tools, marks),
+          )
+        : null;
+    // a fitted matte has been through its clips
+    if (fitted !== null) arena.floats(params, 14).set([0, 1], 5);
+    const refined = fitted?.matte ?? guided(alpha, luma, picture, v, tools);
+    const inside = v.spill > 0 ? fitted?.inside() : null;
+    const { channel } = screenOf(v.screen[0]!);
     finishAt(refined, picture, v, tools);
     const out = Picture.make(arena, picture.rect);
-    const edge = v.edgeColour > 0 ? { channel: screenOf(v.screen[0]!).channel, marks: scratch(marksBytes(out)) } : null;
+    const edge = v.edgeColour > 0 ? { channel, marks: scratch(marksBytes(out)) } : null;
     for (let y = 0; y < h; y++) {
       kernels.keyUnmix(picture.row(y), out.row(y), w, refined + y * w * 4, params, rows(y));
+      if (fitted && inside) kernels.limitRim(out.row(y), w, fitted.marks + y * w, inside(y), channel, v.spill);
       // marked while the row is at hand
       if (edge) kernels.edgeMarks(out.row(y), w, edge.marks + y * w);
     }
@@ -206,12 +205,35 @@ export const colourKey = definePass({
   },
 });
 
+/** A matte made to follow the luma. @param marks pixels that need it are those without one; null when all do @returns where it is: the same when nothing guides it */
+function guided(
+  alpha: number,
+  luma: number,
+  { rect: { w, h } }: Picture,
+  v: KeyValues,
+  { kernels, scratch }: PassTools,
+  marks: number | null = null,
+): number {
+  const r = guideRadius(v.guide);
+  if (!r) return alpha;
+  const out = scratch(w * h * 4 + 12);
+  const block = scratch(guideScratch(TILE, r));
+  const [offset, gain] = shareScale(v);
+  for (let y = 0; y < h; y += TILE) {
+    for (let x = 0; x < w; x += TILE)
+      if (marks === null || !kernels.allSure(marks, w, h, x, y, TILE))
+        kernels.guideTile(alpha, luma, out, w, h, x, y, TILE, r, EPS, offset, gain, block);
+  }
+  return out;
+}
+
 const guideRadius = (guide: number): number => Math.min(8, Math.round(guide));
 /** Bytes that guideTile works in: three blocks of four floats and one of one. */
 export const guideScratch = (tile: number, r: number): number => (tile + 4 * r) ** 2 * (3 * 16 + 4);
 
 /** From a share by luminance to the scale of the matte before its clips. */
-function shareScale(v: { tolerance: number; softness: number }): [offset: number, gain: number] {
+function shareScale(v: KeyValues): [offset: number, gain: number] {
+  if (v.fit > 0) return [v.clipBlack, v.clipWhite - v.clipBlack];
   const gain = ((1 - NEUTRAL.clipBlack) * NEUTRAL.softness) / v.softness;
   return [NEUTRAL.clipBlack - gain * (v.tolerance - NEUTRAL.tolerance), gain];
 }
@@ -239,16 +261,26 @@ function gridRows(
   const { channel } = screenOf(v.screen[0]!);
   const [one, two] = [channel === 0 ? 1 : 0, channel === 2 ? 1 : 2];
   const [first, second] = weights(v.balance);
-  return rowsBetween(cells, w, h, tools, (cell) => {
-    const part = (c: number) => cells[cell * 3 + c]!;
-    return 1 / Math.max(part(channel) - Math.max(first * part(one), second * part(two)), LEAST);
-  });
+  const wide = w + 2;
+  const grid = tools.scratch(wide * h * 16);
+  const floats = tools.arena.floats(grid, wide * h * 4);
+  for (let y = 0, to = 0; y < h; y++) {
+    for (let x = 0; x < wide; x++, to += 4) {
+      const at = (y * w + Math.min(w - 1, Math.max(0, x - 1))) * 3;
+      const difference = cells[at + channel]! - Math.max(first * cells[at + one]!, second * cells[at + two]!);
+      for (let c = 0; c < 3; c++) floats[to + c] = cells[at + c]!;
+      floats[to + 3] = 1 / Math.max(difference, LEAST);
+    }
+  }
+  return rowsOf(grid, wide, h, tools);
 }
 
 /** What the first and the second of the other channels count, from a balance −1…1. */
 const weights = (balance: number): [number, number] => [1 - Math.max(0, balance), 1 - Math.max(0, -balance)];
 
 interface KeyValues {
+  guide: number;
+  fit: number;
   screen: readonly Colour[];
   balance: number;
   tolerance: number;

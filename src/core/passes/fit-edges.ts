@@ -1,78 +1,107 @@
 // Edges of a matte from the colours on both of their sides.
 import { CELL } from '../analysis/screen-model';
-import { spreadColours } from '../analysis/spread';
 import type { Picture } from '../picture/picture';
 import type { PassTools } from './define';
 
-/** What colour weighs beside brightness: it is coarser in 4:2:0, but tells subject and screen apart. */
-const WEIGHT = 1;
-/** What a mix may miss, squared, before what the cut has made solid counts as much. */
-const NEAR = 0.0009;
+/** Bytes of a cell of what is sure, as the kernels sum it up. */
+const CELL_BYTES = 48;
+/** The marks' bits. */
+const [SOLID, CLEAR, FAR_INSIDE] = [1, 2, 4];
+/** Pixels from an edge where the screen's light is taken to be least. */
+const DEEP = 16;
+/** Edges narrower than this, in pixels, follow the luma too, the narrower the more, up to this share. */
+const NARROW = 4;
+const MOST = 0.5;
+/** Both sides of an edge that has no hair are at most so far away, in pixels. */
+const BESIDE = 4;
+
+/** A matte as it was cut, in the arena, and how its values become what they stand for after the clips. */
+export interface Cut {
+  matte: number;
+  offset: number;
+  gain: number;
+}
+
+export interface Fitted {
+  /** address of the fitted matte, and of marks of a byte a pixel */
+  matte: number;
+  marks: number;
+  /** rows of linear colours of what lies far inside; null when nothing does */
+  inside: () => Rows | null;
+}
 
 /**
- * Each pixel that is neither surely solid nor surely clear gets the share with which the subject's and the screen's colour near it, mixed in
- * linear light, give what is seen; where no mix comes near, what was cut as solid stays so. The subject's colour holds the screen's light on it, so that its inside stays solid.
- * @param matte address of w×h floats; the fitted matte takes its place @param offset, gain from its values to the matte after the clips
+ * Each pixel that is neither surely solid nor surely clear gets the share at which the subject's and the screen's colour near it, mixed in
+ * linear light, are the likeliest to give what is seen. The subject's colour holds the screen's light on it, so that its inside stays solid.
  * @param around pixels to all sides that have to be clear before one is surely clear
- * @returns false when nothing is surely solid or surely clear, and nothing was changed
+ * @param guided gives the matte made to follow the luma, wherever there is no mark; asked for when there are narrow edges
+ * @returns null when nothing is surely solid or surely clear
  */
 export function fitEdges(
-  matte: number,
+  { matte, offset, gain }: Cut,
   picture: Picture,
-  { offset, gain, around }: { offset: number; gain: number; around: number },
+  around: number,
   tools: PassTools,
-): boolean {
+  guided: (marks: number) => number,
+): Fitted | null {
   const { kernels, arena, scratch } = tools;
   const { w, h } = picture.rect;
-  // what is solid is so up to the edge; hair that was cut away is looked for further out
-  const width = kernels.edgeWidth(matte, w, h, offset, gain);
+  const even = scratch(w * h * 4 + 12);
+  kernels.evenPlane(matte, w, h, even);
+  const width = kernels.edgeWidth(even, w, h, offset, gain);
+  // what is solid is so up to the edge; hair is looked for further out
   const solid = Math.min(around, Math.max(1, Math.round(width / 2)));
   const marks = scratch(w * h + 16);
-  arena.scratch(w * h + 5 * w + 64, (at) => kernels.sureMarks(matte, w, h, offset, gain, solid, around, marks, at));
-  const [cw, ch] = [Math.ceil(w / CELL), Math.ceil(h / CELL)];
-  const colours = [1, 2].map((kind) =>
-    arena.scratch(cw * ch * 16, (at) => {
-      kernels.sureCells(picture.at, marks, w, h, kind, at);
-      return spreadColours(arena.floats(at, cw * ch * 4).slice(), cw, ch);
-    }),
+  arena.scratch(kernels.marksScratch(w, h), (at) =>
+    kernels.sureMarks(even, w, h, offset, gain, solid, around, DEEP, marks, at),
   );
-  if (!colours[0] || !colours[1]) return false;
-  const [subject, screen] = colours.map((cells) => rowsBetween(cells!, cw, ch, tools)) as [Rows, Rows];
-  for (let y = 0; y < h; y++)
+  const [subject, screen] = [sideOf(SOLID, marks, picture, tools), sideOf(CLEAR, marks, picture, tools)];
+  if (!subject || !screen) return null;
+  const out = scratch(w * h * 4 + 12);
+  const row = (y: number) => matte + Math.min(h - 1, Math.max(0, y)) * w * 4;
+  for (let y = 0; y < h; y++) {
     kernels.fitRow(
       picture.row(y),
       w,
-      matte + y * w * 4,
-      marks + y * w,
-      subject(y),
-      screen(y),
-      offset,
+      row(y),
+      row(y - 1),
+      row(y + 1),
       gain,
-      WEIGHT,
-      NEAR,
+      marks + y * w,
+      out + y * w * 4,
+      subject.colour(y),
+      subject.stray(y),
+      screen.colour(y),
+      screen.stray(y),
     );
-  return true;
+  }
+  const share = MOST * Math.min(1, NARROW - width);
+  const other = share > 0 ? guided(marks) : null;
+  if (other !== null)
+    arena.scratch(kernels.marksScratch(w, h), (at) =>
+      kernels.towardsNear(out, other, matte, marks, w, h, offset, gain, BESIDE, share, at),
+    );
+  return { matte: out, marks, inside: () => sideOf(FAR_INSIDE, marks, picture, tools)?.colour ?? null };
 }
 
 type Rows = (y: number) => number;
-/** Rows between the cells of a grid, as the kernels want them. @param cells r, g, b of each @param fourth a further number for each */
-export function rowsBetween(
-  cells: ArrayLike<number>,
-  w: number,
-  h: number,
-  { kernels, arena, scratch }: PassTools,
-  fourth: (cell: number) => number = () => 0,
-): Rows {
+/** Colours of one side of the edges, and how they stray: variances of luma and of both colour differences. */
+function sideOf(kind: number, marks: number, picture: Picture, tools: PassTools): { colour: Rows; stray: Rows } | null {
+  const { kernels, arena, scratch } = tools;
+  const [w, h] = [Math.ceil(picture.rect.w / CELL), Math.ceil(picture.rect.h / CELL)];
   const wide = w + 2;
-  const grid = scratch(wide * h * 16);
-  const floats = arena.floats(grid, wide * h * 4);
-  for (let y = 0, to = 0; y < h; y++) {
-    for (let x = 0; x < wide; x++, to += 4) {
-      const cell = y * w + Math.min(w - 1, Math.max(0, x - 1));
-      for (let c = 0; c < 3; c++) floats[to + c] = cells[cell * 3 + c]!;
-      floats[to + 3] = fourth(cell);
-    }
-  }
+  const [colour, stray] = [scratch(wide * h * 16), scratch(wide * h * 16)];
+  const any = arena.scratch(w * h * CELL_BYTES * 2 + 16 * CELL_BYTES, (cells) => {
+    kernels.sureCells(picture.at, marks, picture.rect.w, picture.rect.h, kind, cells);
+    const found = kernels.spreadCells(cells, w, h, cells + w * h * CELL_BYTES);
+    if (found) kernels.cellGrids(cells, w, h, colour, stray);
+    return found;
+  });
+  return any ? { colour: rowsOf(colour, wide, h, tools), stray: rowsOf(stray, wide, h, tools) } : null;
+}
+
+/** Rows between the cells of a grid of v128 that repeats its border, as the kernels want them. */
+export function rowsOf(grid: number, wide: number, h: number, { kernels, scratch }: PassTools): Rows {
   const row = scratch(wide * 16);
   return (y) => {
     const at = Math.min(h - 1, Math.max(0, (y + 0.5) / CELL - 0.5));

@@ -162,6 +162,7 @@ export interface Kernels {
     gain: number,
     solid: number,
     clear: number,
+    deep: number,
     marks: number,
     scratch: number,
   ): void;
@@ -170,15 +171,36 @@ export interface Kernels {
   fitRow(
     src: number,
     n: number,
-    alpha: number,
+    matte: number,
+    above: number,
+    below: number,
+    gain: number,
     marks: number,
+    out: number,
     subject: number,
+    subjectStray: number,
     screen: number,
+    screenStray: number,
+  ): void;
+  limitRim(at: number, n: number, marks: number, inside: number, channel: number, strength: number): void;
+  marksScratch(w: number, h: number): number;
+  spreadCells(cells: number, w: number, h: number, scratch: number): boolean;
+  cellGrids(cells: number, w: number, h: number, means: number, variances: number): void;
+  allSure(marks: number, w: number, h: number, x0: number, y0: number, side: number): boolean;
+  towardsNear(
+    out: number,
+    other: number,
+    cut: number,
+    marks: number,
+    w: number,
+    h: number,
     offset: number,
     gain: number,
-    weight: number,
-    near: number,
+    r: number,
+    share: number,
+    scratch: number,
   ): void;
+  evenPlane(plane: number, w: number, h: number, out: number): void;
   guideTile(
     alpha: number,
     luma: number,

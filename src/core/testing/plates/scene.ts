@@ -21,7 +21,7 @@ export interface Traits {
   noise: number;
   holes: number;
   glass: number;
-  codec: 'avc' | 'vp9';
+  codec: 'avc' | 'vp9' | 'av1';
   /** bits a second */
   bitrate: number;
 }
@@ -71,10 +71,12 @@ function traitsOf(dice: () => number): Traits {
     noise: between(dice, 0, 0.04),
     holes: Math.floor(between(dice, 0, 3)),
     glass: some(0.3, 0.3, 0.7),
-    codec: dice() < 0.6 ? 'avc' : 'vp9',
+    codec: codecOf(dice()),
     bitrate: Math.round(between(dice, 2.5e6, 9e6)),
   };
 }
+
+const codecOf = (roll: number): Traits['codec'] => (roll < 0.6 ? 'avc' : roll < 0.85 ? 'vp9' : 'av1');
 
 /** A round with bumps about a place. @param way −1 makes a hole */
 function blob(dice: () => number, [cx, cy]: readonly [number, number], radius: number, way: 1 | -1): Float64Array {

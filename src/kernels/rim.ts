@@ -1,0 +1,49 @@
+// The screen's light on a subject's rim, by what the subject is like further inside.
+import { alphas, blues, greens, reds, scatter } from './lanes';
+import { decode, encode } from './light';
+import { cellAt, past, pixelAt, screenPart } from './key';
+
+/** Marked pixels that are left alone: clear ones, and those far inside. */
+const LEFT_ALONE: i32 = 6;
+/** How far above the mean of what lies inside a colour may be. */
+const ROOM: f32 = 1.03;
+
+/**
+ * Limits the key channel of one premultiplied row, in linear light, to the share of the other two that it has of them further inside. In place.
+ * @param inside row of a grid of linear colours, as for the key @param strength 0…1
+ */
+export function limitRim(at: usize, n: i32, marks: usize, inside: usize, channel: i32, strength: f32): void {
+  const one = f32x4.splat(1);
+  const least = f32x4.splat(<f32>1e-6);
+  for (let x = 0; x < n; x += 4, at += 64, marks += 4) {
+    const left = n - x;
+    const four = load<u32>(marks) & 0x06060606;
+    if (left >= 4 && four & 255 && four & 0xff00 && four & 0xff0000 && four >> 24) continue;
+    const p0 = v128.load(at);
+    const p1 = pixelAt(at, 1, left);
+    const p2 = pixelAt(at, 2, left);
+    const p3 = pixelAt(at, 3, left);
+    const a = alphas(p0, p1, p2, p3);
+    if (!v128.any_true(f32x4.gt(a, f32x4.splat(0)))) continue;
+    const per = f32x4.div(one, f32x4.pmax(a, f32x4.splat(<f32>1e-9)));
+    let r = decode(f32x4.mul(reds(p0, p1, p2, p3), per));
+    let g = decode(f32x4.mul(greens(p0, p1, p2, p3), per));
+    let b = decode(f32x4.mul(blues(p0, p1, p2, p3), per));
+    const cell = cellAt(inside, x);
+    const t = past(x);
+    const own = screenPart(cell, t, channel);
+    const others = f32x4.add(screenPart(cell, t, channel == 0 ? 1 : 0), screenPart(cell, t, channel == 2 ? 1 : 2));
+    const share = f32x4.mul(f32x4.div(own, f32x4.pmax(others, least)), f32x4.splat(ROOM));
+    const key = channel == 0 ? r : channel == 1 ? g : b;
+    const rest = f32x4.add(channel == 0 ? g : r, channel == 2 ? g : b);
+    const over = f32x4.pmax(f32x4.sub(key, f32x4.mul(rest, share)), f32x4.splat(0));
+    const kinds = i32x4(four & 255, (four >> 8) & 255, (four >> 16) & 255, four >> 24);
+    const cut = v128.and(f32x4.mul(over, f32x4.splat(strength)), i32x4.eq(v128.and(kinds, i32x4.splat(LEFT_ALONE)), i32x4.splat(0)));
+    if (channel == 0) r = f32x4.sub(r, cut);
+    else if (channel == 1) g = f32x4.sub(g, cut);
+    else b = f32x4.sub(b, cut);
+    const nothing = f32x4.le(a, f32x4.splat(0));
+    const whole = v128.andnot(a, nothing);
+    scatter(at, f32x4.mul(encode(r), whole), f32x4.mul(encode(g), whole), f32x4.mul(encode(b), whole), a, left);
+  }
+}
