@@ -1,11 +1,11 @@
-// The colour key on the demo plates with truth: one pick, default dials, beside two plain keys.
+// The colour key on the demo plates with truth: a new one after one pick, beside two plain keys.
 import { testBench } from '../src/core/testing/bench';
 import {
   alphaOf,
   chromaDistanceMatte,
   compositeError,
   cutBy,
-  keyCut,
+  pickedCuts,
   onePick,
   plainDifferenceMatte,
   PLATES,
@@ -33,7 +33,7 @@ export async function keyTable(): Promise<string> {
   for (const plate of PLATES) {
     const frames = await truthFrames(plate, 6);
     const pick = onePick(frames[0]!);
-    const cuts = frames.map((frame) => keyCut(bench, frame, [pick]));
+    const cuts = pickedCuts(bench, frames, [pick]);
     const ours = score(frames, cuts.map(alphaOf));
     const composite = compositeError(frames, cuts);
     const goal = GOALS[plate];

@@ -1,12 +1,12 @@
-// The colour key on plates from seeds: one pick, default dials, beside two plain keys.
+// The colour key on plates from seeds: a new one after one pick, beside two plain keys.
 import { testBench, type TestBench } from '../src/core/testing/bench';
 import {
   alphaOf,
   chromaDistanceMatte,
   compositeError,
   cutBy,
-  keyCut,
   onePick,
+  pickedCuts,
   plainDifferenceMatte,
   score,
   type KeyScore,
@@ -72,7 +72,7 @@ export const asGreen = (frame: TruthFrame, traits: CodedPlate['traits'], pick: C
   return [{ ...frame, frame: turned }, [pick[0], pick[2], pick[1]]];
 };
 
-function scores(bench: TestBench, plate: CodedPlate, fit: number): { ours: Judged; plain: Judged[] } {
+function scores(bench: TestBench, plate: CodedPlate): { ours: Judged; plain: Judged[] } {
   const pick = pickOf(plate);
   const plain = [chromaDistanceMatte, plainDifferenceMatte].map((key) =>
     judged(
@@ -80,33 +80,18 @@ function scores(bench: TestBench, plate: CodedPlate, fit: number): { ours: Judge
       plate.frames.map((frame) => cutBy(frame, key(...asGreen(frame, plate.traits, pick)))),
     ),
   );
-  const ours = judged(
-    plate,
-    plate.frames.map((frame) => keyCut(bench, frame, [pick], { fit })),
-  );
+  const ours = judged(plate, pickedCuts(bench, plate.frames, [pick]));
   return { ours, plain };
 }
 
 const median = (list: readonly number[]): number => [...list].sort((a, b) => a - b)[list.length >> 1]!;
-
-/** Pixels of the edge fit that is judged beside the default dials. */
-const FIT = 6;
 
 /** @param from the first seed */
 export async function unseenTable(from: number): Promise<string> {
   const bench = await testBench(512e6);
   const seeds = Array.from({ length: COUNT }, (_, i) => from + i);
   const plates = await codedPlates(bench, seeds);
-  const judge = (fit: number) => plates.map((plate) => ({ ...plate, ...scores(bench, plate, fit) }));
-  return [
-    'With default dials:',
-    '',
-    tableOf(judge(0)),
-    '',
-    `With an edge fit of ${FIT} px, else default dials:`,
-    '',
-    tableOf(judge(FIT)),
-  ].join('\n');
+  return tableOf(plates.map((plate) => ({ ...plate, ...scores(bench, plate) })));
 }
 
 function tableOf(all: readonly (CodedPlate & ReturnType<typeof scores>)[]): string {

@@ -12,7 +12,7 @@ export interface Probe {
 }
 
 /** What of a frame is shown: its colours, its coverage as grey or as a tint over what is clear, or its coverage sorted into solid, clear and between. */
-export type Look = 'picture' | 'matte' | 'tint' | 'check';
+export type Look = 'picture' | 'matte' | 'tint' | 'relief';
 
 export interface ShownFrame {
   bitmap: ImageBitmap;

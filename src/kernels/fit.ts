@@ -57,8 +57,8 @@ function together(from: usize, to: usize, w: i32, h: i32, step: i32, along: bool
 function widened(at: usize, other: usize, w: i32, h: i32, from: i32, to: i32, any: bool): usize {
   for (let along = 0; along < 2; along++) {
     for (let r = from; r < to; ) {
-      // squares that have no gap between them
-      const step = min(to - r, r + r + 1);
+      // squares that have no gap between them, and do not reach beyond the margin
+      const step = min(min(to - r, r + r + 1), MARGIN);
       together(at, other, w, h, step, along == 0, any);
       const last = at;
       at = other;

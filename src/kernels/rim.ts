@@ -7,6 +7,9 @@ import { cellAt, past, pixelAt, screenPart } from './key';
 const LEFT_ALONE: i32 = 6;
 /** How far above the mean of what lies inside a colour may be. */
 const ROOM: f32 = 1.03;
+/** How far the share of one of the other two channels in both may be from that inside, for the same hue and for quite another. */
+const SAME: f32 = 0.06;
+const OTHER: f32 = 0.16;
 
 /**
  * Limits the key channel of one premultiplied row, in linear light, to the share of the other two that it has of them further inside. In place.
@@ -32,13 +35,18 @@ export function limitRim(at: usize, n: i32, marks: usize, inside: usize, channel
     const cell = cellAt(inside, x);
     const t = past(x);
     const own = screenPart(cell, t, channel);
-    const others = f32x4.add(screenPart(cell, t, channel == 0 ? 1 : 0), screenPart(cell, t, channel == 2 ? 1 : 2));
+    const first = screenPart(cell, t, channel == 0 ? 1 : 0);
+    const others = f32x4.add(first, screenPart(cell, t, channel == 2 ? 1 : 2));
     const share = f32x4.mul(f32x4.div(own, f32x4.pmax(others, least)), f32x4.splat(ROOM));
     const key = channel == 0 ? r : channel == 1 ? g : b;
     const rest = f32x4.add(channel == 0 ? g : r, channel == 2 ? g : b);
+    // another hue than inside says nothing of the light on it
+    const hue = f32x4.div(channel == 0 ? g : r, f32x4.pmax(rest, least));
+    const apart = f32x4.abs(f32x4.sub(hue, f32x4.div(first, f32x4.pmax(others, least))));
+    const alike = f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(f32x4.splat(OTHER), apart), f32x4.splat(<f32>1 / (OTHER - SAME))), f32x4.splat(0)), one);
     const over = f32x4.pmax(f32x4.sub(key, f32x4.mul(rest, share)), f32x4.splat(0));
     const kinds = i32x4(four & 255, (four >> 8) & 255, (four >> 16) & 255, four >> 24);
-    const cut = v128.and(f32x4.mul(over, f32x4.splat(strength)), i32x4.eq(v128.and(kinds, i32x4.splat(LEFT_ALONE)), i32x4.splat(0)));
+    const cut = v128.and(f32x4.mul(f32x4.mul(over, alike), f32x4.splat(strength)), i32x4.eq(v128.and(kinds, i32x4.splat(LEFT_ALONE)), i32x4.splat(0)));
     if (channel == 0) r = f32x4.sub(r, cut);
     else if (channel == 1) g = f32x4.sub(g, cut);
     else b = f32x4.sub(b, cut);

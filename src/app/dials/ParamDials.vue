@@ -1,14 +1,17 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, provide, type Component } from 'vue';
 import type { Value } from '../../core/base/value';
-import type { Params } from '../../core/params/registry';
+import { same } from '../../core/document/same';
+import { beginningOf, type Param, type Params } from '../../core/params/registry';
 import { steadyAt } from '../../core/time/values';
 import { dialOf } from './define';
+import { openGroups } from './open-groups';
+import { SIBLINGS } from './siblings';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 
-/** The dials of something declared, each made by the kind of its parameter. @param path of its values */
+/** The dials of something declared, each made by the kind of its parameter; those of a group open together. @param path of its values */
 const props = defineProps<{
   params: Params;
   values: Readonly<Record<string, Value<unknown>>>;
@@ -20,16 +23,36 @@ const bench = useBench();
 const store = useProject();
 const player = usePlayer();
 
-const valueOf = (name: string): unknown => steadyAt(props.values[name]!, bench.moment.frame);
+const valueOf = (name: string): unknown => {
+  const value = props.values[name];
+  return value && steadyAt(value, bench.moment.frame);
+};
+const isNew = (name: string, param: Param): boolean =>
+  'still' in props.values[name]! && same(valueOf(name), beginningOf(param));
+interface Shown {
+  name: string;
+  param: Param;
+  dial: Component;
+}
 /** Those that have an effect at this frame and are set here. */
-const shown = computed(() =>
+const shown = computed<Shown[]>(() =>
   Object.entries(props.params).flatMap(([name, param]) => {
     const dial = dialOf(param.kind);
-    const counts = !param.when || valueOf(param.when.choice) === param.when.is;
-    return dial && counts && name in props.values ? [{ name, param, dial }] : [];
+    const counts =
+      name in props.values &&
+      !param.within &&
+      (!param.when || valueOf(param.when.choice) === param.when.is) &&
+      !(param.retired && isNew(name, param));
+    return dial && counts ? [{ name, param, dial }] : [];
   }),
 );
-defineExpose({ shown });
+const always = computed(() => shown.value.filter(({ param }) => !param.group));
+const groups = computed(() =>
+  [...new Set(shown.value.flatMap(({ param }) => param.group ?? []))].map((title) => ({
+    title,
+    shown: shown.value.filter(({ param }) => param.group === title),
+  })),
+);
 
 function change(name: string, value: unknown, dragging = false): void {
   if (dragging) player.touching = true;
@@ -39,19 +62,63 @@ function end(): void {
   player.touching = false;
   store.endGesture();
 }
+provide(SIBLINGS, {
+  get params() {
+    return props.params;
+  },
+  now: valueOf,
+  change,
+  end,
+});
 </script>
 
 <template>
-  <component
-    :is="dial"
-    v-for="{ name, param, dial } in shown"
-    :key="name"
-    :name="name"
-    :param="param"
-    :value="valueOf(name)"
-    :path="`${path}.${name}`"
-    :disabled="disabled"
-    @change="(value: unknown, dragging?: boolean) => change(name, value, dragging)"
-    @end="end"
-  />
+  <div>
+    <component
+      :is="dial"
+      v-for="{ name, param, dial } in always"
+      :key="name"
+      :name="name"
+      :param="param"
+      :value="valueOf(name)"
+      :path="`${path}.${name}`"
+      :disabled="disabled"
+      @change="(value: unknown, dragging?: boolean) => change(name, value, dragging)"
+      @end="end"
+    />
+    <v-expansion-panels v-if="groups.length" v-model="openGroups" multiple flat class="groups">
+      <v-expansion-panel v-for="group in groups" :key="group.title" :value="group.title" :title="group.title">
+        <template #text>
+          <component
+            :is="dial"
+            v-for="{ name, param, dial } in group.shown"
+            :key="name"
+            :name="name"
+            :param="param"
+            :value="valueOf(name)"
+            :path="`${path}.${name}`"
+            :disabled="disabled"
+            @change="(value: unknown, dragging?: boolean) => change(name, value, dragging)"
+            @end="end"
+          />
+        </template>
+      </v-expansion-panel>
+    </v-expansion-panels>
+  </div>
 </template>
+
+<style scoped>
+.groups :deep(.v-expansion-panel-title) {
+  min-height: 1.75rem;
+  padding: 2px 0;
+  font-size: 0.8125rem;
+  border-top: 1px solid var(--line);
+}
+.groups :deep(.v-expansion-panel-text__wrapper) {
+  padding: 0 0 8px;
+}
+.groups :deep(.v-expansion-panel) {
+  color: inherit;
+  background: transparent;
+}
+</style>

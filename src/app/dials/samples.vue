@@ -14,6 +14,7 @@ import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
 import { colourWithout } from '../viewer/shot-colour';
 import type { DialEmits, DialProps } from './define';
+import { readInto } from './read-plate';
 
 /** Picked colours of a pass: swatches, picking on the picture, and for a single colour the browser's own chooser. */
 const props = defineProps<DialProps<SamplesParam, Colour[]>>();
@@ -30,7 +31,8 @@ async function measured(work: (id: PassId) => Promise<Colour[] | null>): Promise
   const at = bench.at!;
   try {
     const found = await work(id);
-    if (found) store.edit(setPassValue(store.current(), at, id, props.name, found));
+    if (found && props.param.reads) await readInto(id, props.param.reads, found, false);
+    else if (found) store.edit(setPassValue(store.current(), at, id, props.name, found));
     if (found && bench.pass?.id === id) bench.picking = null;
   } catch (error) {
     notices.problem(error);

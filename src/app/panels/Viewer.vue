@@ -14,7 +14,7 @@ import GripTool from '../viewer/GripTool.vue';
 import PaintTool from '../viewer/PaintTool.vue';
 import PathTool from '../viewer/PathTool.vue';
 import MaskTint from '../viewer/MaskTint.vue';
-import KeyCheckMarks from '../viewer/KeyCheckMarks.vue';
+import ReliefMarks from '../viewer/ReliefMarks.vue';
 import MotionPath from '../viewer/MotionPath.vue';
 import PickTool from '../viewer/PickTool.vue';
 import PixelReadout from '../viewer/PixelReadout.vue';
@@ -186,7 +186,12 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       <MaskTint v-if="shaping && masking.tinted && onPicture" :frame="frame" />
       <component :is="maskTool" v-if="shaping" :key="masking.maskId!" :frame="frame" />
       <PickTool v-if="bench.picking" :frame="frame" />
-      <KeyCheckMarks v-if="bench.view === 'check' && player.shown?.check" :check="player.shown.check" :frame="frame" />
+      <ReliefMarks
+        v-if="bench.view === 'relief' && player.shown?.check"
+        :check="player.shown.check"
+        :frame="frame"
+        @visit="(island) => centreOn({ x: island.x * shot!.width, y: island.y * shot!.height }, 2)"
+      />
       <div v-if="!shot.layers.length" class="empty">
         <strong>Drop footage here</strong>
         <span class="dim"

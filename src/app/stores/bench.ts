@@ -23,9 +23,9 @@ export const VIEWS = [
   { name: 'picture', label: 'Picture', help: 'The whole shot' },
   { name: 'matte', label: 'Matte', help: 'Coverage of the chosen layer: white is solid, black is clear' },
   {
-    name: 'check',
-    label: 'Key check',
-    help: 'Coverage of the chosen layer in three tones: solid, clear and between, with small islands circled',
+    name: 'relief',
+    label: 'Relief',
+    help: 'Coverage of the chosen layer as shaded height: contour lines along its edges, rings about crumbs and gaps',
   },
   {
     name: 'compare',

@@ -76,11 +76,11 @@ export const usePlayer = defineStore('player', () => {
   });
   const tinted = computed(() => bench.view === 'matte' && bench.ground.matte === 'tint');
   const look = computed<Look>(() =>
-    tinted.value ? 'tint' : bench.view === 'matte' || bench.view === 'check' ? bench.view : 'picture',
+    tinted.value ? 'tint' : bench.view === 'matte' || bench.view === 'relief' ? bench.view : 'picture',
   );
   /** The part that is computed, in pixels of the plan's scale; null for all of it. A key is judged as a whole. */
   const part = computed<Rect | null>(() => {
-    if (!sight.value || look.value === 'check') return null;
+    if (!sight.value || look.value === 'relief') return null;
     const { x, y, w, h } = sight.value;
     const by = reduction.value;
     const [left, top] = [Math.floor(x / by), Math.floor(y / by)];

@@ -5,12 +5,13 @@ import type { Value } from '../../core/base/value';
 import type { Colour } from '../../core/params/define';
 import type { SamplesParam } from '../../core/params/samples';
 import { paramsOf } from '../../core/passes/registry';
-import { screenOf } from '../../core/passes/colour-key';
+import { screenOf } from '../../core/analysis/screen-likeness';
 import { project } from '../../core/picture/matrix';
 import { planBefore } from '../../core/plan/looks';
 import { intoPicture } from '../../core/plan/placing';
 import { valueAt } from '../../core/time/values';
 import { useEngine } from '../../engine/client';
+import { readInto } from '../dials/read-plate';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
@@ -112,7 +113,9 @@ function keep(colour: Colour, adding: boolean): void {
     c.map((v) => Math.min(1, Math.max(0, Math.round(v * 10000) / 10000))),
   ) as unknown as Colour[];
   if (picking === 'screen') void warn(rounded);
-  bench.editLayer((project, at) => setPassValue(project, at, pass.id, picking, rounded));
+  const { reads } = param.value;
+  if (reads) void readInto(pass.id, reads, rounded, false);
+  else bench.editLayer((project, at) => setPassValue(project, at, pass.id, picking, rounded));
   if (!adding) bench.picking = null;
 }
 

@@ -6,16 +6,17 @@ export interface Island {
   x: number;
   y: number;
   radius: number;
-  /** a speck is not clear though all around it is; a hole is not solid though all around it is */
-  kind: 'speck' | 'hole';
+  /** a crumb is not clear though all around it is; a gap is not solid though all around it is */
+  kind: 'crumb' | 'gap';
 }
 export interface KeyCheck {
   /** shares of all pixels, together 1 */
   solid: number;
   clear: number;
   between: number;
-  /** how many small islands there are */
-  count: number;
+  /** how many small islands of each kind there are */
+  crumbs: number;
+  gaps: number;
   /** the largest of them, at most forty, the largest first */
   islands: Island[];
 }
@@ -29,23 +30,6 @@ const MOST = 40;
 /** What lies this close to something large belongs to its edge, pixels. */
 const BESIDE = 3;
 
-/** Tones of the three kinds, RGB 0…255: sand, slate and chalk. */
-export const CHECK_TONES = { solid: [232, 221, 196], clear: [42, 50, 58], between: [112, 166, 226] } as const;
-
-/** Paints each pixel in the tone of its kind. @param alpha 0…255 @returns opaque RGBA */
-export function checkPicture(alpha: Uint8Array): Uint8ClampedArray<ArrayBuffer> {
-  const out = new Uint8ClampedArray(alpha.length * 4);
-  for (let i = 0; i < alpha.length; i++) {
-    const tone =
-      alpha[i]! >= SOLID_FROM ? CHECK_TONES.solid : alpha[i]! <= CLEAR_TO ? CHECK_TONES.clear : CHECK_TONES.between;
-    out[i * 4] = tone[0];
-    out[i * 4 + 1] = tone[1];
-    out[i * 4 + 2] = tone[2];
-    out[i * 4 + 3] = 255;
-  }
-  return out;
-}
-
 /** @param alpha w×h values 0…255 */
 export function checkKey(alpha: Uint8Array, w: number, h: number): KeyCheck {
   let [solid, clear] = [0, 0];
@@ -54,14 +38,15 @@ export function checkKey(alpha: Uint8Array, w: number, h: number): KeyCheck {
     else if (v <= CLEAR_TO) clear++;
   }
   const n = alpha.length || 1;
-  const specks = islandsOf(alpha, w, h, (v) => v > CLEAR_TO, 'speck');
-  const holes = islandsOf(alpha, w, h, (v) => v < SOLID_FROM, 'hole');
-  const all = [...specks, ...holes].sort((a, b) => b.radius - a.radius);
+  const crumbs = islandsOf(alpha, w, h, (v) => v > CLEAR_TO, 'crumb');
+  const gaps = islandsOf(alpha, w, h, (v) => v < SOLID_FROM, 'gap');
+  const all = [...crumbs, ...gaps].sort((a, b) => b.radius - a.radius);
   return {
     solid: solid / n,
     clear: clear / n,
     between: (n - solid - clear) / n,
-    count: all.length,
+    crumbs: crumbs.length,
+    gaps: gaps.length,
     islands: all.slice(0, MOST),
   };
 }

@@ -1,12 +1,13 @@
 import { coverage } from './coverage';
 import { findScreen } from './find-screen';
 import { keyCheck } from './key-check';
+import { keyPlate } from './key-plate';
 import { luma } from './luma';
 import { mean } from './mean';
 import { screenShare } from './screen-share';
 
 /** Every measure there is. */
-export const MEASURES = { coverage, findScreen, keyCheck, luma, mean, screenShare };
+export const MEASURES = { coverage, findScreen, keyCheck, keyPlate, luma, mean, screenShare };
 export type MeasureName = keyof typeof MEASURES;
 export type OptionsOf<N extends MeasureName> = Parameters<(typeof MEASURES)[N]['run']>[1];
 export type ResultOf<N extends MeasureName> = Awaited<ReturnType<(typeof MEASURES)[N]['run']>>;

@@ -1,6 +1,6 @@
 import { modelScreen } from '../analysis/screen-model';
 import type { Colour } from '../params/define';
-import { screenOf } from '../passes/colour-key';
+import { screenOf } from '../analysis/screen-likeness';
 import { defineMeasure } from './define';
 
 export const screenShare = defineMeasure({

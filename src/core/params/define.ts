@@ -13,7 +13,16 @@ export interface ParamBase<R = unknown> {
   label: string;
   /** one sentence for the tooltip and the docs */
   help: string;
+  /** what a document that lacks it has; a new one too, unless it says otherwise */
   default: unknown;
+  /** what a new one begins with */
+  begins?: unknown;
+  /** the group of dials that it is shown in, which opens; without one it is always shown */
+  group?: string;
+  /** the parameter whose dial shows it */
+  within?: string;
+  /** it is shown only where it is not what a new one begins with */
+  retired?: true;
   /** the value of a choice beside it, without which this one has no effect and is not shown */
   when?: { choice: string; is: string };
   /** only for the compiler: the type of its resolved value */

@@ -12,6 +12,7 @@ import { plateKind, type PlateParam } from './plate';
 import { pointKind, type PointParam } from './point';
 import { rampKind, type RampParam } from './ramp';
 import { layersKind, shotKind, stockKind, type LayersParam, type ShotParam, type StockParam } from './reference';
+import { readingKind, type ReadingParam } from './reading';
 import { samplesKind, type SamplesParam } from './samples';
 import { seedKind, type SeedParam } from './seed';
 import { sizeKind, type SizeParam } from './size';
@@ -23,6 +24,7 @@ export type Param =
   | ChoiceParam
   | ColourParam
   | CurveParam
+  | ReadingParam
   | SamplesParam
   | MasksParam
   | PlateParam
@@ -42,6 +44,7 @@ const KINDS: readonly AnyKind[] = [
   choiceKind,
   colourKind,
   curveKind,
+  readingKind,
   samplesKind,
   masksKind,
   plateKind,
@@ -90,6 +93,8 @@ export const valuesSchema = (params: Params) =>
     )
     .strict();
 
-/** The default of every parameter, as still values. */
-export const defaultValues = (params: Params): Record<string, Value<unknown>> =>
-  Object.fromEntries(Object.entries(params).map(([name, param]) => [name, { still: structuredClone(param.default) }]));
+/** What a new one begins with. */
+export const beginningOf = (param: ParamBase): unknown => structuredClone(param.begins ?? param.default);
+/** What every parameter begins with, as still values. */
+export const firstValues = (params: Params): Record<string, Value<unknown>> =>
+  Object.fromEntries(Object.entries(params).map(([name, param]) => [name, { still: beginningOf(param) }]));

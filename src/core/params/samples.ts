@@ -9,6 +9,8 @@ export interface SamplesParam extends ParamBase<readonly Colour[]> {
   from?: 'layer' | 'shot';
   /** it can be proposed from the picture: the colours of its screen */
   finds?: boolean;
+  /** the parameter that keeps what is read from the plate for them */
+  reads?: string;
   default: readonly Colour[];
   most: number;
 }

@@ -13,7 +13,7 @@ import {
   truthFrames,
   type TruthFrame,
 } from '../testing/key-truth';
-import { screenOf } from './colour-key';
+import { screenOf } from '../analysis/screen-likeness';
 import type { Colour } from '../params/define';
 
 let bench: TestBench;

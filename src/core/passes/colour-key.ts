@@ -1,33 +1,24 @@
-import { modelScreen, type ScreenModel } from '../analysis/screen-model';
+import { screenOf, screenRows, weights } from '../analysis/screen-likeness';
 import { toLinear } from '../picture/light';
 import { Picture } from '../picture/picture';
 import { choice } from '../params/choice';
 import { number } from '../params/number';
 import { plate } from '../params/plate';
+import { reading } from '../params/reading';
 import { samples } from '../params/samples';
 import type { Colour } from '../params/define';
-import { fitEdges, rowsOf } from './fit-edges';
+import { fitEdges } from './fit-edges';
 import { COMBINE, definePass, type PassTools } from './define';
-import { EDGE_COLOUR, extendColour, FINISH, finishAt, marksBytes, RULED } from './finishing';
+import { EDGE, EDGE_COLOUR, EDGES, extendColour, finishAt, LIGHT, marksBytes, RULED, TIDY, TIDYING } from './finishing';
 
 const MOST = 8;
 const TILE = 16;
 /** How flat the luma may be before it stops guiding. */
 const EPS = 1e-4;
 const LUMINANCE = [0.2126, 0.7152, 0.0722] as const;
-/** Least colour difference that a screen is taken to have. */
-const LEAST = 0.004;
 
 /** The dials with which a share of the subject found by luminance comes out of the clips as it is; turned away from them, it is moved as the matte is. */
 const NEUTRAL = { tolerance: 0.1, softness: 0.8, clipBlack: 0.2 };
-
-/** The channel that a screen colour is strongest in, and by how much it exceeds the others (linear light). */
-export function screenOf(colour: Colour): { channel: number; linear: [number, number, number]; difference: number } {
-  const linear = colour.map(toLinear) as [number, number, number];
-  const channel = linear.indexOf(Math.max(...linear));
-  const others = linear.filter((_, i) => i !== channel);
-  return { channel, linear, difference: linear[channel]! - Math.max(...others) };
-}
 
 /**
  * Colour key. Models the screen as it is lit: its colour at every place comes from the pixels that have the picked hue, or from
@@ -53,90 +44,106 @@ export const colourKey = definePass({
   params: {
     screen: samples({
       finds: true,
+      reads: 'reading',
       label: 'Screen',
       default: [],
       most: MOST,
       help: 'Colours picked from the screen. Pick on the picture; drag to average an area, Shift to add one more.',
     }),
+    reading: reading({
+      label: 'Plate',
+      default: null,
+      of: 'screen',
+      clear: 'clipBlack',
+      solid: 'clipWhite',
+      along: { tolerance: 0, softness: 1 },
+      help: 'How unlike the screen the pixels are, and what the matte makes of that. Picking a screen reads the plate and sets both ends.',
+    }),
+    clipBlack: number({
+      label: 'Clear up to',
+      unit: '%',
+      default: NEUTRAL.clipBlack,
+      begins: 0.1,
+      within: 'reading',
+      min: 0,
+      max: 0.99,
+      slider: [0, 0.99],
+      help: 'Pixels no more unlike the screen than this become clear.',
+    }),
+    clipWhite: number({
+      label: 'Solid from',
+      unit: '%',
+      default: 1,
+      begins: 0.9,
+      within: 'reading',
+      min: 0.01,
+      max: 1,
+      slider: [0.01, 1],
+      help: 'Pixels at least as unlike the screen as this become solid.',
+    }),
     plate: plate({
       label: 'Clean plate',
       help: 'A picture of the screen without the subject. Without one, the screen is modelled from each frame.',
     }),
-    balance: number({
-      label: 'Balance',
-      unit: '%',
+    fit: number({
+      group: EDGE,
+      label: 'Hair and blur',
+      unit: 'px',
       default: 0,
-      min: -0.9,
-      max: 0.9,
-      slider: [-0.5, 0.5],
-      help: 'Which of the two other channels counts more: for green, red to the left and blue to the right.',
-    }),
-    tolerance: number({
-      label: 'Tolerance',
-      unit: '%',
-      default: NEUTRAL.tolerance,
+      begins: 6,
       min: 0,
-      max: 0.95,
-      slider: [0, 0.6],
-      help: 'How far from the screen still counts as screen.',
+      max: 40,
+      slider: [0, 20],
+      help: 'Computes edges anew from the colours on both their sides, for hair and for edges that are soft or moving: how far out they are looked for. 0 leaves edges as they are cut.',
     }),
-    softness: number({
-      label: 'Softness',
-      unit: '%',
-      default: NEUTRAL.softness,
-      min: 0.01,
-      max: 2,
-      slider: [0.01, 1.2],
-      help: 'Width of the ramp from clear to solid.',
-    }),
-    clipBlack: number({
-      label: 'Clip black',
-      unit: '%',
-      default: NEUTRAL.clipBlack,
-      min: 0,
-      max: 0.99,
-      slider: [0, 0.6],
-      help: 'Matte values below this become clear.',
-    }),
-    clipWhite: number({
-      label: 'Clip white',
-      unit: '%',
-      default: 1,
-      min: 0.01,
-      max: 1,
-      slider: [0.4, 1],
-      help: 'Matte values above this become solid.',
-    }),
-    ...FINISH,
     guide: number({
-      label: 'Edge detail',
+      group: EDGE,
+      label: 'Follow brightness',
       unit: 'px',
       default: 2,
       min: 0,
       max: 8,
       slider: [0, 8],
-      help: 'How far around a pixel the brightness guides the edge of the matte. 0 leaves the edge as the colour alone gives it.',
+      help: 'How far around a pixel the brightness guides sharp edges. 0 leaves them as the colour alone gives them.',
     }),
-    fit: number({
-      label: 'Edge fit',
-      unit: 'px',
-      default: 0,
+    ...EDGES,
+    tolerance: number({
+      group: EDGE,
+      label: 'Ramp from',
+      retired: true,
+      unit: '%',
+      default: NEUTRAL.tolerance,
+      begins: 0,
       min: 0,
-      max: 40,
-      slider: [0, 20],
-      help: 'Computes edges anew from the colours on both their sides, for hair and for edges that are soft or moving. How far out hair is looked for; 6 is good for most. 0 leaves edges as they are cut.',
+      max: 0.95,
+      slider: [0, 0.6],
+      help: 'How unlike the screen a pixel is where the ramp begins that both ends are counted on. Read the plate anew to do without.',
+    }),
+    softness: number({
+      group: EDGE,
+      label: 'Ramp width',
+      retired: true,
+      unit: '%',
+      default: NEUTRAL.softness,
+      begins: 1,
+      min: 0.01,
+      max: 2,
+      slider: [0.01, 1.2],
+      help: 'How long that ramp is.',
     }),
     spill: number({
-      label: 'Spill',
+      group: LIGHT,
+      label: 'Take out',
       unit: '%',
       default: 1,
       min: 0,
       max: 1,
       slider: [0, 1],
-      help: 'How much of the screen colour reflected onto the subject is taken out.',
+      help: 'How much of the screen’s light on the subject is taken out.',
     }),
     limit: choice({
-      label: 'Spill limit',
+      group: LIGHT,
+      label: 'Down to',
       default: 'maximum',
       options: [
         { value: 'maximum', label: 'larger of the others' },
@@ -145,26 +152,39 @@ export const colourKey = definePass({
       help: 'What the screen’s channel may be at most; the mean takes out more.',
     }),
     replace: choice({
-      label: 'Spill becomes',
+      group: LIGHT,
+      label: 'In its place',
       default: 'nothing',
       options: [
         { value: 'nothing', label: 'nothing' },
         { value: 'grey', label: 'grey' },
         { value: 'colour', label: 'a colour' },
       ],
-      help: 'What is put in place of the spill, as bright as that was.',
+      help: 'What is put in place of the screen’s light, as bright as that was.',
     }),
     replacement: samples({
-      label: 'Colour for spill',
+      group: LIGHT,
+      label: 'Light in its place',
       default: [],
       most: 1,
       from: 'shot',
       when: { choice: 'replace', is: 'colour' },
-      help: 'The colour that spill becomes when it becomes a colour: chosen, picked on the shot, or the background’s mean.',
+      help: 'The colour that the screen’s light becomes: chosen, picked on the shot, or the background’s mean.',
     }),
-    edgeColour: { ...EDGE_COLOUR, default: 3 },
+    edgeColour: { ...EDGE_COLOUR, group: LIGHT, default: 3 },
+    balance: number({
+      group: LIGHT,
+      label: 'Balance',
+      unit: '%',
+      default: 0,
+      min: -0.9,
+      max: 0.9,
+      slider: [-0.5, 0.5],
+      help: 'Which of the two other channels counts more: for green, red to the left and blue to the right.',
+    }),
+    ...TIDY,
     ...RULED,
-    combine: COMBINE,
+    combine: { ...COMBINE, group: TIDYING },
   },
   idle: (v) => v.screen.length === 0,
   // the screen is modelled from all that there is of it
@@ -174,7 +194,7 @@ export const colourKey = definePass({
     const { w, h } = picture.rect;
     const plane = w * h * 4 + 12; // the kernels work on four pixels at a time
     const params = writeParams(v, arena, scratch);
-    const rows = gridRows(screenModel(picture, v, tools), v, tools);
+    const rows = screenRows(tools.plate(v.plate, picture.rect) ?? picture, v.screen, v.balance, tools);
     const [alpha, luma] = [scratch(plane), scratch(plane)];
     for (let y = 0; y < h; y++)
       kernels.keyAlpha(picture.row(y), w, alpha + y * w * 4, luma + y * w * 4, params, rows(y));
@@ -237,46 +257,6 @@ function shareScale(v: KeyValues): [offset: number, gain: number] {
   const gain = ((1 - NEUTRAL.clipBlack) * NEUTRAL.softness) / v.softness;
   return [NEUTRAL.clipBlack - gain * (v.tolerance - NEUTRAL.tolerance), gain];
 }
-
-function screenModel(
-  picture: Picture,
-  v: { screen: readonly Colour[]; plate: Parameters<PassTools['plate']>[0] },
-  tools: PassTools,
-): ScreenModel {
-  const screens = v.screen.map(screenOf);
-  return modelScreen(
-    tools,
-    tools.plate(v.plate, picture.rect) ?? picture,
-    screens[0]!.channel,
-    screens.map(({ linear }) => linear),
-  );
-}
-
-/** The model's rows as the kernels want them, between its cells: linear colour and 1/(its colour difference). */
-function gridRows(
-  { w, h, cells }: ScreenModel,
-  v: { screen: readonly Colour[]; balance: number },
-  tools: PassTools,
-): (y: number) => number {
-  const { channel } = screenOf(v.screen[0]!);
-  const [one, two] = [channel === 0 ? 1 : 0, channel === 2 ? 1 : 2];
-  const [first, second] = weights(v.balance);
-  const wide = w + 2;
-  const grid = tools.scratch(wide * h * 16);
-  const floats = tools.arena.floats(grid, wide * h * 4);
-  for (let y = 0, to = 0; y < h; y++) {
-    for (let x = 0; x < wide; x++, to += 4) {
-      const at = (y * w + Math.min(w - 1, Math.max(0, x - 1))) * 3;
-      const difference = cells[at + channel]! - Math.max(first * cells[at + one]!, second * cells[at + two]!);
-      for (let c = 0; c < 3; c++) floats[to + c] = cells[at + c]!;
-      floats[to + 3] = 1 / Math.max(difference, LEAST);
-    }
-  }
-  return rowsOf(grid, wide, h, tools);
-}
-
-/** What the first and the second of the other channels count, from a balance −1…1. */
-const weights = (balance: number): [number, number] => [1 - Math.max(0, balance), 1 - Math.max(0, -balance)];
 
 interface KeyValues {
   guide: number;

@@ -6,19 +6,16 @@ import { number } from '../params/number';
 import { type PassTools } from './define';
 import type { CoveragePlan } from '../masks/coverage';
 
-/** Dials of a matte's last steps, the same in every pass that has them. */
-export const FINISH = {
-  gamma: number({
-    label: 'Matte gamma',
-    unit: '',
-    default: 1,
-    min: 0.1,
-    max: 10,
-    slider: [0.2, 5],
-    help: 'Above 1 the half-clear parts become more solid, below 1 more clear.',
-  }),
+/** Groups of a key's dials. */
+export const EDGE = 'Edge';
+export const LIGHT = 'Screen light';
+export const TIDYING = 'Tidy';
+
+/** Dials that move and soften a matte's edge, the same in every pass that has them. */
+export const EDGES = {
   shrink: number({
-    label: 'Shrink',
+    group: EDGE,
+    label: 'Move in',
     unit: 'px',
     default: 0,
     min: -50,
@@ -27,7 +24,8 @@ export const FINISH = {
     help: 'Moves the edge inwards, outwards when negative; parts of a pixel count.',
   }),
   feather: number({
-    label: 'Feather',
+    group: EDGE,
+    label: 'Soften',
     unit: 'px',
     default: 0,
     min: 0,
@@ -35,8 +33,22 @@ export const FINISH = {
     slider: [0, 40],
     help: 'Softens the edge by this width.',
   }),
+  gamma: number({
+    group: EDGE,
+    label: 'Matte gamma',
+    unit: '',
+    default: 1,
+    min: 0.1,
+    max: 10,
+    slider: [0.2, 5],
+    help: 'Above 1 the half-clear parts become more solid, below 1 more clear.',
+  }),
+};
+/** Dials that clear up what a key left behind. */
+export const TIDY = {
   holes: number({
-    label: 'Fill holes',
+    group: TIDYING,
+    label: 'Close gaps',
     unit: 'px',
     default: 0,
     min: 0,
@@ -45,15 +57,17 @@ export const FINISH = {
     help: 'Fills gaps in the subject up to this many pixels across.',
   }),
   specks: number({
-    label: 'Drop specks',
+    group: TIDYING,
+    label: 'Drop crumbs',
     unit: 'px',
     default: 0,
     min: 0,
     max: 500,
     slider: [0, 60],
-    help: 'Clears specks outside of the subject up to this many pixels across.',
+    help: 'Clears crumbs outside of the subject up to this many pixels across.',
   }),
 };
+export const FINISH = { ...EDGES, ...TIDY };
 export const EDGE_COLOUR = number({
   label: 'Edge colour',
   unit: 'px',
@@ -66,12 +80,14 @@ export const EDGE_COLOUR = number({
 /** Masks that overrule a key. */
 export const RULED = {
   keep: masks({
-    label: 'Always solid',
+    group: TIDYING,
+    label: 'Hold',
     empty: 'none',
     help: 'Inside these masks the matte is solid, whatever the key says.',
   }),
   drop: masks({
-    label: 'Always clear',
+    group: TIDYING,
+    label: 'Hole',
     empty: 'none',
     help: 'Inside these masks the matte is clear, whatever the key says.',
   }),

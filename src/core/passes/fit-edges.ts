@@ -1,4 +1,5 @@
 // Edges of a matte from the colours on both of their sides.
+import { rowsOf, type Rows } from '../analysis/screen-likeness';
 import { CELL } from '../analysis/screen-model';
 import type { Picture } from '../picture/picture';
 import type { PassTools } from './define';
@@ -7,8 +8,9 @@ import type { PassTools } from './define';
 const CELL_BYTES = 48;
 /** The marks' bits. */
 const [SOLID, CLEAR, FAR_INSIDE] = [1, 2, 4];
-/** Pixels from an edge where the screen's light is taken to be least. */
-const DEEP = 16;
+/** How much further in than clear surroundings are looked for the screen's light is taken to be least. */
+const DEEPER = 8 / 3;
+const DEEPEST = 48;
 /** Edges narrower than this, in pixels, follow the luma too, the narrower the more, up to this share. */
 const NARROW = 4;
 const MOST = 0.5;
@@ -51,9 +53,10 @@ export function fitEdges(
   const width = kernels.edgeWidth(even, w, h, offset, gain);
   // what is solid is so up to the edge; hair is looked for further out
   const solid = Math.min(around, Math.max(1, Math.round(width / 2)));
+  const deep = Math.max(around, Math.min(DEEPEST, Math.round(around * DEEPER)));
   const marks = scratch(w * h + 16);
   arena.scratch(kernels.marksScratch(w, h), (at) =>
-    kernels.sureMarks(even, w, h, offset, gain, solid, around, DEEP, marks, at),
+    kernels.sureMarks(even, w, h, offset, gain, solid, around, deep, marks, at),
   );
   const [subject, screen] = [sideOf(SOLID, marks, picture, tools), sideOf(CLEAR, marks, picture, tools)];
   if (!subject || !screen) return null;
@@ -84,7 +87,6 @@ export function fitEdges(
   return { matte: out, marks, inside: () => sideOf(FAR_INSIDE, marks, picture, tools)?.colour ?? null };
 }
 
-type Rows = (y: number) => number;
 /** Colours of one side of the edges, and how they stray: variances of luma and of both colour differences. */
 function sideOf(kind: number, marks: number, picture: Picture, tools: PassTools): { colour: Rows; stray: Rows } | null {
   const { kernels, arena, scratch } = tools;
@@ -98,15 +100,4 @@ function sideOf(kind: number, marks: number, picture: Picture, tools: PassTools)
     return found;
   });
   return any ? { colour: rowsOf(colour, wide, h, tools), stray: rowsOf(stray, wide, h, tools) } : null;
-}
-
-/** Rows between the cells of a grid of v128 that repeats its border, as the kernels want them. */
-export function rowsOf(grid: number, wide: number, h: number, { kernels, scratch }: PassTools): Rows {
-  const row = scratch(wide * 16);
-  return (y) => {
-    const at = Math.min(h - 1, Math.max(0, (y + 0.5) / CELL - 0.5));
-    const upper = Math.floor(at);
-    kernels.lerpSpan(grid + upper * wide * 16, grid + Math.min(h - 1, upper + 1) * wide * 16, row, wide, at - upper);
-    return row;
-  };
 }

@@ -334,6 +334,7 @@ describe('at half size a pass shows what the reduced whole picture shows', () =>
     // away from the border, which is repeated by other widths
     const differences = differing(whole, small, { x: 4, y: 4, w: half.w - 8, h: half.h - 8 });
     const mean = differences.reduce((sum, v) => sum + v, 0) / differences.length;
-    expect(mean).toBeLessThan(0.02);
+    // a key looks at three by three pixels at any size
+    expect(mean).toBeLessThan(0.025);
   });
 });

@@ -12,7 +12,7 @@ export interface Viewed {
   layer: LayerId | null;
   /** left out on the side before */
   pass: PassId | null;
-  view: 'picture' | 'matte' | 'check' | 'compare' | 'alone';
+  view: 'picture' | 'matte' | 'relief' | 'compare' | 'alone';
   /** what the layer alone is seen on: a flat colour, the layers below, or nothing */
   ground: readonly [number, number, number] | 'below' | null;
   reduction: Reduction;

@@ -1,10 +1,13 @@
 import { readFileSync, existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
+import { readPlate } from '../analysis/key-plate';
 import { PlateStore } from '../execute/plates';
 import type { PassPlan } from '../plan/types';
 import type { Colour } from '../params/define';
-import type { PlainValues } from '../params/registry';
+import { readValues, type ReadingParam } from '../params/reading';
+import { beginningOf, type PlainValues } from '../params/registry';
+import { passOf } from '../passes/registry';
 import { Picture } from '../picture/picture';
 import { runPass, type TestBench } from './bench';
 
@@ -68,20 +71,19 @@ export async function passWithPlate(
   return ran({ ...bench, plates }, truth, type, own);
 }
 
-function ran(
-  bench: TestBench,
-  { width: w, height: h, frame }: TruthFrame,
-  type: string,
-  values: PlainValues,
-): Float32Array {
-  const { arena, kernels } = bench;
+function pictureIn({ arena, kernels }: TestBench, { width: w, height: h, frame }: TruthFrame): Picture {
   const picture = Picture.make(arena, { x: 0, y: 0, w, h });
   arena.scratch(w * h * 4, (at) => {
     arena.bytes(at, w * h * 4).set(frame);
     kernels.widen(at, picture.at, w * h);
   });
+  return picture;
+}
+function ran(bench: TestBench, truth: TruthFrame, type: string, values: PlainValues): Float32Array {
+  const { arena } = bench;
+  const picture = pictureIn(bench, truth);
   const out = runPass(bench, type, values, picture);
-  const floats = arena.floats(out.at, w * h * 4).slice();
+  const floats = arena.floats(out.at, out.pixels * 4).slice();
   out.release();
   return floats;
 }
@@ -101,6 +103,30 @@ export const keyCut = (
   screen: readonly Colour[],
   values: PlainValues = {},
 ): Float32Array => ran(bench, truth, 'colour-key', { screen, ...values });
+/** The values of a new colour key after one pick on a frame. */
+export function pickedKey(bench: TestBench, truth: TruthFrame, screen: readonly Colour[]): PlainValues {
+  const params = passOf('colour-key')!.params;
+  const begun = Object.fromEntries(
+    Object.entries(params).flatMap(([name, param]) =>
+      param.begins === undefined ? [] : [[name, beginningOf(param)] as const],
+    ),
+  );
+  const picture = pictureIn(bench, truth);
+  const taken: number[] = [];
+  const scratch = (bytes: number) => {
+    taken.push(bench.arena.take(bytes));
+    return taken.at(-1)!;
+  };
+  const { reading } = readPlate(picture, screen, 0, { ...bench, scratch })!;
+  taken.forEach((at) => bench.arena.give(at));
+  picture.release();
+  return { ...begun, screen, ...readValues('reading', params['reading'] as ReadingParam, reading) };
+}
+/** What a new colour key cuts out of frames after one pick on the first, premultiplied. */
+export function pickedCuts(bench: TestBench, frames: readonly TruthFrame[], screen: readonly Colour[]): Float32Array[] {
+  const values = pickedKey(bench, frames[0]!, screen);
+  return frames.map((frame) => ran(bench, frame, 'colour-key', values));
+}
 /** The colour key's matte with default dials. */
 export const keyMatte = (bench: TestBench, truth: TruthFrame, screen: readonly Colour[]): Float32Array =>
   alphaOf(keyCut(bench, truth, screen));

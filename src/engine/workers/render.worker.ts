@@ -9,7 +9,8 @@ import { thumbnail } from '../../core/execute/composite';
 import { Executor, type Fetch, type Problem } from '../../core/execute/execute';
 import type { Outline } from '../../core/execute/masks';
 import { measure } from '../../core/execute/measure';
-import { alphaIn, checkKey, checkPicture } from '../../core/measures/key-check';
+import { alphaIn, checkKey } from '../../core/measures/key-check';
+import { reliefPicture } from '../../core/measures/relief';
 import type { MeasureName, OptionsOf, ResultOf } from '../../core/measures/registry';
 import { packMatte, unpackMatte, type DrawnMatte } from '../../core/masks/matte-data';
 import { Arena } from '../../core/picture/arena';
@@ -49,7 +50,7 @@ async function tintOf(picture: Picture): Promise<ImageBitmap> {
   return createImageBitmap(new ImageData(pixels, picture.rect.w, picture.rect.h));
 }
 
-/** The picture's coverage sorted, painted and counted. */
+/** The picture's coverage as a relief, counted. */
 async function checked(picture: Picture, problems: Problem[]): Promise<ShownFrame> {
   const { w, h } = picture.rect;
   const pixels = executor.toBytes(picture);
@@ -62,7 +63,7 @@ async function checked(picture: Picture, problems: Problem[]): Promise<ShownFram
     y: island.y / h,
     radius: island.radius / w,
   }));
-  const bitmap = await createImageBitmap(new ImageData(checkPicture(alpha), w, h));
+  const bitmap = await createImageBitmap(new ImageData(reliefPicture(alpha, w, h), w, h));
   return Comlink.transfer({ bitmap, problems, check: { ...check, islands } }, [bitmap]);
 }
 
@@ -143,7 +144,7 @@ const api = {
   async show(plan: FramePlan, look: Look, editing: boolean): Promise<ShownFrame> {
     const problems: Problem[] = [];
     let picture = await executor.frame(plan, editing ? 'every' : 'last', problems);
-    if (look === 'check') return checked(picture, problems);
+    if (look === 'relief') return checked(picture, problems);
     if (look === 'matte') picture = asMatte(picture);
     const bitmap = look === 'tint' ? await tintOf(picture) : await bitmapOf(picture);
     picture.release();

@@ -14,7 +14,7 @@ import {
 } from '../schema';
 import { still, type Value } from '../../base/value';
 import { JackplaneError } from '../../base/errors';
-import { defaultValues } from '../../params/registry';
+import { firstValues } from '../../params/registry';
 import { sourceOf } from '../../sources/registry';
 import { momentOf } from '../../time/moment';
 import { apply, invert, multiply } from '../../picture/matrix';
@@ -41,7 +41,7 @@ const change = (
 export const newSource = (type: string, values: Readonly<Record<string, unknown>> = {}): Source => ({
   type,
   values: {
-    ...defaultValues(sourceOf(type)!.params),
+    ...firstValues(sourceOf(type)!.params),
     ...Object.fromEntries(Object.entries(values).map(([name, value]) => [name, still(value)])),
   },
 });

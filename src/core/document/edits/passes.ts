@@ -1,6 +1,6 @@
 import type { Draft } from 'immer';
 import { paramsOf, passOf, titleOf } from '../../passes/registry';
-import { defaultValues } from '../../params/registry';
+import { firstValues } from '../../params/registry';
 import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
 import type { Layer, Pass, PassId, Project } from '../schema';
@@ -17,12 +17,12 @@ const passIn = (project: Project, at: At, id: PassId): Pass | undefined =>
   layerIn(shotIn(project, at.shot), at.layer).passes.find((pass) => pass.id === id);
 
 export function newPass(id: PassId, type: string): Pass {
-  return { id, type, on: true, space: passOf(type)?.space ?? 'layer', values: defaultValues(paramsOf(type)) };
+  return { id, type, on: true, space: passOf(type)?.space ?? 'layer', values: firstValues(paramsOf(type)) };
 }
 
 /** A pass for another layer: that layer has not got the masks it may refer to. */
 export function withoutMasks({ area: _, ...pass }: Pass): Pass {
-  const defaults = defaultValues(paramsOf(pass.type));
+  const defaults = firstValues(paramsOf(pass.type));
   const values = Object.fromEntries(
     Object.entries(pass.values).map(([name, value]) => [
       name,
@@ -71,3 +71,17 @@ export const setPassValue = (project: Project, at: At, id: PassId, param: string
   const label = (pass && paramsOf(pass.type)[param]?.label) ?? param;
   return setValues(at, { [`pass.${id}.${param}`]: value }, `${nameOf(pass)}: ${label.toLowerCase()}`);
 };
+
+/** Sets several values of a pass in one step. @param what it does, for the history */
+export const setPassValues = (
+  project: Project,
+  at: At,
+  id: PassId,
+  values: Readonly<Record<string, unknown>>,
+  what: string,
+): Edit =>
+  setValues(
+    at,
+    Object.fromEntries(Object.entries(values).map(([name, value]) => [`pass.${id}.${name}`, value])),
+    `${nameOf(passIn(project, at, id))}: ${what}`,
+  );
