@@ -26,14 +26,20 @@ function kindsOf(plane: usize, w: i32, h: i32, offset: f32, gain: f32, out: usiz
   for (let y = 0; y < h; y++) {
     const row = plane + (<usize>(y * w) << 2);
     const to = out + y * stride + MARGIN;
-    for (let x = 0; x < w; x += 4) {
-      const v = v128.load(row + (<usize>x << 2));
-      const solid = i32x4.bitmask(f32x4.ge(v, high));
-      const clear = i32x4.bitmask(f32x4.le(v, low));
-      const left = min(4, w - x);
-      for (let i = 0; i < left; i++) store<u8>(to + x + i, ((solid >> i) & 1) | (((clear >> i) & 1) << 1));
+    let x = 0;
+    for (; x + 16 <= w; x += 16) {
+      const at = row + (<usize>x << 2);
+      const first = i16x8.narrow_i32x4_s(kindsIn(v128.load(at), low, high), kindsIn(v128.load(at, 16), low, high));
+      const second = i16x8.narrow_i32x4_s(kindsIn(v128.load(at, 32), low, high), kindsIn(v128.load(at, 48), low, high));
+      v128.store(to + x, i8x16.narrow_i16x8_u(first, second));
     }
+    for (; x < w; x++) store<u8>(to + x, <u8>i32x4.extract_lane(kindsIn(v128.load32_splat(row + (<usize>x << 2)), low, high), 0));
   }
+}
+// @ts-ignore: decorator
+@inline
+function kindsIn(v: v128, low: v128, high: v128): v128 {
+  return v128.or(v128.and(f32x4.ge(v, high), i32x4.splat(SOLID)), v128.and(f32x4.le(v, low), i32x4.splat(CLEAR)));
 }
 
 /** What three pixels have in common, or what any of them has: itself and those `step` before and after it. @param far bytes from one to the next, along rows or columns */
@@ -94,7 +100,10 @@ export function sureMarks(plane: usize, w: i32, h: i32, offset: f32, gain: f32, 
     for (let y = 0; y < h; y++) {
       const row = at + y * stride + MARGIN;
       const out = marks + y * w;
-      for (let x = 0; x < w; x++) store<u8>(out + x, load<u8>(out + x) | ((load<u8>(row + x) & bit) << shift));
+      let x = 0;
+      const bits = i8x16.splat(bit);
+      for (; x + 16 <= w; x += 16) v128.store(out + x, v128.or(v128.load(out + x), i8x16.shl(v128.and(v128.load(row + x), bits), shift)));
+      for (; x < w; x++) store<u8>(out + x, load<u8>(out + x) | ((load<u8>(row + x) & bit) << shift));
     }
   }
 }
@@ -127,8 +136,13 @@ export function sureCells(src: usize, marks: usize, w: i32, h: i32, kind: u8, ou
   const cw = (w + 7) >> 3;
   memory.fill(out, 0, <usize>(cw * ((h + 7) >> 3)) * 48);
   for (let y = 0; y < h; y += 2) {
+    const row = marks + y * w;
     for (let x = 0; x < w; x += 2) {
-      if (!(load<u8>(marks + y * w + x) & kind)) continue;
+      if (!(x & 7) && x + 8 <= w && !(load<u64>(row + x) & (<u64>kind * 0x0101010101010101))) {
+        x += 6;
+        continue;
+      }
+      if (!(load<u8>(row + x) & kind)) continue;
       const p = v128.load(src + (<usize>(y * w + x) << 4));
       if (f32x4.extract_lane(p, 3) < <f32>0.99) continue;
       const cell = out + <usize>((y >> 3) * cw + (x >> 3)) * 48;
@@ -259,15 +273,23 @@ export function fitRow(
         best = v128.bitselect(share, best, better);
         least = v128.bitselect(off, least, better);
       }
-      for (let step: f32 = 0.125; step > 0.01; step *= 0.5) {
+      for (let step: f32 = 0.125; step > 0.03; step *= 0.5) {
         const here = best;
-        for (let way = -1; way <= 1; way += 2) {
-          const share = held(f32x4.add(here, f32x4.splat(step * <f32>way)));
-          const off = misfit(share, r, g, b, fr, fg, fb, sr, sg, sb, fy, fu, fv, sy, su, sv, blurred);
-          const better = f32x4.lt(off, least);
-          best = v128.bitselect(share, best, better);
-          least = v128.bitselect(off, least, better);
-        }
+        const middle = least;
+        const lower = held(f32x4.sub(here, f32x4.splat(step)));
+        const upper = held(f32x4.add(here, f32x4.splat(step)));
+        const below = misfit(lower, r, g, b, fr, fg, fb, sr, sg, sb, fy, fu, fv, sy, su, sv, blurred);
+        const above = misfit(upper, r, g, b, fr, fg, fb, sr, sg, sb, fy, fu, fv, sy, su, sv, blurred);
+        best = v128.bitselect(lower, best, f32x4.lt(below, least));
+        least = f32x4.pmin(least, below);
+        best = v128.bitselect(upper, best, f32x4.lt(above, least));
+        least = f32x4.pmin(least, above);
+        if (step > 0.05) continue;
+        // the lowest point of a parabola through three, where it is the middle one that lies lowest
+        const bend = f32x4.add(f32x4.sub(below, f32x4.add(middle, middle)), above);
+        const turn = f32x4.mul(f32x4.div(f32x4.sub(below, above), f32x4.pmax(bend, f32x4.splat(<f32>1e-6))), f32x4.splat(step * <f32>0.5));
+        const inside = v128.and(f32x4.le(middle, f32x4.pmin(below, above)), v128.and(f32x4.gt(here, zero), f32x4.lt(here, one)));
+        best = v128.bitselect(f32x4.add(here, turn), best, inside);
       }
     }
     const kinds = load<u32>(marks);
@@ -302,16 +324,25 @@ export function towardsNear(out: usize, other: usize, cut: usize, marks: usize, 
   kindsOf(cut, w, h, offset, gain, scratch);
   for (let y = 0; y < h; y++) {
     const row = scratch + y * stride;
-    for (let x = 0; x < MARGIN; x++) {
-      store<u8>(row + x, 0);
-      store<u8>(row + stride - 1 - x, 0);
+    const from = marks + y * w;
+    memory.fill(row, 0, MARGIN);
+    memory.fill(row + MARGIN + w, 0, stride - MARGIN - w);
+    let x = 0;
+    for (; x + 16 <= w; x += 16) {
+      const own = v128.and(v128.load(row + MARGIN + x), i8x16.splat(CLEAR));
+      v128.store(row + MARGIN + x, v128.or(own, v128.and(v128.load(from + x), i8x16.splat(SOLID))));
     }
-    for (let x = 0; x < w; x++) store<u8>(row + MARGIN + x, (load<u8>(row + MARGIN + x) & CLEAR) | (load<u8>(marks + y * w + x) & SOLID));
+    for (; x < w; x++) store<u8>(row + MARGIN + x, (load<u8>(row + MARGIN + x) & CLEAR) | (load<u8>(from + x) & SOLID));
   }
   const near = widened(scratch, scratch + stride * h, w, h, 0, r, true);
   for (let y = 0; y < h; y++) {
     for (let x = 0; x < w; x++) {
       const i = y * w + x;
+      // most are sure
+      if (x + 16 <= w && i8x16.all_true(v128.load(marks + i))) {
+        x += 15;
+        continue;
+      }
       if (load<u8>(marks + i) || (load<u8>(near + y * stride + MARGIN + x) & 3) != 3) continue;
       const at = <usize>i << 2;
       const v = load<f32>(out + at);
