@@ -139,6 +139,15 @@ const shot = (name: string, layers: Layer[]): Shot => ({
 
 /** The mean colour of the evenly lit felt, as picking it gives. */
 const FELT = [0.302, 0.659, 0.353];
+/** A key of the captain after a pick, with what is then read from his plate. @param uneven of its light */
+const captainKey = (uneven: number, values: Record<string, unknown> = {}): Pass =>
+  pass('colour-key', {
+    screen: [FELT],
+    clipBlack: 0.06,
+    clipWhite: 0.97,
+    reading: { clear: 0.06, solid: 0.97, noise: 0.0035, uneven, spill: 0, edge: 2.5 },
+    ...values,
+  });
 
 const DECK = () =>
   layer('deck', 'ferry deck', 120, {
@@ -150,7 +159,7 @@ const NIGHT = () => pass('adjust', { exposure: -0.55, contrast: -0.06, saturatio
 const nightFerry = shot('Night ferry', [
   layer('rail', 'card rail', 120),
   layer('even', 'captain', 120, {
-    passes: [pass('colour-key', { screen: [FELT] }), NIGHT()],
+    passes: [captainKey(0.006), NIGHT()],
     place: {
       ...newLayer('x' as LayerId, 'x', stockSource(stockId('even')), { start: 0, length: 1 }).place,
       position: still([24, 14] as [number, number]),
@@ -249,14 +258,14 @@ const windUpBoat: Shot = {
 const uneven = shot('Uneven light', [
   layer('uneven', 'captain, clean plate', 120, {
     passes: [
-      pass('colour-key', { screen: [FELT], plate: { stock: stockId('clean'), seconds: 0, median: false } }),
+      captainKey(0.325, { plate: { stock: stockId('clean'), seconds: 0, median: false } }),
       NIGHT(),
       pass('light-wrap', { reach: 10, strength: 0.7 }),
     ],
   }),
   layer('uneven', 'captain, modelled', 120, {
     shown: false,
-    passes: [pass('colour-key', { screen: [FELT] }), NIGHT()],
+    passes: [captainKey(0.325), NIGHT()],
   }),
   DECK(),
 ]);

@@ -8,7 +8,8 @@ import { PASSES } from '../src/core/passes/registry';
 const FILE = join(import.meta.dirname, '../docs/passes.md');
 const isNone = (value: unknown): boolean => value === null || (Array.isArray(value) && !value.length);
 
-function row(name: string, param: Param): string {
+function row(name: string, declared: Param): string {
+  const param = { ...declared, default: declared.begins ?? declared.default } as Param;
   const initial =
     param.kind === 'number'
       ? shown(param.default, param.unit)
@@ -32,7 +33,7 @@ const text = [
     '',
     `${pass.help} Kind: ${'run' in pass ? 'area (reads around each pixel)' : 'point'}. Group: ${pass.group}. Found by: ${pass.words.join(', ')}.`,
     '',
-    '| dial | name in files | range | default | what it does |',
+    '| dial | name in files | range | begins with | what it does |',
     '|---|---|---|---|---|',
     ...Object.entries(pass.params).map(([name, param]) => row(name, param)),
   ]),

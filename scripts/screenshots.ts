@@ -26,7 +26,7 @@ async function all(page: Page): Promise<void> {
   await shoot(page, 'matte');
   await page.keyboard.press('3');
   await cached(page);
-  await shoot(page, 'key-check');
+  await shoot(page, 'relief');
   await page.keyboard.press('4');
   await cached(page);
   await shoot(page, 'compare');

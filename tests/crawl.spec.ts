@@ -53,7 +53,7 @@ async function fullProject(page: Page, crawl: Crawl): Promise<void> {
   await page.keyboard.type('green');
   await crawl.look('search', '.search');
   await page.keyboard.press('Escape');
-  for (const view of ['Matte', 'Key check', 'Before | After', 'Layer alone', 'Picture']) {
+  for (const view of ['Matte', 'Relief', 'Before | After', 'Layer alone', 'Picture']) {
     await page.getByRole('button', { name: view, exact: true }).click();
     await crawl.look(`view ${view}`);
   }

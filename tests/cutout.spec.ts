@@ -128,21 +128,32 @@ test('the screen is found without a pick and judged on grounds, by its pixels an
   await page.keyboard.press('1');
   await page.getByRole('button', { name: 'Fit', exact: true }).first().click();
   await page.keyboard.press('e');
-  await typeNumber(page, 'Clip black, %', '0');
-  await typeNumber(page, 'Tolerance, %', '2');
   const box = (await picture(page).boundingBox())!;
   await redrawn(page, () => page.mouse.click(box.x + box.width * 0.2, box.y + box.height * 0.3));
-  await page.getByRole('button', { name: 'Key check' }).click();
-  const legend = page.getByRole('status', { name: 'Key check' });
+  // a pick reads the plate and sets both ends; what is set by hand says so
+  const response = page.getByRole('group', { name: 'Response' });
+  await expect(response.getByRole('note')).toContainText('This plate has');
+  await expect(response.getByText('measured', { exact: true })).toHaveCount(2);
+  await typeNumber(page, 'Clear up to, %', '1');
+  await expect(response.getByText('measured', { exact: true })).toHaveCount(1);
+  await page.getByRole('button', { name: 'Relief' }).click();
+  const legend = page.getByRole('status', { name: 'Relief' });
   const share = async (kind: string) =>
     Number(new RegExp(`${kind}\\s*([\\d.]+) %`).exec((await legend.textContent()) ?? '')?.[1] ?? NaN);
-  await expect(legend).toContainText('islands');
+  await expect(legend).toContainText(/crumb.*gap/);
   const [solid, clear, between] = [await share('solid'), await share('clear'), await share('between')];
   expect(solid + clear + between).toBeCloseTo(100, 0);
   // the captain takes about a fifth of the picture
   expect(solid).toBeGreaterThan(15);
   expect(solid).toBeLessThan(25);
-  await typeNumber(page, 'Tolerance, %', '25');
+  const end = response.getByRole('slider', { name: 'Clear up to on the drawing' });
+  const handle = (await end.boundingBox())!;
+  const drawing = (await response.locator('svg').first().boundingBox())!;
+  await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(drawing.x + drawing.width * 0.3, drawing.y + drawing.height - 5, { steps: 4 });
+  await page.mouse.up();
+  await expect(end).toHaveAttribute('aria-valuenow', /^(29|30|31)$/);
   await expect.poll(() => share('between')).toBeLessThan(between);
   await expect.poll(() => share('clear')).toBeGreaterThan(clear);
 
@@ -213,25 +224,27 @@ test('an outline runs along what a key cut out; masks overrule it, and spill bec
   await page.getByRole('button', { name: 'Add a mask' }).click();
   await page.locator('.v-list-item').getByText('Ellipse', { exact: true }).click();
   await page.keyboard.press('e');
+  await page.getByRole('button', { name: 'Tidy', exact: true }).click();
   await page
-    .getByRole('group', { name: 'Always clear' })
+    .getByRole('group', { name: 'Hole' })
     .getByRole('button', { name: /^Ellipse/ })
     .click();
   await expect.poll(() => alpha(page, 0.5, 0.5)).toBe(0);
   await page
-    .getByRole('group', { name: 'Always clear' })
+    .getByRole('group', { name: 'Hole' })
     .getByRole('button', { name: /^Ellipse/ })
     .click();
   await page
-    .getByRole('group', { name: 'Always solid' })
+    .getByRole('group', { name: 'Hold' })
     .getByRole('button', { name: /^Ellipse/ })
     .click();
   await expect.poll(async () => [await alpha(page, 0.5, 0.5), await alpha(page, 0.1, 0.2)]).toEqual([255, 0]);
 
-  // its colour is asked for only when spill becomes a colour
-  await expect(page.getByRole('group', { name: 'Colour for spill' })).toHaveCount(0);
-  await page.getByRole('combobox', { name: 'Spill becomes', exact: true }).selectOption('a colour');
-  const colour = page.getByRole('group', { name: 'Colour for spill' });
+  // its colour is asked for only when the screen's light becomes a colour
+  await page.getByRole('button', { name: 'Screen light', exact: true }).click();
+  await expect(page.getByRole('group', { name: 'Light in its place' })).toHaveCount(0);
+  await page.getByRole('combobox', { name: 'In its place', exact: true }).selectOption('a colour');
+  const colour = page.getByRole('group', { name: 'Light in its place' });
   const chosen = () => colour.locator('input').inputValue();
   expect(await chosen()).toBe('#ffffff');
   await colour.getByRole('button', { name: 'Of the background' }).click();
@@ -247,8 +260,8 @@ test('an outline runs along what a key cut out; masks overrule it, and spill bec
   await expect(colour.getByRole('button', { name: 'Pick' })).toHaveAttribute('aria-pressed', 'false');
   // with its dial, picking goes away too
   await colour.getByRole('button', { name: 'Pick' }).click();
-  const picking = page.getByRole('application', { name: 'Pick colour for spill on the picture' });
+  const picking = page.getByRole('application', { name: 'Pick light in its place on the picture' });
   await expect(picking).toBeVisible();
-  await page.getByRole('combobox', { name: 'Spill becomes', exact: true }).selectOption('nothing');
+  await page.getByRole('combobox', { name: 'In its place', exact: true }).selectOption('nothing');
   await expect(picking).toHaveCount(0);
 });

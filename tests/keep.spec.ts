@@ -16,24 +16,24 @@ test('a second tab may look but not edit, and takes over when the first closes',
   await second.goto(page.url());
   await pictureShown(second);
   await expect(second.getByText('This project is open in another tab')).toBeVisible();
-  await expect(second.getByRole('textbox', { name: 'Tolerance, %' })).toBeDisabled();
-  await typeNumber(page, 'Tolerance, %', '22');
+  await expect(second.getByRole('textbox', { name: 'Clear up to, %' })).toBeDisabled();
+  await typeNumber(page, 'Clear up to, %', '22');
   await allKept(page);
   await page.close();
   await expect(second.getByText('it can be edited here now')).toBeVisible();
-  await expect(second.getByRole('textbox', { name: 'Tolerance, %' })).toHaveValue('22');
-  await typeNumber(second, 'Tolerance, %', '23');
-  await expect(second.getByRole('textbox', { name: 'Tolerance, %' })).toHaveValue('23');
+  await expect(second.getByRole('textbox', { name: 'Clear up to, %' })).toHaveValue('22');
+  await typeNumber(second, 'Clear up to, %', '23');
+  await expect(second.getByRole('textbox', { name: 'Clear up to, %' })).toHaveValue('23');
 });
 
 test('a project saved as a file opens again beside the first, undo goes on after a reload', async ({ page }, info) => {
   await openDemo(page);
-  await typeNumber(page, 'Tolerance, %', '33');
+  await typeNumber(page, 'Clear up to, %', '33');
   await allKept(page);
   await page.reload();
   await pictureShown(page);
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('textbox', { name: 'Tolerance, %' })).toHaveValue('10');
+  await expect(page.getByRole('textbox', { name: 'Clear up to, %' })).toHaveValue('6');
   await page.keyboard.press('Control+Shift+z');
   await allKept(page);
   // a reload comes back to the shot that was open
@@ -53,5 +53,5 @@ test('a project saved as a file opens again beside the first, undo goes on after
   await page.getByRole('link', { name: 'Open Paper Harbour (copy)' }).click({ timeout: 60_000 });
   await pictureShown(page);
   await expect(layer(page, 'captain')).toBeVisible();
-  await expect(page.getByRole('textbox', { name: 'Tolerance, %' })).toHaveValue('33');
+  await expect(page.getByRole('textbox', { name: 'Clear up to, %' })).toHaveValue('33');
 });

@@ -13,7 +13,8 @@ async function watch(page: Page, tell: (seen: Seen) => void): Promise<void> {
   await page.evaluate(() => {
     let last = '';
     const look = () => {
-      const dial = document.querySelector<HTMLInputElement>('input[aria-label="Tolerance slider"]')?.value ?? '';
+      const end = document.querySelector('[aria-label="Clear up to on the drawing"]');
+      const dial = end?.getAttribute('aria-valuenow') ?? '';
       const layers = [...document.querySelectorAll('[aria-label^="Layer "][role=group]')]
         .map((row) => row.getAttribute('aria-label'))
         .join();
@@ -39,17 +40,19 @@ const rows = (page: Page) => page.getByRole('group', { name: /^Layer / });
 
 /** Works on the demo for a while: a dial typed and dragged, layers copied, undo and redo. */
 async function work(page: Page, dice: () => number, until: () => boolean, begun: () => void): Promise<void> {
-  const slider = page.getByRole('slider', { name: 'Tolerance slider' });
+  const end = page.getByRole('slider', { name: 'Clear up to on the drawing' });
+  const field = page.getByRole('textbox', { name: 'Clear up to, %' });
   while (!until()) {
     begun();
     const what = dice();
-    if (what < 0.4) await slider.fill(String(Math.floor(dice() * 60)));
-    else if (what < 0.6) {
-      const box = (await slider.boundingBox())!;
-      await page.mouse.move(box.x + box.width * dice(), box.y + box.height / 2);
+    if (what < 0.4) {
+      await field.fill(String(Math.floor(dice() * 60)));
+      await field.press('Enter');
+    } else if (what < 0.6) {
+      const box = (await end.boundingBox())!;
+      await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
       await page.mouse.down();
-      for (let i = 0; i < 12 && !until(); i++)
-        await page.mouse.move(box.x + box.width * dice(), box.y + box.height / 2);
+      for (let i = 0; i < 12 && !until(); i++) await page.mouse.move(box.x + 150 * dice(), box.y + box.height / 2);
       await page.mouse.up();
     } else if (what < 0.75) await page.keyboard.press('Control+z');
     else if (what < 0.85) await page.keyboard.press('Control+Shift+z');
@@ -103,7 +106,8 @@ export async function killAndReopen(
     await layer(tab, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
     await pass(tab, 'Colour key').click();
     const found = await tab.evaluate(() => {
-      const dial = document.querySelector<HTMLInputElement>('input[aria-label="Tolerance slider"]')!.value;
+      const end = document.querySelector('[aria-label="Clear up to on the drawing"]')!;
+      const dial = end.getAttribute('aria-valuenow')!;
       return `${dial} ${[...document.querySelectorAll('[aria-label^="Layer "][role=group]')].map((row) => row.getAttribute('aria-label')).join()}`;
     });
     if (undecided && ![...known, ...allowed].includes(found)) continue;

@@ -61,13 +61,13 @@ test('a layer is trimmed by its edges and moved by its bar, snapping; stock drop
 test('wrong input is said at the field; layers are hidden, soloed, locked, renamed and put in another order', async ({
   page,
 }) => {
-  await typeNumber(page, 'Tolerance, %', 'much');
-  await expect(page.getByRole('alert')).toContainText('“much” is not a number; 10 stays.');
-  await typeNumber(page, 'Tolerance, %', '400');
-  await expect(page.getByRole('alert')).toContainText('Tolerance goes from 0 to 95; 10 stays.');
-  await redrawn(page, () => typeNumber(page, 'Tolerance, %', '12'));
+  await typeNumber(page, 'Clear up to, %', 'much');
+  await expect(page.getByRole('alert')).toContainText('“much” is not a number; 6 stays.');
+  await typeNumber(page, 'Clear up to, %', '400');
+  await expect(page.getByRole('alert')).toContainText('Clear up to goes from 0 to 99; 6 stays.');
+  await redrawn(page, () => typeNumber(page, 'Clear up to, %', '12'));
   await expect(page.getByRole('alert')).toHaveCount(0);
-  await expect(field(page, 'Tolerance, %')).toHaveValue('12');
+  await expect(field(page, 'Clear up to, %')).toHaveValue('12');
 
   const at = [0.5, 0.62] as const;
   const coat = await colourAt(page, ...at);
@@ -81,7 +81,7 @@ test('wrong input is said at the field; layers are hidden, soloed, locked, renam
   await redrawn(page, () => page.getByRole('button', { name: 'Solo captain', exact: true }).click());
   await page.getByRole('button', { name: 'Lock captain', exact: true }).click();
   await expect(page.getByText('captain · locked')).toBeVisible();
-  await expect(field(page, 'Tolerance, %')).toBeDisabled();
+  await expect(field(page, 'Clear up to, %')).toBeDisabled();
   await layer(page, 'captain').hover();
   await page.getByRole('button', { name: 'Unlock captain', exact: true }).click();
   await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).dblclick();

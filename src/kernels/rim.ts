@@ -10,12 +10,15 @@ const ROOM: f32 = 1.03;
 /** How far the share of one of the other two channels in both may be from that inside, for the same hue and for quite another. */
 const SAME: f32 = 0.06;
 const OTHER: f32 = 0.16;
+/** Variances of both colour differences inside, together, at which that is of one colour, and of several. */
+const ONE_COLOUR: f32 = 0.001;
+const SEVERAL: f32 = 0.004;
 
 /**
  * Limits the key channel of one premultiplied row, in linear light, to the share of the other two that it has of them further inside. In place.
- * @param inside row of a grid of linear colours, as for the key @param strength 0…1
+ * @param inside, stray rows of grids of linear colours and of variances of luma and colour differences there @param strength 0…1
  */
-export function limitRim(at: usize, n: i32, marks: usize, inside: usize, channel: i32, strength: f32): void {
+export function limitRim(at: usize, n: i32, marks: usize, inside: usize, stray: usize, channel: i32, strength: f32): void {
   const one = f32x4.splat(1);
   const least = f32x4.splat(<f32>1e-6);
   for (let x = 0; x < n; x += 4, at += 64, marks += 4) {
@@ -40,13 +43,15 @@ export function limitRim(at: usize, n: i32, marks: usize, inside: usize, channel
     const share = f32x4.mul(f32x4.div(own, f32x4.pmax(others, least)), f32x4.splat(ROOM));
     const key = channel == 0 ? r : channel == 1 ? g : b;
     const rest = f32x4.add(channel == 0 ? g : r, channel == 2 ? g : b);
-    // another hue than inside says nothing of the light on it
+    // another hue than inside says nothing of the light on it, nor does an inside of several colours
     const hue = f32x4.div(channel == 0 ? g : r, f32x4.pmax(rest, least));
     const apart = f32x4.abs(f32x4.sub(hue, f32x4.div(first, f32x4.pmax(others, least))));
     const alike = f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(f32x4.splat(OTHER), apart), f32x4.splat(<f32>1 / (OTHER - SAME))), f32x4.splat(0)), one);
+    const varied = f32x4.add(screenPart(cellAt(stray, x), t, 1), screenPart(cellAt(stray, x), t, 2));
+    const plain = f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(f32x4.splat(SEVERAL), varied), f32x4.splat(<f32>1 / (SEVERAL - ONE_COLOUR))), f32x4.splat(0)), one);
     const over = f32x4.pmax(f32x4.sub(key, f32x4.mul(rest, share)), f32x4.splat(0));
     const kinds = i32x4(four & 255, (four >> 8) & 255, (four >> 16) & 255, four >> 24);
-    const cut = v128.and(f32x4.mul(f32x4.mul(over, alike), f32x4.splat(strength)), i32x4.eq(v128.and(kinds, i32x4.splat(LEFT_ALONE)), i32x4.splat(0)));
+    const cut = v128.and(f32x4.mul(f32x4.mul(over, f32x4.mul(alike, plain)), f32x4.splat(strength)), i32x4.eq(v128.and(kinds, i32x4.splat(LEFT_ALONE)), i32x4.splat(0)));
     if (channel == 0) r = f32x4.sub(r, cut);
     else if (channel == 1) g = f32x4.sub(g, cut);
     else b = f32x4.sub(b, cut);

@@ -7,6 +7,8 @@ import Peg from './Peg.vue';
 const props = withDefaults(
   defineProps<{
     label: string;
+    /** said below its name */
+    note?: string;
     value: number;
     unit?: string;
     help?: string;
@@ -20,6 +22,7 @@ const props = withDefaults(
     path?: string | undefined;
   }>(),
   {
+    note: '',
     unit: '',
     help: '',
     reset: undefined,
@@ -51,7 +54,9 @@ function resetValue(): void {
   <div class="dial">
     <v-tooltip :text="reset === undefined ? help : `${help} Double-click resets.`" location="start" :disabled="!help">
       <template #activator="{ props: tip }">
-        <span class="name" v-bind="tip" @dblclick="resetValue">{{ label }}</span>
+        <span class="name" v-bind="tip" @dblclick="resetValue"
+          >{{ label }}<small v-if="note" class="dim">{{ note }}</small></span
+        >
       </template>
     </v-tooltip>
     <NumberField
@@ -84,6 +89,11 @@ function resetValue(): void {
   align-items: center;
   column-gap: 8px;
   padding: 3px 0;
+}
+.name small {
+  display: block;
+  font-size: 0.6875rem;
+  line-height: 1;
 }
 .name {
   cursor: default;

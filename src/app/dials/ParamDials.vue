@@ -118,6 +118,7 @@ provide(SIBLINGS, {
   padding: 0 0 8px;
 }
 .groups :deep(.v-expansion-panel) {
+  margin: 0 !important;
   color: inherit;
   background: transparent;
 }

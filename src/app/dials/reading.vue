@@ -152,22 +152,22 @@ const read = (): Promise<void> => readInto(bench.pass!.id, props.name, screen.va
       />
     </div>
     <span class="axis dim"><span>like the screen</span><span>unlike it</span></span>
-    <div v-for="end in ends" :key="end.name" class="number">
-      <Dial
-        :label="end.param.label"
-        :help="end.param.help"
-        unit="%"
-        :path="path.replace(/[^.]*$/, end.name)"
-        :value="end.value * 100"
-        :min="end.param.min * 100"
-        :max="end.param.max * 100"
-        :digits="1"
-        :disabled="disabled"
-        @change="(v, dragging) => beside.change(end.name, v / 100, dragging)"
-        @end="beside.end()"
-      />
-      <span class="dim note">{{ isRead(end.end, end.value) ? 'measured' : 'set' }}</span>
-    </div>
+    <Dial
+      v-for="end in ends"
+      :key="end.name"
+      :label="end.param.label"
+      :note="isRead(end.end, end.value) ? 'measured' : 'by hand'"
+      :help="end.param.help"
+      unit="%"
+      :path="path.replace(/[^.]*$/, end.name)"
+      :value="end.value * 100"
+      :min="end.param.min * 100"
+      :max="end.param.max * 100"
+      :digits="1"
+      :disabled="disabled"
+      @change="(v, dragging) => beside.change(end.name, v / 100, dragging)"
+      @end="beside.end()"
+    />
     <p v-if="value" class="dim words" role="note">{{ plateInWords(value) }}</p>
     <v-btn size="small" :disabled="disabled || !screen.length" @click="read">Read the plate anew</v-btn>
   </div>
@@ -222,15 +222,6 @@ svg {
   display: flex;
   justify-content: space-between;
   margin: 6px 0 4px;
-  font-size: 0.6875rem;
-}
-.number {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 3.5rem;
-  align-items: center;
-  gap: 4px;
-}
-.note {
   font-size: 0.6875rem;
 }
 .words {

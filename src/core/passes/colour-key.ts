@@ -216,7 +216,8 @@ export const colourKey = definePass({
     const edge = v.edgeColour > 0 ? { channel, marks: scratch(marksBytes(out)) } : null;
     for (let y = 0; y < h; y++) {
       kernels.keyUnmix(picture.row(y), out.row(y), w, refined + y * w * 4, params, rows(y));
-      if (fitted && inside) kernels.limitRim(out.row(y), w, fitted.marks + y * w, inside(y), channel, v.spill);
+      if (fitted && inside)
+        kernels.limitRim(out.row(y), w, fitted.marks + y * w, inside.colour(y), inside.stray(y), channel, v.spill);
       // marked while the row is at hand
       if (edge) kernels.edgeMarks(out.row(y), w, edge.marks + y * w);
     }

@@ -1,7 +1,7 @@
 // Edges from the colours on both sides, on scenes whose truth is known.
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { testBench, type TestBench } from '../testing/bench';
-import { alphaOf, keyCut, score, type TruthFrame } from '../testing/key-truth';
+import { alphaOf, keyCut, pickedCuts, score, type TruthFrame } from '../testing/key-truth';
 import type { Colour } from '../params/define';
 import { toDisplay, toLinear } from '../picture/light';
 
@@ -64,6 +64,44 @@ describe('fitted edges', () => {
       const truth = plate(cover, 0);
       const [cut, fitted] = [0, 6].map((fit) => alphaOf(keyCut(bench, truth, [SCREEN], { fit })));
       expect(fitted).toEqual(cut);
+    }
+  });
+});
+
+describe("the screen's light on a rim", () => {
+  /** A disc of a colour, on whose outer pixels the screen shines, cut out. @returns straight colours by pixel */
+  function cut(own: (x: number, y: number) => Colour): (x: number, y: number) => number[] {
+    const frame = Buffer.alloc(W * H * 4);
+    for (let i = 0; i < W * H; i++) {
+      const [x, y] = [(i % W) + 0.5, Math.floor(i / W) + 0.5];
+      const depth = 60 - hypot(x - W / 2, y - H / 2);
+      const alpha = min(1, max(0, depth / 2 + 0.5));
+      for (let c = 0; c < 3; c++) {
+        const screen = toLinear(SCREEN[c]!);
+        const lit = toLinear(own(x, y)[c]!) + 0.2 * Math.exp(-max(0, depth) / 5) * screen;
+        frame[i * 4 + c] = Math.round(255 * toDisplay(alpha * lit + (1 - alpha) * screen));
+      }
+      frame[i * 4 + 3] = 255;
+    }
+    const plate = { width: W, height: H, frame, foreground: frame };
+    const [out] = pickedCuts(bench, [plate], [SCREEN]);
+    return (x, y) => [...out!.subarray((y * W + x) * 4, (y * W + x) * 4 + 3)];
+  }
+
+  test('goes by what the subject is like further inside', () => {
+    const cloth: Colour = [0.5, 0.22, 0.26];
+    const at = cut(() => cloth);
+    for (const depth of [2, 4, 8]) expect(abs(at(W / 2 - 60 + depth, H / 2)[1]! - cloth[1])).toBeLessThan(0.03);
+  });
+
+  test('takes nothing from a patch of another colour, nor where the inside has several', () => {
+    const white: Colour = [0.9, 0.9, 0.88];
+    const at = cut((x, y) =>
+      abs(y - H / 2) < 5 && x < W / 2 - 40 ? white : y < H / 2 ? [0.85, 0.45, 0.2] : [0.2, 0.3, 0.55],
+    );
+    for (const x of [6, 10, 14]) {
+      const [r, g, b] = at(W / 2 - 60 + x, H / 2);
+      expect(g!).toBeGreaterThan((r! + b!) / 2 - 0.04);
     }
   });
 });

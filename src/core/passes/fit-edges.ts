@@ -28,8 +28,8 @@ export interface Fitted {
   /** address of the fitted matte, and of marks of a byte a pixel */
   matte: number;
   marks: number;
-  /** rows of linear colours of what lies far inside; null when nothing does */
-  inside: () => Rows | null;
+  /** what lies far inside; null when nothing does */
+  inside: () => Side | null;
 }
 
 /**
@@ -84,11 +84,15 @@ export function fitEdges(
     arena.scratch(kernels.marksScratch(w, h), (at) =>
       kernels.towardsNear(out, other, matte, marks, w, h, offset, gain, BESIDE, share, at),
     );
-  return { matte: out, marks, inside: () => sideOf(FAR_INSIDE, marks, picture, tools)?.colour ?? null };
+  return { matte: out, marks, inside: () => sideOf(FAR_INSIDE, marks, picture, tools) };
 }
 
-/** Colours of one side of the edges, and how they stray: variances of luma and of both colour differences. */
-function sideOf(kind: number, marks: number, picture: Picture, tools: PassTools): { colour: Rows; stray: Rows } | null {
+/** Rows of the linear colours of one side of the edges, and of how they stray: variances of luma and of both colour differences. */
+export interface Side {
+  colour: Rows;
+  stray: Rows;
+}
+function sideOf(kind: number, marks: number, picture: Picture, tools: PassTools): Side | null {
   const { kernels, arena, scratch } = tools;
   const [w, h] = [Math.ceil(picture.rect.w / CELL), Math.ceil(picture.rect.h / CELL)];
   const wide = w + 2;

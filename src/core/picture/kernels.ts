@@ -182,7 +182,15 @@ export interface Kernels {
     screen: number,
     screenStray: number,
   ): void;
-  limitRim(at: number, n: number, marks: number, inside: number, channel: number, strength: number): void;
+  limitRim(
+    at: number,
+    n: number,
+    marks: number,
+    inside: number,
+    stray: number,
+    channel: number,
+    strength: number,
+  ): void;
   marksScratch(w: number, h: number): number;
   spreadCells(cells: number, w: number, h: number, scratch: number): boolean;
   cellGrids(cells: number, w: number, h: number, means: number, variances: number): void;

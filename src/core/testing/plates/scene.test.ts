@@ -70,8 +70,8 @@ function lightWhere({ pixels, truth }: Frame, from: number, to: number) {
 test.each(SEEDS)(
   'seed %i: clear is screen, solid is the subject and the light thrown on it, half clear lies between',
   (seed) => {
-    const { traits, frames } = sceneOf(seed, 2, SMALL);
-    expect(sceneOf(seed, 1, SMALL).traits).toEqual(traits);
+    const { traits, frames } = sceneOf(seed, { size: SMALL });
+    expect(sceneOf(seed, { count: 1, size: SMALL }).traits).toEqual(traits);
     expect(frames[1]!.pixels).not.toEqual(frames[0]!.pixels);
     const main = traits.screen === 'green' ? 1 : 2;
     for (const frame of frames) {

@@ -185,17 +185,20 @@ function screenOf(dice: () => number, traits: Traits, { w, h }: Size): (x: numbe
   };
 }
 
-/** @param seed names the scene @param count frames; the subject moves a little from one to the next, its noise is new each time */
-export function sceneOf(seed: number, count = 2, size: Size = SIZE): Scene {
+/** @param seed names the scene @param count frames; the subject moves a little from one to the next, its noise is new each time @param fixed traits that are not left to the seed @param still the subject does not move from frame to frame */
+export function sceneOf(
+  seed: number,
+  { count = 2, size = SIZE as Size, fixed = {} as Partial<Traits>, still = false } = {},
+): Scene {
   const dice = diceOf(seed);
-  const traits = traitsOf(dice);
+  const traits = { ...traitsOf(dice), ...fixed };
   const { alpha, colour } = subjectOf(dice, traits, size);
   const screen = screenOf(dice, traits, size);
   const way = between(dice, 0, 6.3);
   const step = [Math.cos(way), Math.sin(way)] as const;
   const drawn = premultiplied(alpha, colour, size);
   const frames = Array.from({ length: count }, (_, i) => {
-    const far = i * Math.max(1.5, traits.motion * 0.6);
+    const far = still ? 0 : i * Math.max(1.5, traits.motion * 0.6);
     const moved = averaged(
       drawn,
       size,
