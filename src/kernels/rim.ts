@@ -7,6 +7,8 @@ import { cellAt, past, pixelAt, screenPart } from './key';
 const LEFT_ALONE: i32 = 6;
 /** How far above the mean of what lies inside a colour may be. */
 const ROOM: f32 = 1.03;
+/** The least that is left of the key channel where an inside of one colour has more. */
+const LEFT: f32 = 0.8;
 /** How far the share of one of the other two channels in both may be from that inside, for the same hue and for quite another. */
 const SAME: f32 = 0.06;
 const OTHER: f32 = 0.16;
@@ -15,7 +17,7 @@ const ONE_COLOUR: f32 = 0.001;
 const SEVERAL: f32 = 0.004;
 
 /**
- * Limits the key channel of one premultiplied row, in linear light, to the share of the other two that it has of them further inside. In place.
+ * Limits the key channel of one premultiplied row, in linear light, to the share of the other two that it has of them further inside, and keeps most of that share. In place.
  * @param inside, stray rows of grids of linear colours and of variances of luma and colour differences there @param strength 0…1
  */
 export function limitRim(at: usize, n: i32, marks: usize, inside: usize, stray: usize, channel: i32, strength: f32): void {
@@ -50,8 +52,11 @@ export function limitRim(at: usize, n: i32, marks: usize, inside: usize, stray: 
     const varied = f32x4.add(screenPart(cellAt(stray, x), t, 1), screenPart(cellAt(stray, x), t, 2));
     const plain = f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(f32x4.splat(SEVERAL), varied), f32x4.splat(<f32>1 / (SEVERAL - ONE_COLOUR))), f32x4.splat(0)), one);
     const over = f32x4.pmax(f32x4.sub(key, f32x4.mul(rest, share)), f32x4.splat(0));
+    // what has lost more than that was mixed of something else than was taken for its sides
+    const under = f32x4.mul(f32x4.pmax(f32x4.sub(f32x4.mul(f32x4.mul(rest, share), f32x4.splat(LEFT)), key), f32x4.splat(0)), plain);
     const kinds = i32x4(four & 255, (four >> 8) & 255, (four >> 16) & 255, four >> 24);
-    const cut = v128.and(f32x4.mul(f32x4.mul(over, f32x4.mul(alike, plain)), f32x4.splat(strength)), i32x4.eq(v128.and(kinds, i32x4.splat(LEFT_ALONE)), i32x4.splat(0)));
+    const change = f32x4.mul(f32x4.sub(f32x4.mul(over, f32x4.mul(alike, plain)), under), f32x4.splat(strength));
+    const cut = v128.and(change, i32x4.eq(v128.and(kinds, i32x4.splat(LEFT_ALONE)), i32x4.splat(0)));
     if (channel == 0) r = f32x4.sub(r, cut);
     else if (channel == 1) g = f32x4.sub(g, cut);
     else b = f32x4.sub(b, cut);
