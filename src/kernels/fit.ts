@@ -221,11 +221,12 @@ function misfit(
  * to be what is seen. Brightness and colour count by how much both sides stray in them; colour, which coded video halves, counts less where the
  * matte is steep. @param matte, above, below rows of it as the key cut it, with room for three more floats @param out a row of the fitted one, the same
  * @param subject, screen rows of grids of linear colours, subjectStray, screenStray of variances of luma and colour differences
+ * @param plate a row of what lies behind, which stands for the screen; 0 when it is not known
  * Source: Chuang et al. 2001, with one measured distribution for each side and no correlations.
  */
 export function fitRow(
   src: usize, n: i32, matte: usize, above: usize, below: usize, gain: f32, marks: usize, out: usize,
-  subject: usize, subjectStray: usize, screen: usize, screenStray: usize,
+  subject: usize, subjectStray: usize, screen: usize, screenStray: usize, plate: usize,
 ): void {
   const zero = f32x4.splat(0);
   const one = f32x4.splat(1);
@@ -247,17 +248,29 @@ export function fitRow(
       const fr = screenPart(f, t, 0);
       const fg = screenPart(f, t, 1);
       const fb = screenPart(f, t, 2);
-      const sr = screenPart(s, t, 0);
-      const sg = screenPart(s, t, 1);
-      const sb = screenPart(s, t, 2);
+      let sr: v128, sg: v128, sb: v128;
+      if (plate) {
+        const at = plate + (<usize>x << 4);
+        const q0 = v128.load(at);
+        const q1 = pixelAt(at, 1, left);
+        const q2 = pixelAt(at, 2, left);
+        const q3 = pixelAt(at, 3, left);
+        sr = decode(reds(q0, q1, q2, q3));
+        sg = decode(greens(q0, q1, q2, q3));
+        sb = decode(blues(q0, q1, q2, q3));
+      } else {
+        sr = screenPart(s, t, 0);
+        sg = screenPart(s, t, 1);
+        sb = screenPart(s, t, 2);
+      }
       const fs = cellAt(subjectStray, x);
       const ss = cellAt(screenStray, x);
       const fy = screenPart(fs, t, 0);
       const fu = screenPart(fs, t, 1);
       const fv = screenPart(fs, t, 2);
-      const sy = screenPart(ss, t, 0);
-      const su = screenPart(ss, t, 1);
-      const sv = screenPart(ss, t, 2);
+      const sy = plate ? zero : screenPart(ss, t, 0);
+      const su = plate ? zero : screenPart(ss, t, 1);
+      const sv = plate ? zero : screenPart(ss, t, 2);
       const er = f32x4.sub(encode(fr), encode(sr));
       const eb = f32x4.sub(encode(fb), encode(sb));
       const ey = lumas(er, f32x4.sub(encode(fg), encode(sg)), eb);

@@ -13,6 +13,7 @@ import {
   truthFrames,
   type TruthFrame,
 } from '../testing/key-truth';
+import { sceneOf } from '../testing/plates/scene';
 
 let bench: TestBench;
 let clean: Uint8Array;
@@ -58,4 +59,27 @@ describe('with a clean plate of the uneven sheet', () => {
     const alpha = alphaOf(await passWithPlate(bench, same, 'difference-key', {}, clean));
     expect(alpha.reduce((most, v) => Math.max(most, v), 0)).toBe(0);
   });
+});
+
+test('a difference key finds edges that are soft, or hair, from the plate and the colours inside', async () => {
+  const size = { w: 480, h: 270 };
+  for (const [seed, most] of [
+    [5, 0.1],
+    [9, 0.12],
+  ] as const) {
+    const scene = sceneOf(seed, { count: 1, size });
+    const [frame] = scene.frames.map(({ pixels, truth }) => ({
+      width: size.w,
+      height: size.h,
+      frame: Buffer.from(pixels),
+      foreground: Buffer.from(truth),
+    }));
+    const clean = new Uint8Array(scene.clean());
+    const [cut, fitted] = [0, 6].map(async (fit) =>
+      score([frame!], [alphaOf(await passWithPlate(bench, frame!, 'difference-key', { fit }, clean))]),
+    );
+    expect((await fitted!).edge).toBeLessThan((await cut!).edge * 0.5);
+    expect((await fitted!).edge).toBeLessThan(most);
+    expect((await fitted!).solid).toBeGreaterThan(0.97);
+  }
 });

@@ -9,7 +9,19 @@ import { samples } from '../params/samples';
 import type { Colour } from '../params/define';
 import { fitEdges } from './fit-edges';
 import { COMBINE, definePass, type PassTools } from './define';
-import { EDGE, EDGE_COLOUR, EDGES, extendColour, finishAt, LIGHT, marksBytes, RULED, TIDY, TIDYING } from './finishing';
+import {
+  EDGE,
+  EDGE_COLOUR,
+  EDGES,
+  extendColour,
+  finishAt,
+  HAIR,
+  LIGHT,
+  marksBytes,
+  RULED,
+  TIDY,
+  TIDYING,
+} from './finishing';
 
 const MOST = 8;
 const TILE = 16;
@@ -85,17 +97,7 @@ export const colourKey = definePass({
       label: 'Clean plate',
       help: 'A picture of the screen without the subject. Without one, the screen is modelled from each frame.',
     }),
-    fit: number({
-      group: EDGE,
-      label: 'Hair and blur',
-      unit: 'px',
-      default: 0,
-      begins: 6,
-      min: 0,
-      max: 40,
-      slider: [0, 20],
-      help: 'Computes edges anew from the colours on both their sides, for hair and for edges that are soft or moving: how far out they are looked for. 0 leaves edges as they are cut.',
-    }),
+    fit: HAIR,
     guide: number({
       group: EDGE,
       label: 'Follow brightness',

@@ -3,7 +3,8 @@ import { number } from '../params/number';
 import { plate } from '../params/plate';
 import { blurByBoxes } from '../masks/soften';
 import { COMBINE, definePass } from './define';
-import { EDGE_COLOUR, extendColour, FINISH, finishAt, finishReach, RULED } from './finishing';
+import { EDGE_COLOUR, extendColour, FINISH, finishAt, finishReach, HAIR, RULED } from './finishing';
+import { fitEdges } from './fit-edges';
 
 /** Difference key: what is other than a clean plate stays; its edge is unmixed from the plate in linear light. */
 export const differenceKey = definePass({
@@ -49,13 +50,15 @@ export const differenceKey = definePass({
       slider: [0, 6],
       help: 'Differences are averaged this far around, so that noise does not count.',
     }),
+    fit: HAIR,
     ...FINISH,
     edgeColour: { ...EDGE_COLOUR, default: 3 },
     ...RULED,
     combine: COMBINE,
   },
   idle: (v) => v.plate === null,
-  reach: (v) => Math.ceil(v.smooth) + finishReach(v, v.edgeColour),
+  // a fitted edge goes by colours from all over the picture
+  reach: (v) => (v.fit > 0 ? Infinity : Math.ceil(v.smooth) + finishReach(v, v.edgeColour)),
   run(picture, v, tools) {
     const { kernels, arena, scratch } = tools;
     const { w, h } = picture.rect;
@@ -66,9 +69,13 @@ export const differenceKey = definePass({
     const around = Math.round(v.smooth);
     if (around >= 1) blurByBoxes(tools, plane, w, h, around, [0]);
     kernels.rampPlane(plane, w * h, v.threshold, v.softness);
-    finishAt(plane, picture, v, tools);
+    const hair = Math.round(v.fit);
+    const matte =
+      (hair > 0 && fitEdges({ matte: plane, offset: 0, gain: 1 }, picture, hair, tools, undefined, clean)?.matte) ||
+      plane;
+    finishAt(matte, picture, v, tools);
     const out = Picture.make(arena, picture.rect);
-    kernels.unmixPlate(picture.at, clean.at, plane, out.at, out.pixels);
+    kernels.unmixPlate(picture.at, clean.at, matte, out.at, out.pixels);
     if (v.edgeColour > 0) extendColour(out, v.edgeColour, tools);
     return out;
   },

@@ -44,6 +44,18 @@ export const EDGES = {
     help: 'Above 1 the half-clear parts become more solid, below 1 more clear.',
   }),
 };
+/** Edges from the colours on both their sides, in keys that have two of them. */
+export const HAIR = number({
+  group: EDGE,
+  label: 'Hair and blur',
+  unit: 'px',
+  default: 0,
+  begins: 6,
+  min: 0,
+  max: 40,
+  slider: [0, 20],
+  help: 'Computes edges anew from the colours on both their sides, for hair and for edges that are soft or moving: how far out they are looked for. 0 leaves edges as they are cut.',
+});
 /** Dials that clear up what a key left behind. */
 export const TIDY = {
   holes: number({

@@ -37,6 +37,7 @@ export interface Fitted {
  * linear light, are the likeliest to give what is seen. The subject's colour holds the screen's light on it, so that its inside stays solid.
  * @param around pixels to all sides that have to be clear before one is surely clear
  * @param guided gives the matte made to follow the luma, wherever there is no mark; asked for when there are narrow edges
+ * @param plate what lies behind the subject, of the same rectangle, where that is known
  * @returns null when nothing is surely solid or surely clear
  */
 export function fitEdges(
@@ -44,7 +45,8 @@ export function fitEdges(
   picture: Picture,
   around: number,
   tools: PassTools,
-  guided: (marks: number) => number,
+  guided?: (marks: number) => number,
+  plate?: Picture,
 ): Fitted | null {
   const { kernels, arena, scratch } = tools;
   const { w, h } = picture.rect;
@@ -76,10 +78,11 @@ export function fitEdges(
       subject.stray(y),
       screen.colour(y),
       screen.stray(y),
+      plate?.row(y) ?? 0,
     );
   }
   const share = MOST * Math.min(1, NARROW - width);
-  const other = share > 0 ? guided(marks) : null;
+  const other = share > 0 && guided ? guided(marks) : null;
   if (other !== null)
     arena.scratch(kernels.marksScratch(w, h), (at) =>
       kernels.towardsNear(out, other, matte, marks, w, h, offset, gain, BESIDE, share, at),

@@ -181,6 +181,7 @@ export interface Kernels {
     subjectStray: number,
     screen: number,
     screenStray: number,
+    plate: number,
   ): void;
   limitRim(
     at: number,

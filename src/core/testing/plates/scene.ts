@@ -34,6 +34,8 @@ export interface Frame {
 export interface Scene {
   traits: Traits;
   frames: Frame[];
+  /** the screen without the subject, straight 8-bit RGBA, with noise of its own */
+  clean(): Uint8ClampedArray;
 }
 
 const SUBJECTS: Record<string, { base: RGB; swing: RGB; grain: number; stripes: number }> = {
@@ -207,7 +209,8 @@ export function sceneOf(
     );
     return frameOf(dice, traits, traits.defocus ? softened(moved, size, traits.defocus) : moved, screen, size);
   });
-  return { traits, frames };
+  const nothing = () => [0, 1, 2, 3].map(() => new Float32Array(size.w * size.h)) as unknown as Planes;
+  return { traits, frames, clean: () => frameOf(dice, traits, nothing(), screen, size).pixels };
 }
 
 function premultiplied(alpha: Float32Array, colour: (x: number, y: number) => RGB, { w }: Size): Planes {
