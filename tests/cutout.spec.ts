@@ -146,6 +146,13 @@ test('the screen is found without a pick and judged on grounds, by its pixels an
   // the captain takes about a fifth of the picture
   expect(solid).toBeGreaterThan(15);
   expect(solid).toBeLessThan(25);
+  // a click on a ring goes there
+  await page
+    .getByRole('button', { name: /^Go to (crumb|gap)/ })
+    .first()
+    .click();
+  await expect(page.getByText('200 %', { exact: true })).toBeVisible();
+  await page.keyboard.press('f');
   const end = response.getByRole('slider', { name: 'Clear up to on the drawing' });
   const handle = (await end.boundingBox())!;
   const drawing = (await response.locator('svg').first().boundingBox())!;

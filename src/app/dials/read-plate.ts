@@ -28,7 +28,7 @@ export async function readInto(id: PassId, name: string, screen: readonly Colour
   if (!follows || !screen.length) return keep({});
   try {
     const plan = planBefore(store.current(), shot, layer, id, frame);
-    const balance = now('balance') as number;
+    const balance = now(param.balance) as number;
     const found = plan && (await (await useEngine()).measure(plan, 'keyPlate', { screen, balance }));
     keep(found ? readValues(name, param, found.reading) : {});
   } catch (error) {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, inject, ref, watch } from 'vue';
+import { watchDebounced } from '@vueuse/core';
+import { computed, inject, ref } from 'vue';
 import type { Colour } from '../../core/params/define';
 import type { NumberParam } from '../../core/params/number';
 import { plateInWords, type Reading, type ReadingParam } from '../../core/params/reading';
@@ -37,18 +38,19 @@ const refresh = latestOnly(
       plan && screen.value.length
         ? await (
             await useEngine()
-          ).measure(plan, 'keyPlate', { screen: screen.value, balance: beside.now('balance') as number })
+          ).measure(plan, 'keyPlate', { screen: screen.value, balance: beside.now(props.param.balance) as number })
         : null;
     histogram.value = found?.histogram ?? [];
   },
   (error) => notices.problem(error),
 );
-watch(
-  [() => bench.frame, screen, () => player.playing, () => beside.now('balance')],
+// while frames are stepped through or played, other work comes first
+watchDebounced(
+  [() => bench.frame, screen, () => player.playing, () => beside.now(props.param.balance)],
   () => {
     if (!player.playing) void refresh();
   },
-  { immediate: true },
+  { debounce: 300, immediate: true },
 );
 
 /** Bars by the logarithm, since edges are few beside screen and subject. */
@@ -63,8 +65,8 @@ const bars = computed(() => {
 });
 
 /** An older key counts its ends on a ramp of its own. */
-const from = computed(() => (beside.now('tolerance') as number | undefined) ?? 0);
-const long = computed(() => (beside.now('softness') as number | undefined) ?? 1);
+const from = computed(() => (beside.now(props.param.ramp[0]) as number | undefined) ?? 0);
+const long = computed(() => (beside.now(props.param.ramp[1]) as number | undefined) ?? 1);
 const ends = computed(() =>
   (['clear', 'solid'] as const).map((end) => {
     const name = props.param[end];

@@ -24,11 +24,14 @@ export type Reading = z.infer<typeof readingSchema>;
 export interface ReadingParam extends ParamBase<Reading | null> {
   kind: 'reading';
   default: null;
-  /** the parameter with the colours that it is read for */
+  /** the parameters with the colours that it is read for, and with the balance of the other two channels */
   of: string;
+  balance: string;
   /** the numbers that take its clear and its solid */
   clear: string;
   solid: string;
+  /** the numbers with the beginning and the width of the ramp that both are counted on */
+  ramp: readonly [from: string, width: string];
   /** values with which those are meant */
   along: Readonly<Record<string, unknown>>;
 }
