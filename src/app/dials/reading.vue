@@ -14,7 +14,7 @@ import { useNotices } from '../stores/notices';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 import type { DialProps } from './define';
-import { readInto } from './read-plate';
+import { readInto } from '../stores/read-plate';
 import { SIBLINGS } from './siblings';
 
 /** What a key makes of likeness to the screen: the frame's pixels by that, and the matte's way from clear to solid, whose ends are dragged. */

@@ -14,7 +14,7 @@ import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
 import { colourWithout } from '../viewer/shot-colour';
 import type { DialEmits, DialProps } from './define';
-import { readInto } from './read-plate';
+import { readInto } from '../stores/read-plate';
 
 /** Picked colours of a pass: swatches, picking on the picture, and for a single colour the browser's own chooser. */
 const props = defineProps<DialProps<SamplesParam, Colour[]>>();

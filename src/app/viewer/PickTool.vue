@@ -11,7 +11,7 @@ import { planBefore } from '../../core/plan/looks';
 import { intoPicture } from '../../core/plan/placing';
 import { valueAt } from '../../core/time/values';
 import { useEngine } from '../../engine/client';
-import { readInto } from '../dials/read-plate';
+import { readInto } from '../stores/read-plate';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';

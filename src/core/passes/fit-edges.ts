@@ -54,7 +54,7 @@ export function fitEdges(
   kernels.evenPlane(matte, w, h, even);
   const width = kernels.edgeWidth(even, w, h, offset, gain);
   // what is solid is so up to the edge; hair is looked for further out
-  const solid = Math.min(around, Math.max(1, Math.round(width / 2)));
+  const solid = Math.min(around, Math.max(1, Math.round(width / 3)));
   const deep = Math.max(around, Math.min(DEEPEST, Math.round(around * DEEPER)));
   const marks = scratch(w * h + 16);
   arena.scratch(kernels.marksScratch(w, h), (at) =>

@@ -6,9 +6,9 @@ import { paramsOf } from '../../core/passes/registry';
 import { planBefore } from '../../core/plan/looks';
 import { steadyAt } from '../../core/time/values';
 import { useEngine } from '../../engine/client';
-import { useBench } from '../stores/bench';
-import { useNotices } from '../stores/notices';
-import { useProject } from '../stores/project';
+import { useBench } from './bench';
+import { useNotices } from './notices';
+import { useProject } from './project';
 
 /**
  * Takes colours for the screen of the chosen layer's pass and reads the plate for them, in one step. The values that follow the reading are set
