@@ -2,9 +2,10 @@
 import { alphas, blues, greens, reds, scatter } from './lanes';
 import { decode, encode } from './light';
 import { cellAt, past, pixelAt, screenPart } from './key';
+import { CLEAR, DEEP } from './sure';
 
 /** Marked pixels that are left alone: clear ones, and those far inside. */
-const LEFT_ALONE: i32 = 6;
+const LEFT_ALONE: i32 = <i32>CLEAR | <i32>DEEP;
 /** How far above the mean of what lies inside a colour may be. */
 const ROOM: f32 = 1.03;
 /** The least that is left of the key channel where an inside of one colour has more. */

@@ -6,6 +6,7 @@ import { beginningOf, type Param, type Params } from '../../core/params/registry
 import { steadyAt } from '../../core/time/values';
 import { dialOf } from './define';
 import { openGroups } from './open-groups';
+import ParamList from './ParamList.vue';
 import { SIBLINGS } from './siblings';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
@@ -54,7 +55,7 @@ const groups = computed(() =>
   })),
 );
 
-function change(name: string, value: unknown, dragging = false): void {
+function change(name: string, value: unknown, dragging: boolean): void {
   if (dragging) player.touching = true;
   emit('change', name, value, dragging);
 }
@@ -74,33 +75,11 @@ provide(SIBLINGS, {
 
 <template>
   <div>
-    <component
-      :is="dial"
-      v-for="{ name, param, dial } in always"
-      :key="name"
-      :name="name"
-      :param="param"
-      :value="valueOf(name)"
-      :path="`${path}.${name}`"
-      :disabled="disabled"
-      @change="(value: unknown, dragging?: boolean) => change(name, value, dragging)"
-      @end="end"
-    />
+    <ParamList :dials="always" :path="path" :disabled="disabled" />
     <v-expansion-panels v-if="groups.length" v-model="openGroups" multiple flat class="groups">
       <v-expansion-panel v-for="group in groups" :key="group.title" :value="group.title" :title="group.title">
         <template #text>
-          <component
-            :is="dial"
-            v-for="{ name, param, dial } in group.shown"
-            :key="name"
-            :name="name"
-            :param="param"
-            :value="valueOf(name)"
-            :path="`${path}.${name}`"
-            :disabled="disabled"
-            @change="(value: unknown, dragging?: boolean) => change(name, value, dragging)"
-            @end="end"
-          />
+          <ParamList :dials="group.shown" :path="path" :disabled="disabled" />
         </template>
       </v-expansion-panel>
     </v-expansion-panels>
