@@ -52,7 +52,7 @@ ${cutout}
 
 ## Colour key on plates with known truth
 
-Six decoded frames of each 4:2:0 plate, one pick of 24×24 pixels, default dials. The edge band is where the true matte is between 0.02 and 0.98. Solid and clear are measured four pixels away from any edge. The last column but one is the mean error, in the edge band, of what was cut out over three new backgrounds; the plain keys keep the frame's own colours.
+Six decoded frames of each 4:2:0 plate, a new key after one pick of 24×24 pixels. The edge band is where the true matte is between 0.02 and 0.98. Solid and clear are measured four pixels away from any edge. The last column but one is the mean error, in the edge band, of what was cut out over three new backgrounds; the plain keys keep the frame's own colours.
 
 ${keys}
 
