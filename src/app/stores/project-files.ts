@@ -25,11 +25,6 @@ export async function openProjectFile(file: File): Promise<Project> {
       `“${file.name}” was opened without what could not be read: ${leftOut(left)}. The file stays as it is.`,
       'problem',
     );
-  // one file after the other, so that the same project twice becomes two
-  return navigator.locks.request('opening a project file', () => keepProject(read, media));
-}
-
-async function keepProject(read: Project, media: ReadonlyMap<string, Blob>): Promise<Project> {
   const taken = await hasProject(read.id);
   const project: Project = taken
     ? { ...read, id: newId<ProjectId>(), name: `${read.name} (copy)`.slice(0, 200) }
