@@ -109,7 +109,7 @@ export function fitRow(
   for (let x = 0; x < n; x += 4, src += 64, matte += 16, above += 16, below += 16, out += 16, marks += 4) {
     const left = n - x;
     let best = zero;
-    if (left < 4 || load<u32>(marks) == 0 || !sureAll(load<u32>(marks))) {
+    if (left < 4 || !sureAll(load<u32>(marks))) {
       const p0 = v128.load(src);
       const p1 = pixelAt(src, 1, left);
       const p2 = pixelAt(src, 2, left);

@@ -42,13 +42,7 @@ function read({ noise = 0, uneven = 0, spill = 0, soft = 2, pane = 1 }: Made): R
     }
     floats[i * 4 + 3] = 1;
   }
-  const taken: number[] = [];
-  const scratch = (bytes: number) => {
-    taken.push(bench.arena.take(bytes));
-    return taken.at(-1)!;
-  };
-  const found = readPlate(picture, [SCREEN], 0, { ...bench, scratch })!;
-  taken.forEach((at) => bench.arena.give(at));
+  const found = bench.arena.lending((scratch) => readPlate(picture, [SCREEN], 0, { ...bench, scratch }))!;
   picture.release();
   expect(found.histogram.reduce((a, b) => a + b)).toBe(W * H);
   return found.reading;

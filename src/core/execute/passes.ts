@@ -192,14 +192,8 @@ function withTools<T>(
   use: (tools: PassTools) => T,
   moments: PassPlan['moments'] = [],
 ): T {
-  const taken: number[] = [];
   const held: Picture[] = [];
-  const scratch = (bytes: number) => {
-    const at = arena.take(bytes);
-    taken.push(at);
-    return at;
-  };
-  try {
+  const work = (scratch: (bytes: number) => number): T => {
     const coverage = (plan: CoveragePlan, rect: Rect) => {
       const plane = space.coverage(plan, rect);
       const at = scratch(plane.byteLength + 12);
@@ -226,8 +220,10 @@ function withTools<T>(
       moment: (index) => (moments[index] && space.moment?.(moments[index])) || null,
       plate: (plan, rect) => partOf(plates.get(plan, space.size), rect),
     });
+  };
+  try {
+    return arena.lending(work);
   } finally {
-    taken.forEach((at) => arena.give(at));
     held.forEach((picture) => picture.release());
   }
 }

@@ -87,6 +87,20 @@ export class Arena {
     }
   }
 
+  /** Runs with scratch memory that is taken bit by bit and all given back afterwards. */
+  lending<T>(use: (scratch: (bytes: number) => number) => T): T {
+    const taken: number[] = [];
+    try {
+      return use((bytes) => {
+        const at = this.take(bytes);
+        taken.push(at);
+        return at;
+      });
+    } finally {
+      taken.forEach((at) => this.give(at));
+    }
+  }
+
   /** Runs work that waits for nothing; when it throws, all that it took and did not give back is given back. */
   guarded<T>(work: () => T): T {
     const outer = this.watched;

@@ -112,13 +112,7 @@ export function pickedKey(bench: TestBench, truth: TruthFrame, screen: readonly 
     ),
   );
   const picture = pictureIn(bench, truth);
-  const taken: number[] = [];
-  const scratch = (bytes: number) => {
-    taken.push(bench.arena.take(bytes));
-    return taken.at(-1)!;
-  };
-  const { reading } = readPlate(picture, screen, 0, { ...bench, scratch })!;
-  taken.forEach((at) => bench.arena.give(at));
+  const { reading } = bench.arena.lending((scratch) => readPlate(picture, screen, 0, { ...bench, scratch }))!;
   picture.release();
   return { ...begun, screen, ...readValues('reading', params['reading'] as ReadingParam, reading) };
 }
