@@ -75,8 +75,9 @@ const ends = computed(() =>
     return { end, name, param, value, at: Math.min(1, Math.max(0, from.value + value * long.value)) };
   }),
 );
-const isRead = (end: 'clear' | 'solid', value: number): boolean =>
-  props.value !== null && Math.abs(props.value[end] - value) < 1e-6;
+/** Where the value of an end comes from, once a plate has been read. */
+const origin = (end: 'clear' | 'solid', value: number): string =>
+  props.value === null ? '' : Math.abs(props.value[end] - value) < 1e-6 ? 'measured' : 'by hand';
 const line = computed(() => {
   const [clear, solid] = ends.value.map(({ at }) => at * WIDE) as [number, number];
   return `0,${TALL} ${clear},${TALL} ${solid},2 ${WIDE},2`;
@@ -158,7 +159,7 @@ const read = (): Promise<void> => readInto(bench.pass!.id, props.name, screen.va
       v-for="end in ends"
       :key="end.name"
       :label="end.param.label"
-      :note="isRead(end.end, end.value) ? 'measured' : 'by hand'"
+      :note="origin(end.end, end.value)"
       :help="end.param.help"
       unit="%"
       :path="path.replace(/[^.]*$/, end.name)"
@@ -171,7 +172,7 @@ const read = (): Promise<void> => readInto(bench.pass!.id, props.name, screen.va
       @end="beside.end()"
     />
     <p v-if="value" class="dim words" role="note">{{ plateInWords(value) }}</p>
-    <v-btn size="small" :disabled="disabled || !screen.length" @click="read">Read the plate anew</v-btn>
+    <v-btn size="small" class="again" :disabled="disabled || !screen.length" @click="read">Read the plate anew</v-btn>
   </div>
 </template>
 
@@ -225,6 +226,9 @@ svg {
   justify-content: space-between;
   margin: 6px 0 4px;
   font-size: 0.6875rem;
+}
+.again {
+  margin-top: 4px;
 }
 .words {
   margin: 6px 0;

@@ -60,7 +60,7 @@ export function plateInWords({ noise, uneven, spill, edge }: Reading): string {
   const grain = noise < 0.006 ? 'hardly any noise' : noise < 0.018 ? 'some noise' : 'strong noise';
   const screen = uneven < 0.06 ? 'an even screen' : uneven < 0.18 ? 'a slightly uneven screen' : 'an uneven screen';
   const light =
-    spill < 0.03
+    spill < 0.01
       ? 'none of its light on the subject'
       : spill < 0.12
         ? 'some of its light on the subject'
