@@ -122,6 +122,11 @@ export class Arena {
     return new Float32Array(this.memory.buffer, at, length);
   }
 
+  /** A view of doubles; valid until the next take. */
+  doubles(at: number, length: number): Float64Array {
+    return new Float64Array(this.memory.buffer, at, length);
+  }
+
   /** A view of bytes; valid until the next take. */
   bytes(at: number, length: number): Uint8ClampedArray<ArrayBuffer> {
     return new Uint8ClampedArray(this.memory.buffer as ArrayBuffer, at, length);

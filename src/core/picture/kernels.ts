@@ -316,6 +316,48 @@ export interface Kernels {
     scale: number,
     t: number,
   ): void;
+  bytesPlane(src: number, n: number, dst: number): void;
+  rgbaPlane(src: number, n: number, dst: number): void;
+  seePattern(
+    plane: number,
+    w: number,
+    h: number,
+    map: number,
+    pw: number,
+    ph: number,
+    near: number,
+    out: number,
+  ): void;
+  matchStep(
+    plane: number,
+    w: number,
+    h: number,
+    map: number,
+    pattern: number,
+    pw: number,
+    ph: number,
+    kind: number,
+    windowed: number,
+    stray: number,
+    seen: number,
+    out: number,
+  ): void;
+  matchSearch(
+    plane: number,
+    w: number,
+    h: number,
+    map: number,
+    pattern: number,
+    pw: number,
+    ph: number,
+    windowed: number,
+    reach: number,
+    taken: number,
+    seen: number,
+    out: number,
+    scores: number,
+  ): void;
+  cornerPlane(plane: number, w: number, h: number, r: number, out: number): void;
   blurRows(
     src: number,
     dst: number,
