@@ -13,7 +13,7 @@ import {
 } from '../src/core/document/schema';
 import type { Ease, Key } from '../src/core/base/value';
 import { writeProjectFile } from '../src/core/formats/project-file';
-import { momentOf } from '../src/core/time/moment';
+import { momentOf } from '../src/core/place/moment';
 import { valueAt } from '../src/core/time/values';
 import type { Row } from './kernels';
 

@@ -1,4 +1,4 @@
-import { momentOf } from '../../core/time/moment';
+import { momentOf } from '../../core/place/moment';
 import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import type { Edit } from '../../core/document/edit';

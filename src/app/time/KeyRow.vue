@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { momentOf } from '../../core/time/moment';
+import { momentOf } from '../../core/place/moment';
 import type { KeyRef } from '../../core/document/edits/keys';
 import type { Layer } from '../../core/document/schema';
 import { valueIn, type ValueEntry } from '../../core/document/edits/values';

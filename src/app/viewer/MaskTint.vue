@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
-import { layerProjection } from '../../core/plan/placing';
+import { layerProjection } from '../../core/place/projection';
 import { planCoverage } from '../../core/plan/masks';
 import { useEngine } from '../../engine/client';
 import { latestOnly } from '../base/latest';

@@ -1,5 +1,5 @@
 import { computed, type ComputedRef } from 'vue';
-import { layerProjection } from '../../core/plan/placing';
+import { layerProjection } from '../../core/place/projection';
 import { project, projectiveInverse, type Projective } from '../../core/picture/matrix';
 import { useBench } from '../stores/bench';
 import type { ViewFrame, XY } from './frame';

@@ -34,8 +34,8 @@ function partAt(path: Path, project: Project): { schema: z.ZodType; value: unkno
 }
 
 /** Properties that lead to other things of the project, and lists of things that have an id. */
-const LINKS = ['parent', 'matte', 'source'];
-const LISTS = ['stock', 'shots', 'layers', 'passes', 'masks'];
+const LINKS = ['parent', 'matte', 'source', 'drivers'];
+const LISTS = ['stock', 'shots', 'layers', 'passes', 'masks', 'tracks'];
 
 /** @param project as it is after the changes @throws JackplaneError bad-value when the document would not follow its schema any more */
 export function checkChanges(project: Project, changes: readonly Change[], name: string): void {

@@ -10,6 +10,7 @@ import {
   type Stock,
   type StockId,
 } from './schema';
+import type { Track, TrackId } from './track';
 import type { Value } from '../base/value';
 
 /** @throws JackplaneError not-found */
@@ -39,6 +40,14 @@ export function stockIn(project: Project, id: StockId): Stock {
   return found(
     project.stock.find((item) => item.id === id),
     'stock item',
+  );
+}
+
+/** @throws JackplaneError not-found */
+export function trackIn(project: Project, id: TrackId): Track {
+  return found(
+    project.tracks.find((track) => track.id === id),
+    'track',
   );
 }
 

@@ -17,6 +17,7 @@ const LISTS: Record<string, string> = {
   passes: 'pass',
   masks: 'mask',
   markers: 'marker',
+  tracks: 'track',
 };
 /** Most parts that are left out before the whole is given up. */
 const MOST = 500;

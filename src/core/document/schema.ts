@@ -4,6 +4,7 @@ import { valuesSchema, type Params } from '../params/registry';
 import { passOf } from '../passes/registry';
 import { sourceOf } from '../sources/registry';
 import { maskIdSchema, maskSchema, MOST_MASKS } from './mask';
+import { trackSchema } from './track';
 import { easeSchema, framesSchema, valueOf, type Value } from '../base/value';
 
 /** The version of the document format that this code writes. */
@@ -256,25 +257,39 @@ export function groupLoop(shots: readonly Shot[]): string[] | null {
 }
 
 /** Names of layers that follow each other, or take their mattes from each other, in a circle; or null. */
-export const parentLoop = (layers: readonly Pick<Layer, 'id' | 'name' | 'parent'>[]): string[] | null =>
-  loopAlong(layers, (layer) => layer.parent?.layer);
+export const followLoop = (layers: readonly Pick<Layer, 'id' | 'name' | 'parent' | 'place'>[]): string[] | null =>
+  loopAlong(layers, ({ parent, place }) => [...(parent ? [parent.layer] : []), ...carriersOfPlace(place)]);
+/** The layers through which a place follows tracks. */
+const carriersOfPlace = (place: Place): string[] =>
+  Object.values(place).flatMap((value) =>
+    typeof value === 'object' && value !== null && 'drivers' in value
+      ? (value.drivers ?? []).flatMap((driver) => (driver.type === 'follow' ? [String(driver['layer'])] : []))
+      : [],
+  );
 export const matteLoop = (layers: readonly Pick<Layer, 'id' | 'name' | 'matte'>[]): string[] | null =>
-  loopAlong(layers, (layer) => layer.matte?.layer);
+  loopAlong(layers, ({ matte }) => (matte ? [matte.layer] : []));
 
 /** Every layer is walked over once, however long the chains are. */
 function loopAlong<T extends { id: LayerId; name: string }>(
   layers: readonly T[],
-  leads: (layer: T) => LayerId | undefined,
+  leads: (layer: T) => readonly string[],
 ): string[] | null {
-  const byId = new Map(layers.map((layer) => [layer.id, layer]));
-  const free = new Set<T>();
-  for (const layer of layers) {
-    const way = new Set<T>();
-    for (let next: T | undefined = layer; next && !free.has(next); next = byId.get(leads(next) as LayerId)) {
-      if (way.has(next)) return [...way].slice([...way].indexOf(next)).map((item) => item.name);
-      way.add(next);
+  const byId = new Map<string, T>(layers.map((layer) => [layer.id, layer]));
+  const done = new Set<T>();
+  for (const start of layers) {
+    // the way to where it is looked now, each with the leads not yet gone along
+    const way = done.has(start) ? [] : [{ layer: start, left: [...leads(start)] }];
+    for (let last = way.at(-1); last; last = way.at(-1)) {
+      const next = byId.get(last.left.pop() ?? '');
+      if (next) {
+        const met = way.findIndex(({ layer }) => layer === next);
+        if (met >= 0) return way.slice(met).map(({ layer }) => layer.name);
+        if (!done.has(next)) way.push({ layer: next, left: [...leads(next)] });
+      } else if (!last.left.length) {
+        done.add(last.layer);
+        way.pop();
+      }
     }
-    way.forEach((item) => free.add(item));
   }
   return null;
 }
@@ -293,8 +308,8 @@ export const projectShape = z
     modified: z.iso.datetime(),
     stock: z.array(stockSchema).max(5000),
     shots: z.array(shotSchema).max(1000),
-    /** measured motion, pinned pictures, and things saved to be used again */
-    tracks: z.array(kept).max(1000),
+    tracks: z.array(trackSchema).max(1000),
+    /** pinned pictures, and things saved to be used again */
     stills: z.array(kept).max(1000),
     jigs: z.array(kept).max(1000),
   })
@@ -315,12 +330,13 @@ export function crossProblems(project: Project): string[] {
     seen.add(value);
   };
   project.stock.forEach((item) => once(item.id, 'stock'));
+  project.tracks.forEach((item) => once(item.id, 'track'));
   const known = new Set(project.shots.map((shot) => shot.id));
   const circle = groupLoop(project.shots);
   if (circle) problems.push(`groups show each other in a circle: ${circle.join(', ')}`);
   for (const shot of project.shots) {
     once(shot.id, 'shot');
-    const loop = parentLoop(shot.layers);
+    const loop = followLoop(shot.layers);
     if (loop) problems.push(`layers follow each other in a circle: ${loop.join(', ')}`);
     const matted = matteLoop(shot.layers);
     if (matted) problems.push(`layers take their mattes from each other in a circle: ${matted.join(', ')}`);

@@ -318,16 +318,7 @@ export interface Kernels {
   ): void;
   bytesPlane(src: number, n: number, dst: number): void;
   rgbaPlane(src: number, n: number, dst: number): void;
-  seePattern(
-    plane: number,
-    w: number,
-    h: number,
-    map: number,
-    pw: number,
-    ph: number,
-    near: number,
-    out: number,
-  ): void;
+  seePattern(plane: number, w: number, h: number, map: number, pw: number, ph: number, near: number, out: number): void;
   matchStep(
     plane: number,
     w: number,

@@ -1,5 +1,5 @@
 // Where a layer lies in its shot.
-import { carriedBy, placeMatrix, tiltMatrix } from '../place/place';
+import { layerProjection } from '../place/projection';
 import {
   multiply,
   projective,
@@ -21,21 +21,6 @@ const reducedTilt = (m: Projective, by: number): Projective =>
   projectiveProduct(projective(scaling(1 / by, 1 / by)), projectiveProduct(m, projective(scaling(by, by))));
 export const reduced = (m: Matrix, by: number): Matrix =>
   multiply(scaling(1 / by, 1 / by), multiply(m, scaling(by, by)));
-
-/** Source pixels → shot pixels of a layer at a moment, with all that it follows; without its tilt. */
-export function layerMatrix(moment: Moment, source: Size): Matrix {
-  const own = placeMatrix(moment, source);
-  return moment.layer.parent ? multiply(carriedBy(moment), own) : own;
-}
-
-export function layerTilt(moment: Moment, source: Size): Projective | null {
-  const own = tiltMatrix(moment, source);
-  return own && moment.layer.parent ? projectiveProduct(projective(carriedBy(moment)), own) : own;
-}
-
-/** Source pixels → shot pixels of a layer at a moment, its tilt included. */
-export const layerProjection = (moment: Moment, source: Size): Projective =>
-  layerTilt(moment, source) ?? projective(layerMatrix(moment, source));
 
 /** Most samples of motion blur in a reduced preview; a render takes them all. */
 const PREVIEW_SAMPLES = 8;

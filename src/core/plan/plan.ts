@@ -12,13 +12,15 @@ import {
 import type { CoveragePlan } from '../masks/coverage';
 import type { Matrix } from '../picture/matrix';
 import { sourceOf } from '../sources/registry';
-import { momentOf, type Moment, type Reduction } from '../time/moment';
+import { momentOf } from '../place/moment';
+import type { Moment, Reduction } from '../time/moment';
 import { frameAt, secondsAt, STAMP_ROUNDING } from '../time/rate';
 import { sourceFrameAt } from '../time/speed';
 import { valueAt } from '../time/values';
 import { hash } from '../base/hash';
 import { isIdle, planPasses, resolveTools, valuesOf, type PlanMoment } from './passes';
-import { layerMatrix, layerTilt, planTrail, reduced, reducedOrNull } from './placing';
+import { layerMatrix, layerTilt } from '../place/projection';
+import { planTrail, reduced, reducedOrNull } from './placing';
 import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, Size, SourcePlan, Tables } from './types';
 
 export interface PlanOptions {

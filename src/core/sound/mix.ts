@@ -1,4 +1,5 @@
-import { momentOf, type Moment } from '../time/moment';
+import { momentOf } from '../place/moment';
+import type { Moment } from '../time/moment';
 import { shotIn, stockIn } from '../document/find';
 import { mapped } from '../document/edits/values';
 import { groupOf, stockOf, type Project, type ShotId, type StockId } from '../document/schema';

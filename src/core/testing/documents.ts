@@ -55,6 +55,7 @@ import type {
   StockId,
 } from '../document/schema';
 import { valueAt } from '../time/values';
+import { LOOKUP } from '../place/moment';
 import type { Moment } from '../time/moment';
 import type { Value } from '../base/value';
 import { BLEND_MODES } from '../picture/blend';
@@ -109,7 +110,7 @@ export const momentAt = (
   frame: number,
   layer: Layer = layerOf('any', colourSource([0, 0, 0])),
   shot: Shot = shotOf({ layers: [layer] }),
-): Moment => ({ project: projectOf([], { ...shot }), shot, layer, frame, reduction: 1 });
+): Moment => ({ project: projectOf([], { ...shot }), shot, layer, frame, reduction: 1, lookup: LOOKUP });
 export const placeMoment = (place: Layer['place'], frame: number, { w, h }: { w: number; h: number }): Moment => {
   const layer = { ...layerOf('any', colourSource([0, 0, 0])), place };
   return momentAt(frame, layer, shotOf({ width: w, height: h, layers: [layer] }));

@@ -1,4 +1,5 @@
 import type { Layer, Project, Shot } from '../document/schema';
+import type { Projective } from '../picture/matrix';
 
 /** Preview scales: 1, ½ or ¼, as the whole factor by which pictures are reduced. */
 export type Reduction = 1 | 2 | 4;
@@ -11,22 +12,16 @@ export interface Moment {
   /** of layer time; may be fractional */
   frame: number;
   reduction: Reduction;
+  lookup: Lookup;
+  /** layers whose values wait for this one */
+  following?: readonly string[];
 }
 
-/** @param frame of the shot */
-export const momentOf = (
-  project: Project,
-  shot: Shot,
-  layer: Layer,
-  frame: number,
-  reduction: Reduction = 1,
-): Moment => ({
-  project,
-  shot,
-  layer,
-  frame: frame - layer.span.start,
-  reduction,
-});
+/** What values look up that lies outside of them. */
+export interface Lookup {
+  /** a layer's pixels → the shot's at full size, both counted from the middle; null when it has no picture */
+  projection(moment: Moment): Projective | null;
+}
 
 /** The same moment of the shot, seen from another of its layers. */
 export const onLayer = (moment: Moment, layer: Layer): Moment => ({

@@ -68,9 +68,15 @@ export class Tracker {
     this.first.release();
   }
 
-  /** Goes on from a place that is known to be right, such as one mended by hand, without another pattern. */
-  goOnFrom(map: Projective): void {
-    this.path = [map];
+  /** Where the pattern was found last. */
+  get here(): Projective {
+    return this.path.at(-1)!;
+  }
+
+  /** Goes on from where something moved it that is known to be right. @param moved of places from the centre of the frame, since the first frame */
+  putFrom(moved: Projective, { w, h }: { w: number; h: number }): void {
+    const off = (by: number): Projective => [1, 0, (by * w) / 2, 0, 1, (by * h) / 2, 0, 0, 1];
+    this.path = [projectiveProduct(off(1), projectiveProduct(moved, projectiveProduct(off(-1), this.subject.map)))];
   }
 
   /** Where the pattern is likely to be next: it goes on as it went. */
@@ -122,7 +128,8 @@ export class Tracker {
   private anchored(frame: LumaPyramid, step: Fit): Fit | null {
     const own = this.first.align(frame, step.map, 1);
     if (own && own.alike >= KIN && apart(own.map, step.map) < this.tolerance) return own;
-    if (this.latest === this.first) return own && own.alike >= ALIKE && apart(own.map, step.map) < this.tolerance ? own : null;
+    if (this.latest === this.first)
+      return own && own.alike >= ALIKE && apart(own.map, step.map) < this.tolerance ? own : null;
     const renewed = this.latest.align(frame, step.map, 1);
     return renewed && renewed.alike >= ALIKE && apart(renewed.map, step.map) < this.tolerance ? renewed : null;
   }

@@ -3,7 +3,7 @@ import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
 import {
   matteLoop,
-  parentLoop,
+  followLoop,
   type Layer,
   type LayerId,
   type Place,
@@ -16,7 +16,7 @@ import { still, type Value } from '../../base/value';
 import { JackplaneError } from '../../base/errors';
 import { firstValues } from '../../params/registry';
 import { sourceOf } from '../../sources/registry';
-import { momentOf } from '../../time/moment';
+import { momentOf } from '../../place/moment';
 import { apply, invert, multiply } from '../../picture/matrix';
 import { plain } from '../draft';
 import { framedFrames, type FramingStop } from '../../place/framing';
@@ -252,7 +252,7 @@ export const setParent = (project: Project, at: At, parent: Layer['parent']): Ed
   const shot = shotIn(project, at.shot);
   const layer = layerIn(shot, at.layer);
   const frame = at.frame ?? layer.span.start;
-  const loop = parentLoop(shot.layers.map((item) => (item.id === layer.id ? { ...item, parent } : item)));
+  const loop = followLoop(shot.layers.map((item) => (item.id === layer.id ? { ...item, parent } : item)));
   if (loop)
     throw new JackplaneError(
       'loop',

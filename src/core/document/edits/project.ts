@@ -94,11 +94,12 @@ export const relinkStock = (project: Project, id: StockId, facts: Pick<Stock, 'f
   },
 });
 
-/** Removes stock and every layer that shows it. */
+/** Removes stock, every layer that shows it, and every track of it. */
 export const removeStock = (project: Project, id: StockId): Edit => ({
   name: `Delete ${stockIn(project, id).name}`,
   apply: (draft) => {
     draft.stock = draft.stock.filter((item) => item.id !== id);
+    draft.tracks = draft.tracks.filter((track) => (track.stock as string) !== id);
     for (const shot of draft.shots) {
       shot.layers = shot.layers.filter((layer) => stockOf(layer) !== id);
     }

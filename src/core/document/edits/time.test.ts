@@ -2,12 +2,12 @@ import { stockSource } from '../../document/edits/layers';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { sourceSeconds } from '../../plan/plan';
-import { layerMatrix } from '../../plan/placing';
+import { layerMatrix } from '../../place/projection';
 import { apply } from '../../picture/matrix';
 import { placeMoment, shotMoment, valueOn, SHOT, colourSource, layerOf, projectOf } from '../../testing/documents';
 import { perform, undoStep, type Edit } from '../edit';
 import { layerIn } from '../find';
-import { type Layer, type LayerId, type PassId, type Project, parentLoop, projectSchema } from '../schema';
+import { type Layer, type LayerId, type PassId, type Project, followLoop, projectSchema } from '../schema';
 import { still, type Key, type Value } from '../../base/value';
 import {
   easeKeys,
@@ -553,6 +553,6 @@ describe('following', () => {
     expect(looked).toBeLessThan(20_000);
     // the sum of 0.01·k up to the layer before
     for (const i of [1, 2, 500, 999]) expect(places[i]![4]).toBeCloseTo((0.01 * (i * (i - 1))) / 2, 6);
-    expect(parentLoop(shot.layers)).toBeNull();
+    expect(followLoop(shot.layers)).toBeNull();
   });
 });

@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import type { Driver } from './define';
+import { follow } from './follow';
 import { jitter } from './jitter';
 
-const DRIVERS: readonly Driver[] = [jitter];
+const DRIVERS: readonly Driver[] = [jitter, follow];
 const byType = new Map(DRIVERS.map((driver) => [driver.type, driver]));
 
 /** @returns the declaration, or undefined for a type that this version does not know */
