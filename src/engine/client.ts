@@ -21,7 +21,9 @@ import type { DecodeApi, DecoderNews } from './workers/decode.worker';
 import type { EncodeApi } from './workers/encode.worker';
 import type { FilesApi } from './workers/files.worker';
 import type { RenderApi } from './workers/render.worker';
+import type { TrackApi } from './workers/track.worker';
 import type { SoundApi } from './workers/sound.worker';
+import { TrackRunner } from './tracks';
 
 /** What this browser lacks, each as a sentence; empty when everything is there. */
 export function missingAbilities(): string[] {
@@ -67,6 +69,15 @@ export class Engine {
     return { api, terminate: () => worker.terminate() };
   });
   readonly mix = this.sounds.mix;
+  /** follows patterns; begun when first needed */
+  readonly tracks = new TrackRunner(async () => {
+    const thread = threadOf<TrackApi>(
+      new Worker(new URL('./workers/track.worker.ts', import.meta.url), { type: 'module' }),
+    );
+    const port = await connected(this.decode.api);
+    await thread.api.start(this.module, this.budget.arena, Comlink.transfer(port, [port]));
+    return { api: thread.api, terminate: () => thread.worker.terminate() };
+  });
   private reading: string | null = null;
   private rendering = false;
   private resting: Promise<void> | null = null;
@@ -147,6 +158,7 @@ export class Engine {
       const port = await connected(this.decode.api);
       await render.api.connectDecoder(Comlink.transfer(port, [port]));
     }
+    this.tracks.rest();
     for (const [id, { file, name }] of this.open) {
       if (id === stuck) await this.decode.api.refuse(id, name);
       else await this.decode.api.open(id, file, name);
@@ -295,6 +307,7 @@ export class Engine {
     if (this.rendering || this.open.size) return;
     this.encoder?.worker.terminate();
     this.encoder = null;
+    this.tracks.rest();
     const old = await this.queue.replace(() => this.makeRenderers());
     old.forEach(({ worker }) => worker.terminate());
     await this.decode.api.rest();

@@ -90,6 +90,17 @@ export class Pattern {
     this.levels.forEach(({ at }) => this.tools.arena.give(at));
   }
 
+  /** Samples of its finest level each way. */
+  get size(): { w: number; h: number } {
+    const { w, h } = this.levels[0]!;
+    return { w, h };
+  }
+  /** Its finest level as 8-bit grey. */
+  grey(): Uint8Array {
+    const { at, w, h } = this.levels[0]!;
+    return Uint8Array.from(this.tools.arena.floats(at, w * h), (v) => Math.min(255, Math.max(0, Math.round(v * 255))));
+  }
+
   /** How surely it can be found again: the smaller eigenvalue of how its light 0…1 changes from pixel to pixel, at its finest level. */
   strength(): number {
     const { at, w, h, unit } = this.levels[0]!;

@@ -5,7 +5,7 @@ import { likeness, LumaPyramid, type Tools } from './luma';
 import { mapBetween, type Point } from './motion';
 import type { Freedom } from './pattern';
 import type { Sample, TrackKind } from './samples';
-import { Tracker, type Loss, type Subject } from './tracker';
+import { Tracker, type Glimpse, type Loss, type Subject } from './tracker';
 
 type Corners = readonly [Point, Point, Point, Point];
 
@@ -99,13 +99,13 @@ export function drawnPoints(kind: TrackKind, size: Run['size'], patterns: readon
 
 /**
  * Measures frame by frame. @param fetch a frame of the clip, or null behind its end
- * @param tell what was measured; returns false to stop, what was told of before stays
+ * @param tell what was measured, and what may be asked to be seen of it; returns false to stop, what was told of before stays
  */
 export async function runTrack(
   tools: Tools,
   run: Run,
   fetch: (frame: number) => Promise<FetchedPicture | null>,
-  tell: (measured: Measured) => boolean,
+  tell: (measured: Measured, glimpse: () => Glimpse | null) => boolean,
 ): Promise<RunEnd> {
   const { kind, size, from, to, fixed } = run;
   const way = to < from ? -1 : 1;
@@ -123,8 +123,10 @@ export async function runTrack(
     for (const subject of subjects) trackers.push(new Tracker(tools, subject!, before));
     const strength = Math.min(...trackers.map((tracker) => tracker.strength()));
     if (strength < PLAIN) return { why: 'plain', strength };
+    const glimpse = (): Glimpse | null => trackers[0]!.glimpse(now ?? before!);
+    const none = () => null;
     const told = (frame: number, maps: readonly Projective[], confidence: number) =>
-      tell({ frame, sample: { confidence, points: pointsOf(kind, size, subjects as Subject[], maps) } });
+      tell({ frame, sample: { confidence, points: pointsOf(kind, size, subjects as Subject[], maps) } }, glimpse);
     if (
       !told(
         from,
@@ -146,12 +148,12 @@ export async function runTrack(
         if (cut || found === 'outside') return { why: cut ? 'cut' : 'outside', frame };
         lostSince ??= frame;
         if (way * (frame - lostSince) >= run.patience) return { why: 'lost', frame: lostSince };
-        if (!tell({ frame, sample: null })) return { why: 'stopped' };
+        if (!tell({ frame, sample: null }, none)) return { why: 'stopped' };
       } else {
         if (lostSince === null && likeness(tools, before, now) < CUT) return { why: 'cut', frame };
         lostSince = null;
         const going = known
-          ? tell({ frame, sample: { confidence: 1, points: known } })
+          ? tell({ frame, sample: { confidence: 1, points: known } }, glimpse)
           : told(
               frame,
               found.map(({ map }) => map),

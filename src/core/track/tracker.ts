@@ -21,6 +21,13 @@ export interface Step {
   /** 0…1 */
   confidence: number;
 }
+/** The pattern as it was drawn and as it is seen now, 8-bit grey, both w×h. */
+export interface Glimpse {
+  w: number;
+  h: number;
+  first: Uint8Array;
+  now: Uint8Array;
+}
 /** Why a pattern is not followed further. */
 export type Loss = 'lost' | 'outside';
 
@@ -56,6 +63,16 @@ export class Tracker {
   private seen(frame: LumaPyramid, map: Projective): Pattern {
     const { w, h, freedom, windowed } = this.subject;
     return Pattern.of(this.tools, frame, map, w, h, freedom, windowed);
+  }
+
+  /** What is seen of it in a frame where it was found last. */
+  glimpse(frame: LumaPyramid): Glimpse {
+    const now = this.seen(frame, this.here);
+    try {
+      return { ...this.first.size, first: this.first.grey(), now: now.grey() };
+    } finally {
+      now.release();
+    }
   }
 
   /** How surely its pattern can be found again: light 0…1 by the pixel. */

@@ -1,0 +1,55 @@
+import * as Comlink from 'comlink';
+import { JackplaneError } from '../core/base/errors';
+import type { Point } from '../core/track/motion';
+import type { Run, RunEnd } from '../core/track/run';
+import type { Clip, RunNews, TrackApi } from './workers/track.worker';
+
+interface Thread {
+  api: Comlink.Remote<TrackApi>;
+  terminate(): void;
+}
+
+/** The worker that follows patterns: made when first asked, given back when a project closes. One run at a time. */
+export class TrackRunner {
+  private thread: Promise<Thread> | null = null;
+  private running = false;
+
+  constructor(private readonly begin: () => Promise<Thread>) {}
+
+  private async api(): Promise<Comlink.Remote<TrackApi>> {
+    return (await (this.thread ??= this.begin())).api;
+  }
+
+  /** @param signal stops after the frame that is being measured; what was told of before stays @throws JackplaneError of media, conflict */
+  async run(clip: Clip, run: Run, news: (news: RunNews) => void, signal: AbortSignal): Promise<RunEnd> {
+    if (this.running)
+      throw new JackplaneError('conflict', 'Another track is being measured.', 'Wait for it, or stop it.');
+    this.running = true;
+    try {
+      const api = await this.api();
+      if (signal.aborted) return { why: 'stopped' };
+      const stop = () => void api.stop();
+      signal.addEventListener('abort', stop);
+      return await api.run(clip, run, Comlink.proxy(news)).finally(() => signal.removeEventListener('abort', stop));
+    } finally {
+      this.running = false;
+    }
+  }
+
+  /** Places of a frame that can be found again well, in source pixels from the centre. */
+  async findPoints(
+    clip: Clip,
+    frame: number,
+    most: number,
+    apart: number,
+    within: readonly Point[] | null,
+  ): Promise<Point[]> {
+    return (await this.api()).findPoints(clip, frame, most, apart, within);
+  }
+
+  rest(): void {
+    void this.thread?.then((thread) => thread.terminate());
+    this.thread = null;
+    this.running = false;
+  }
+}
