@@ -75,7 +75,7 @@ async function fullProject(page: Page, crawl: Crawl): Promise<void> {
   await page.getByRole('button', { name: 'Done' }).click();
   await page
     .getByRole('region', { name: 'Dials' })
-    .getByRole('button', { name: /^Layer masks/ })
+    .getByRole('button', { name: /^Masks/ })
     .click();
   await crawl.look('masks');
   await crawl.axe('masks', DIALS);

@@ -2,7 +2,8 @@ import * as Comlink from 'comlink';
 import { JackplaneError } from '../core/base/errors';
 import type { Point } from '../core/track/motion';
 import type { Run, RunEnd } from '../core/track/run';
-import type { Clip, RunNews, TrackApi } from './workers/track.worker';
+import type { Clip, RunNews } from './types';
+import type { TrackApi } from './workers/track.worker';
 
 interface Thread {
   api: Comlink.Remote<TrackApi>;

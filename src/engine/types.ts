@@ -1,5 +1,8 @@
 import type { MediaFacts, Stock } from '../core/document/schema';
 import type { KeyCheck } from '../core/measures/key-check';
+import type { FrameRate } from '../core/time/rate';
+import type { Measured } from '../core/track/run';
+import type { Glimpse } from '../core/track/tracker';
 import type { Problem } from '../core/execute/execute';
 
 export interface Probe {
@@ -46,3 +49,17 @@ export interface RenderResult {
 
 /** Longest sound that is opened, in seconds. */
 export const MOST_SOUND_SECONDS = 30 * 60;
+
+/** The clip that is measured. */
+export interface Clip {
+  stock: string;
+  name: string;
+  rate: FrameRate;
+  /** frames in it */
+  frames: number;
+}
+/** What of a run is told of at once, and what is seen of the pattern meanwhile. */
+export interface RunNews {
+  measured: Measured[];
+  glimpse: Glimpse | null;
+}

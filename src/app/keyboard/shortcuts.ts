@@ -5,6 +5,7 @@ import { slipLayer } from '../../core/document/edits/time';
 import type { PassId } from '../../core/document/schema';
 import { VIEWS, useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
+import { useTracking } from '../stores/tracking';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
@@ -42,6 +43,7 @@ function nextPanel(by: 1 | -1): void {
 export function shortcutTable(): Shortcut[] {
   const bench = useBench();
   const masking = useMasking();
+  const tracking = useTracking();
   const player = usePlayer();
   const project = useProject();
   const selection = useSelection();
@@ -149,6 +151,7 @@ export function shortcutTable(): Shortcut[] {
     { keys: '+', shown: '+', does: 'Zoom in', run: () => void ask('zoom-in') },
     { keys: '-', shown: '−', does: 'Zoom out', run: () => void ask('zoom-out') },
     { keys: 'a', shown: 'A', does: 'Masks of the layer', run: () => masking.show() },
+    { keys: 't', shown: 'T', does: 'Tracks of the layer’s clip', run: () => tracking.show() },
     { keys: 'e', shown: 'E', does: 'Colour key: open or add', run: () => choosePass('colour-key') },
     { keys: 'p', shown: 'P', does: 'Place', run: () => bench.show('place') },
     { keys: 'g', shown: 'G', does: 'Adjust: open or add', run: () => choosePass('adjust') },

@@ -3,6 +3,8 @@ import { computed } from 'vue';
 import { titleOf } from '../../core/passes/registry';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
+import TracksPanel from '../track/TracksPanel.vue';
+import { useTracking } from '../stores/tracking';
 import MasksPanel from './MasksPanel.vue';
 import PassDials from './PassDials.vue';
 import PlaceDials from './PlaceDials.vue';
@@ -10,6 +12,7 @@ import SourceDials from './SourceDials.vue';
 
 const bench = useBench();
 const masking = useMasking();
+const tracking = useTracking();
 const title = computed(() => {
   if (!bench.layer) return 'Nothing chosen';
   if (bench.pass) return titleOf(bench.pass.type);
@@ -24,11 +27,17 @@ const position = computed(() =>
   <section class="dials" aria-label="Dials">
     <header>
       <span v-if="bench.layer && bench.size" class="segmented" role="group" aria-label="Dials of">
-        <button :aria-pressed="!masking.open" @click="masking.open = false">
+        <button
+          :aria-pressed="!masking.open && !tracking.open"
+          @click="((masking.open = false), (tracking.open = false))"
+        >
           {{ title }} <span class="mono dim">{{ position }}</span>
         </button>
         <button :aria-pressed="masking.open" title="The layer’s masks (A)" @click="masking.show()">
-          Layer masks <span class="mono dim">{{ masking.masks.length || '' }}</span>
+          Masks <span class="mono dim">{{ masking.masks.length || '' }}</span>
+        </button>
+        <button :aria-pressed="tracking.open" title="The tracks of the layer’s clip (T)" @click="tracking.show()">
+          Tracks <span class="mono dim">{{ tracking.tracks.length || '' }}</span>
         </button>
       </span>
       <span v-else class="panel-title">{{ title }}</span>
@@ -37,7 +46,8 @@ const position = computed(() =>
       >
     </header>
     <template v-if="bench.layer">
-      <MasksPanel v-if="masking.open && bench.size" />
+      <TracksPanel v-if="tracking.open && bench.size" />
+      <MasksPanel v-else-if="masking.open && bench.size" />
       <PassDials v-else-if="bench.pass" :key="bench.pass.id" />
       <SourceDials v-else-if="bench.chosen === 'source' || !bench.size" />
       <PlaceDials v-else />

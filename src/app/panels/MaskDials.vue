@@ -6,6 +6,7 @@ import { FEATHER_SIDES, MASK_COLOURS, type Mask, type Shape } from '../../core/d
 import { entriesOf, valueIn, type ValueEntry } from '../../core/document/edits/values';
 import { converted, corner, isSmooth, type Vertex } from '../../core/masks/path';
 import { steadyAt } from '../../core/time/values';
+import FollowTrack from '../track/FollowTrack.vue';
 import Dial from '../controls/Dial.vue';
 import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
@@ -148,6 +149,8 @@ const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape
         :disabled="locked"
         @change="change({ invert: !mask.invert })"
     /></label>
+
+    <FollowTrack :paths="entries.map((entry) => entry.path)" />
 
     <label v-if="isSoft(shape)" class="dial-row"
       ><span>Tint what it covers</span><input v-model="masking.tinted" type="checkbox" aria-label="Tint what it covers"

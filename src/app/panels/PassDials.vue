@@ -3,8 +3,10 @@ import { computed, watch } from 'vue';
 import { setArea } from '../../core/document/edits/masks';
 import { setPassValue } from '../../core/document/edits/passes';
 import type { MaskId } from '../../core/document/mask';
+import { planPasses } from '../../core/plan/passes';
 import { passOf } from '../../core/passes/registry';
 import { steadyAt } from '../../core/time/values';
+import FollowTrack from '../track/FollowTrack.vue';
 import MaskPicker from '../controls/MaskPicker.vue';
 import ParamDials from '../dials/ParamDials.vue';
 import { useBench } from '../stores/bench';
@@ -18,6 +20,13 @@ const masking = useMasking();
 const pass = computed(() => bench.pass!);
 const declared = computed(() => passOf(pass.value.type));
 const locked = computed(() => bench.layer!.locked || store.readOnly);
+
+/** What the pass says of its values as they are at the playhead. */
+const note = computed(() => {
+  if (!declared.value?.note || !bench.size) return null;
+  const [plan] = planPasses(bench.moment, [{ ...pass.value, on: true }], bench.size, '');
+  return plan ? declared.value.note(plan.values as never) : null;
+});
 
 // what is picked on the picture must be of a dial that shows
 watch(
@@ -60,6 +69,8 @@ const areaMasks = (masks: MaskId[]): void =>
       :disabled="locked"
       @change="set"
     />
+    <FollowTrack :paths="Object.keys(pass.values).map((name) => `pass.${pass.id}.${name}`)" />
+    <p v-if="note?.says" class="hint" :class="{ warns: note.warns }" role="note">{{ note.says }}</p>
     <template v-if="!declared.whole">
       <hr />
       <label class="dial-row">
@@ -99,6 +110,10 @@ const areaMasks = (masks: MaskId[]): void =>
   border-left: 2px solid var(--dim);
   font-size: 0.75rem;
   color: var(--dim);
+}
+.warns {
+  border-left-color: var(--red);
+  color: var(--text);
 }
 .help {
   margin-top: 14px;

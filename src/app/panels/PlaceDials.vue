@@ -14,6 +14,7 @@ import { PLACEMENTS, placeAt, placement, type PlacementName } from '../../core/p
 import { BLEND_MODES, blendLabel, type BlendMode } from '../../core/picture/blend';
 import { isKeyed } from '../../core/document/edits/values';
 import { steadyAt } from '../../core/time/values';
+import FollowTrack from '../track/FollowTrack.vue';
 import FollowDials from './FollowDials.vue';
 import MatteDials from './MatteDials.vue';
 import Dial from '../controls/Dial.vue';
@@ -283,6 +284,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
         <option v-for="mode in BLEND_MODES" :key="mode" :value="mode">{{ blendLabel(mode) }}</option>
       </select>
     </label>
+    <FollowTrack :paths="['place.position', 'place.rotation', 'place.scale']" />
     <FollowDials />
     <MatteDials />
   </div>

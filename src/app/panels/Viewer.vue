@@ -5,6 +5,7 @@ import { isKeyed } from '../../core/document/edits/values';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useMasking } from '../stores/masking';
+import { useTracking } from '../stores/tracking';
 import { usePlayer } from '../stores/player';
 import { stackStock } from '../time/actions';
 import { useProject } from '../stores/project';
@@ -13,6 +14,7 @@ import FramingTool from '../viewer/FramingTool.vue';
 import GripTool from '../viewer/GripTool.vue';
 import PaintTool from '../viewer/PaintTool.vue';
 import PathTool from '../viewer/PathTool.vue';
+import TrackTool from '../viewer/TrackTool.vue';
 import MaskTint from '../viewer/MaskTint.vue';
 import ReliefMarks from '../viewer/ReliefMarks.vue';
 import MotionPath from '../viewer/MotionPath.vue';
@@ -28,6 +30,7 @@ const ValueGrips = defineAsyncComponent(() => import('../viewer/ValueGrips.vue')
 
 const bench = useBench();
 const masking = useMasking();
+const tracking = useTracking();
 const player = usePlayer();
 const store = useProject();
 const notices = useNotices();
@@ -64,10 +67,14 @@ const maskTool = computed(() => {
       ? PaintTool
       : GripTool;
 });
+const followed = computed(
+  () => tracking.open && tracking.track && !player.playing && bench.layerHere && bench.size && !bench.framing,
+);
 const onPicture = computed(() => bench.view === 'picture' || bench.view === 'alone');
 const handles = computed(
   () =>
     !masking.open &&
+    !tracking.open &&
     !player.playing &&
     !bench.picking &&
     bench.layer?.shown &&
@@ -185,6 +192,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       <ValueGrips v-if="handles" :frame="frame" />
       <MaskTint v-if="shaping && masking.tinted && onPicture" :frame="frame" />
       <component :is="maskTool" v-if="shaping" :key="masking.maskId!" :frame="frame" />
+      <TrackTool v-if="followed && onPicture" :key="tracking.trackId!" :frame="frame" />
       <PickTool v-if="bench.picking" :frame="frame" />
       <ReliefMarks
         v-if="bench.view === 'relief' && player.shown?.check"

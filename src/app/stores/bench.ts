@@ -178,7 +178,7 @@ export const useBench = defineStore('bench', () => {
   function insertPass(type: string): void {
     if (!layer.value || layer.value.locked) return;
     const id = newId<PassId>();
-    store.edit(addPass(at.value, newPass(id, type), nextPlace()));
+    store.edit(addPass(at.value, newPass(id, type, size.value), nextPlace()));
     chosen.value = id;
     const pickFirst = Object.entries(paramsOf(type)).find(([, param]) => param.kind === 'samples' && param.finds);
     picking.value = pickFirst?.[0] ?? null;

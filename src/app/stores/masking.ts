@@ -20,6 +20,8 @@ import {
   type ShapeKind,
 } from '../../core/document/mask';
 import { rangeOf } from '../../core/document/edits/markers';
+import { followOf } from '../../core/document/edits/follow';
+import { carriedBy } from '../../core/time/drivers/follow';
 import { keysOf } from '../../core/base/value';
 import type { Vertex } from '../../core/masks/path';
 import { steadyAt } from '../../core/time/values';
@@ -58,6 +60,15 @@ export const useMasking = defineStore('masking', () => {
   const path = computed<readonly Vertex[]>(() =>
     mask.value?.shape.kind === 'path' ? (steadyAt(mask.value.shape.path, frame.value) as readonly Vertex[]) : [],
   );
+  /** What carries the chosen mask along, in source pixels from the centre, when it follows a track. */
+  const carried = computed(() => {
+    const link =
+      mask.value &&
+      Object.values(mask.value.shape)
+        .map(followOf)
+        .find((found) => found !== null);
+    return link && bench.layer ? carriedBy(link, bench.moment) : null;
+  });
   const now = <T>(value: Value<T>): T => steadyAt(value, frame.value);
 
   watch([() => bench.layerId, masks], () => {
@@ -206,6 +217,7 @@ export const useMasking = defineStore('masking', () => {
     frame,
     path,
     now,
+    carried,
     toKeys,
     tinted,
     restingTool,

@@ -24,6 +24,7 @@ const svg = ref<SVGSVGElement>();
 const space = useSourceSpace(
   () => props.frame,
   () => svg.value,
+  () => masking.carried,
 );
 
 const mask = computed(() => masking.mask!);

@@ -20,6 +20,7 @@ const svg = ref<SVGSVGElement>();
 const space = useSourceSpace(
   () => props.frame,
   () => svg.value,
+  () => masking.carried,
 );
 
 const pen = usePen(space, () => svg.value!);

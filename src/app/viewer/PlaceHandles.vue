@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 import { setPlace, type PlaceChange } from '../../core/document/edits/layers';
 import { carriedBy, placeAt } from '../../core/place/place';
+import { plainFor } from '../../core/time/values';
 import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
@@ -60,9 +61,17 @@ const stalk = computed(() => {
   return { from: [x, y] as const, to: [x + ((x - u) / long) * STALK, y + ((y - v) / long) * STALK] as const };
 });
 
+/** @param change as it is to be seen; what drives the values comes on top of what is written */
 function write(change: PlaceChange, what: string, dragging: boolean): void {
   if (dragging) player.touching = true;
-  bench.editLayer((project, at) => setPlace(project, at, change, what), dragging ? 'handles' : undefined);
+  const { place } = bench.layer!;
+  const plain = Object.fromEntries(
+    Object.entries(change).map(([name, value]) => [
+      name,
+      typeof value === 'boolean' ? value : plainFor(place[name as 'position'], value as [number, number], bench.moment),
+    ]),
+  ) as PlaceChange;
+  bench.editLayer((project, at) => setPlace(project, at, plain, what), dragging ? 'handles' : undefined);
 }
 function done(): void {
   player.touching = false;

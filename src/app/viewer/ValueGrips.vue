@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import { followOf } from '../../core/document/edits/follow';
 import { setSourceValue } from '../../core/document/edits/layers';
 import { setPassValue } from '../../core/document/edits/passes';
 import type { Value } from '../../core/base/value';
@@ -7,7 +8,7 @@ import type { Place } from '../../core/params/define';
 import { gripOf, type Param } from '../../core/params/registry';
 import { paramsOf, titleOf } from '../../core/passes/registry';
 import { sourceOf } from '../../core/sources/registry';
-import { steadyAt } from '../../core/time/values';
+import { plainFor, steadyAt, valueAt } from '../../core/time/values';
 import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
@@ -62,7 +63,10 @@ function placeOf(event: PointerEvent): Place {
 const grips = computed(() => {
   const { params } = shown.value ?? { params: {} };
   const values: Readonly<Record<string, Value<unknown>>> = shown.value?.values ?? {};
-  const now = (name: string): unknown => values[name] && steadyAt(values[name], bench.moment.frame);
+  // a place that is followed is seen where it is carried to; jitter is not shown, it would not hold still
+  const now = (name: string): unknown =>
+    values[name] &&
+    (followOf(values[name]) ? valueAt(values[name], bench.moment) : steadyAt(values[name], bench.moment.frame));
   return Object.entries(params as Record<string, Param>).flatMap(([name, param]) => {
     if (!(name in values) || (param.when && now(param.when.choice) !== param.when.is)) return [];
     const grip = gripOf(param, now(name), { size: size.value, params, now });
@@ -73,8 +77,10 @@ const grips = computed(() => {
 });
 type Shown = (typeof grips.value)[number];
 
-function set(name: string, value: unknown, dragging: boolean): void {
+function set(name: string, wanted: unknown, dragging: boolean): void {
   const { pass } = bench;
+  const own = (shown.value?.values as Record<string, Value<unknown>>)[name]!;
+  const value = followOf(own) ? plainFor(own, wanted, bench.moment) : wanted;
   bench.editLayer(
     (project, at) =>
       pass ? setPassValue(project, at, pass.id, name, value) : setSourceValue(project, at, name, value),

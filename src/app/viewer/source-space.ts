@@ -1,6 +1,13 @@
 import { computed, type ComputedRef } from 'vue';
 import { layerProjection } from '../../core/place/projection';
-import { project, projectiveInverse, type Projective } from '../../core/picture/matrix';
+import {
+  project,
+  projective,
+  projectiveInverse,
+  projectiveProduct,
+  translation,
+  type Projective,
+} from '../../core/picture/matrix';
 import { useBench } from '../stores/bench';
 import type { ViewFrame, XY } from './frame';
 
@@ -16,10 +23,24 @@ export interface SourceSpace {
   perStage: ComputedRef<number>;
 }
 
-/** The way between the chosen layer's source and the viewer's stage, in perspective when the layer is tilted. */
-export function useSourceSpace(frame: () => ViewFrame, stage: () => Element | undefined): SourceSpace {
+/**
+ * The way between the chosen layer's source and the viewer's stage, in perspective when the layer is tilted.
+ * @param carried what carries the source's pixels, from the centre, along before they are placed: what a mask follows
+ */
+export function useSourceSpace(
+  frame: () => ViewFrame,
+  stage: () => Element | undefined,
+  carried: () => Projective | null = () => null,
+): SourceSpace {
   const bench = useBench();
-  const map = computed<Projective>(() => layerProjection(bench.moment, bench.size!));
+  const map = computed<Projective>(() => {
+    const placed = layerProjection(bench.moment, bench.size!);
+    const along = carried();
+    if (!along) return placed;
+    const { w, h } = bench.size!;
+    const from = (by: number): Projective => projective(translation((by * w) / 2, (by * h) / 2));
+    return projectiveProduct(placed, projectiveProduct(from(1), projectiveProduct(along, from(-1))));
+  });
   const back = computed<Projective>(() => projectiveInverse(map.value) ?? [1, 0, 0, 0, 1, 0, 0, 0, 1]);
   const toStage = ([x, y]: XY): [number, number] => {
     const [u, v] = project(map.value, x + bench.size!.w / 2, y + bench.size!.h / 2);

@@ -15,6 +15,7 @@ import { layersKind, shotKind, stockKind, type LayersParam, type ShotParam, type
 import { readingKind, type ReadingParam } from './reading';
 import { samplesKind, type SamplesParam } from './samples';
 import { seedKind, type SeedParam } from './seed';
+import { trackKind, type TrackParam } from './track';
 import { sizeKind, type SizeParam } from './size';
 
 export type Param =
@@ -34,7 +35,8 @@ export type Param =
   | SeedParam
   | StockParam
   | ShotParam
-  | LayersParam;
+  | LayersParam
+  | TrackParam;
 export type Params = Readonly<Record<string, Param>>;
 
 const KINDS: readonly AnyKind[] = [
@@ -55,6 +57,7 @@ const KINDS: readonly AnyKind[] = [
   stockKind,
   shotKind,
   layersKind,
+  trackKind,
 ];
 const byName = new Map(KINDS.map((kind) => [kind.kind, kind]));
 export const kindOf = (param: ParamBase): AnyKind => byName.get(param.kind)!;

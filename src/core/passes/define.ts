@@ -55,6 +55,10 @@ interface PassBase<P extends Params> {
   /** what it computes, and its relatives */
   help: string;
   params: P;
+  /** what its dials say of its present values, with those that depend on the moment */
+  note?(values: Values<P>): { says: string; warns: boolean };
+  /** what a new one begins with on a picture of a size, in pixels, where that depends on it */
+  fitted?(size: { w: number; h: number }): Partial<Record<keyof P, unknown>>;
   /** it has masks of its own, so that it is not limited to an area */
   whole?: boolean;
 }
@@ -74,7 +78,7 @@ export interface AreaPass<P extends Params = Params> extends PassBase<P> {
   /** other moments at which it asks for its picture, in frames from the present one. On an adjustment layer these are of what lies below */
   moments?(values: Values<P>): readonly number[];
   /** further values that depend on the frame of layer time; they are part of what the result is known by */
-  moment?(values: Values<P>, frame: number): Record<string, number>;
+  moment?(values: Values<P>, frame: number): object;
   /** @returns a new picture; the incoming one stays as it is */
   run(picture: Picture, values: Values<P>, tools: PassTools): Picture;
 }

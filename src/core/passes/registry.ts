@@ -12,7 +12,11 @@ import { dropShadow } from './drop-shadow';
 import { lightWrap } from './light-wrap';
 import { outline } from './outline';
 import { mask } from './mask';
+import { cornerPin } from './corner-pin';
 import { shake } from './shake';
+import { steady } from './steady';
+import { straighten } from './straighten';
+import { trail } from './trail';
 import type { Params } from '../params/registry';
 import type { AnyPass } from './define';
 
@@ -31,8 +35,12 @@ export const PASSES: readonly AnyPass[] = [
   adjust,
   toneCurves,
   blur,
+  steady,
+  straighten,
+  cornerPin,
   shake,
   echo,
+  trail,
 ];
 
 const byType = new Map(PASSES.map((pass) => [pass.type, pass]));

@@ -14,6 +14,13 @@ export function valueAt<T>(value: Value<T>, moment: Moment): T {
   ) as T;
 }
 
+/** What a value has to be without what drives it so that it is seen as something: what a handle on the picture writes. */
+export const plainFor = <T>(value: Value<T>, wanted: T, moment: Moment): T =>
+  (value.drivers ?? []).reduceRight<unknown>(
+    (now, driver) => driverOf(driver.type)?.undo(now, driver, moment) ?? now,
+    wanted,
+  ) as T;
+
 /** What a value is at a frame of layer time without what drives it. */
 export function steadyAt<T>(value: Value<T>, frame: number): T {
   if ('still' in value) return value.still;

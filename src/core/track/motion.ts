@@ -57,3 +57,13 @@ export function growthAt(m: Projective, x: number, y: number): number {
   const det = (m[0] - u * m[6]) * (m[4] - v * m[7]) - (m[1] - u * m[7]) * (m[3] - v * m[6]);
   return Math.sqrt(Math.abs(det)) / Math.abs(w);
 }
+
+/** Clockwise degrees by which a map turns things about a place. */
+export function turnAt(m: Projective, x: number, y: number): number {
+  const w = m[6] * x + m[7] * y + m[8];
+  const [u, v] = [(m[0] * x + m[1] * y + m[2]) / w, (m[3] * x + m[4] * y + m[5]) / w];
+  // of both axes together, so that what a map stretches one way does not count as a turn
+  const [a, b] = [(m[0] - u * m[6]) / w, (m[1] - u * m[7]) / w];
+  const [c, d] = [(m[3] - v * m[6]) / w, (m[4] - v * m[7]) / w];
+  return (Math.atan2(c - b, a + d) * 180) / Math.PI;
+}

@@ -30,7 +30,7 @@ export interface Fit {
 /** Samples along the shorter side below which a level would say little. */
 const FEWEST = 9;
 /** Most samples of the finest level, for few and for many unknowns. */
-const MOST = { few: 6400, many: 10_000 };
+const MOST = { few: 2500, many: 4900 };
 /** Most steps of a level. */
 const STEPS = 14;
 /** Pixels of a level below which another step is not worth taking. */

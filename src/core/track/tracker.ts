@@ -48,6 +48,8 @@ const BACK = 1.2;
 export class Tracker {
   private readonly first: Pattern;
   private latest: Pattern;
+  /** as it was seen on the frame on which it was found last */
+  private recent: Pattern | null = null;
   /** where it was on the last two frames */
   private path: Projective[];
 
@@ -81,6 +83,7 @@ export class Tracker {
   }
 
   release(): void {
+    this.recent?.release();
     if (this.latest !== this.first) this.latest.release();
     this.first.release();
   }
@@ -93,7 +96,7 @@ export class Tracker {
   /** Goes on from where something moved it that is known to be right. @param moved of places from the centre of the frame, since the first frame */
   putFrom(moved: Projective, { w, h }: { w: number; h: number }): void {
     const off = (by: number): Projective => [1, 0, (by * w) / 2, 0, 1, (by * h) / 2, 0, 0, 1];
-    this.path = [projectiveProduct(off(1), projectiveProduct(moved, projectiveProduct(off(-1), this.subject.map)))];
+    this.moveTo([projectiveProduct(off(1), projectiveProduct(moved, projectiveProduct(off(-1), this.subject.map)))]);
   }
 
   /** Where the pattern is likely to be next: it goes on as it went. */
@@ -112,21 +115,28 @@ export class Tracker {
     const last = this.path.at(-1)!;
     const guess = this.expected;
     if (!isIn(frame, guess) && !isIn(frame, last)) return 'outside';
-    const recent = this.seen(before, last);
-    try {
-      const step = this.stepBy(recent, frame, last, guess);
-      if (!step) return isIn(frame, guess, this.subject) ? 'lost' : 'outside';
-      const anchored = this.anchored(frame, step);
-      if (!anchored) return 'lost';
-      const missed = this.missedGoingBack(before, frame, anchored.map, last);
-      if (missed > BACK) return 'lost';
-      this.path = [last, anchored.map];
-      const confidence = Math.min(1, Math.max(0, (anchored.alike - 0.5) / 0.45)) * Math.exp(-((missed / BACK) ** 2));
-      this.renewWhenWorn(frame, anchored, missed);
-      return { map: anchored.map, confidence };
-    } finally {
-      recent.release();
+    const recent = (this.recent ??= this.seen(before, last));
+    const step = this.stepBy(recent, frame, last, guess);
+    if (!step) return isIn(frame, guess, this.subject) ? 'lost' : 'outside';
+    const anchored = this.anchored(frame, step);
+    if (!anchored) return 'lost';
+    const here = this.seen(frame, anchored.map);
+    const back = here.align(before, last, 1);
+    const missed = back ? apart(back.map, last) : Infinity;
+    if (missed > BACK) {
+      here.release();
+      return 'lost';
     }
+    this.moveTo([last, anchored.map], here);
+    this.renewWhenWorn(frame, anchored, missed);
+    const confidence = Math.min(1, Math.max(0, (anchored.alike - 0.5) / 0.45)) * Math.exp(-((missed / BACK) ** 2));
+    return { map: anchored.map, confidence };
+  }
+
+  private moveTo(path: Projective[], recent: Pattern | null = null): void {
+    this.recent?.release();
+    this.recent = recent;
+    this.path = path;
   }
 
   /** From one frame to the next by what was seen last. */
@@ -155,16 +165,6 @@ export class Tracker {
     return Math.max(2, 0.12 * Math.min(this.subject.w, this.subject.h));
   }
 
-  private missedGoingBack(before: LumaPyramid, frame: LumaPyramid, map: Projective, last: Projective): number {
-    const here = this.seen(frame, map);
-    try {
-      const back = here.align(before, last, 1);
-      return back ? apart(back.map, last) : Infinity;
-    } finally {
-      here.release();
-    }
-  }
-
   private renewWhenWorn(frame: LumaPyramid, fit: Fit, missed: number): void {
     if (fit.alike >= WORN || missed > BACK / 3) return;
     const kin = this.first.align(frame, fit.map, 1);
@@ -178,7 +178,7 @@ export class Tracker {
     const { map } = this.first.search(frame, this.path.at(-1)!, reach);
     const fit = this.first.align(frame, map);
     if (!fit || fit.alike < FOUND || !isIn(frame, fit.map, this.subject)) return null;
-    this.path = [fit.map];
+    this.moveTo([fit.map]);
     return { map: fit.map, confidence: Math.min(1, (fit.alike - 0.5) / 0.45) };
   }
 }

@@ -3,7 +3,7 @@ import * as Comlink from 'comlink';
 import { Arena } from '../../core/picture/arena';
 import { bindKernels } from '../../core/picture/kernels';
 import type { FetchedPicture } from '../../core/picture/fetched';
-import { secondsAt, STAMP_ROUNDING, type FrameRate } from '../../core/time/rate';
+import { secondsAt, STAMP_ROUNDING } from '../../core/time/rate';
 import { goodPoints } from '../../core/track/corners';
 import type { Tools } from '../../core/track/luma';
 import { runTrack, type Measured, type Run, type RunEnd } from '../../core/track/run';
@@ -11,23 +11,11 @@ import type { Point } from '../../core/track/motion';
 import type { Glimpse } from '../../core/track/tracker';
 import { carryErrors } from '../thrown';
 import { PATIENCE, tooLong, withPatience } from '../time-limit';
+import type { Clip, RunNews } from '../types';
 import type { DecodeApi } from './decode.worker';
 
 carryErrors();
 
-/** The clip that is measured. */
-export interface Clip {
-  stock: string;
-  name: string;
-  rate: FrameRate;
-  /** frames in it */
-  frames: number;
-}
-/** What of a run is told of at once, and what is seen of the pattern meanwhile. */
-export interface RunNews {
-  measured: Measured[];
-  glimpse: Glimpse | null;
-}
 /** Milliseconds between one piece of news and the next. */
 const NEWS = 80;
 /** Frames that a run backwards fetches at once, forwards. */
@@ -70,12 +58,14 @@ const api = {
   },
 
   /** Measures along a clip. @param news what was measured, a few frames at a time */
-  async run(clip: Clip, run: Run, news: (news: RunNews) => void): Promise<RunEnd> {
+  async run(clip: Clip, run: Run, news: (news: RunNews) => unknown): Promise<RunEnd> {
     stopped = false;
     let measured: Measured[] = [];
+    // the end must not overtake what was told before
+    const heard: unknown[] = [];
     let told = performance.now();
     const tell = (glimpse: Glimpse | null) => {
-      if (measured.length) news({ measured, glimpse });
+      if (measured.length) heard.push(news({ measured, glimpse }));
       measured = [];
       told = performance.now();
     };
@@ -85,6 +75,7 @@ const api = {
       return !stopped;
     });
     tell(null);
+    await Promise.all(heard);
     return end;
   },
 

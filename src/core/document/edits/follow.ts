@@ -47,8 +47,9 @@ export function followableAs(layer: Layer, path: string): As | null {
 }
 
 /** The follow link of a value. */
-export const followOf = (value: Value<unknown> | undefined): Follow | null =>
-  (value?.drivers?.find((driver) => driver.type === 'follow') as Follow | undefined) ?? null;
+export const followOf = (value: unknown): Follow | null =>
+  ((value as Partial<Value<unknown>> | undefined)?.drivers?.find((driver) => driver.type === 'follow') as
+    Follow | undefined) ?? null;
 
 export interface Follower {
   shot: Shot;

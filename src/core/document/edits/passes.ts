@@ -16,8 +16,15 @@ const change = (at: At, name: string, apply: (layer: Draft<Layer>) => void): Edi
 const passIn = (project: Project, at: At, id: PassId): Pass | undefined =>
   layerIn(shotIn(project, at.shot), at.layer).passes.find((pass) => pass.id === id);
 
-export function newPass(id: PassId, type: string): Pass {
-  return { id, type, on: true, space: passOf(type)?.space ?? 'layer', values: firstValues(paramsOf(type)) };
+/** @param size of the picture that it will work on, in pixels */
+export function newPass(id: PassId, type: string, size?: { w: number; h: number } | null): Pass {
+  const declared = passOf(type);
+  const fitted = size && declared?.fitted ? Object.entries(declared.fitted(size)) : [];
+  const values = {
+    ...firstValues(paramsOf(type)),
+    ...Object.fromEntries(fitted.map(([name, value]) => [name, { still: value }])),
+  };
+  return { id, type, on: true, space: declared?.space ?? 'layer', values };
 }
 
 /** A pass for another layer: that layer has not got the masks it may refer to. */

@@ -10,7 +10,7 @@ import {
   translation,
   type Projective,
 } from '../../picture/matrix';
-import { growthAt, mapBetween, type Point } from '../../track/motion';
+import { growthAt, mapBetween, turnAt, type Point } from '../../track/motion';
 import { pointsAt, samplesOf, type Samples } from '../../track/samples';
 import { onLayer, type Moment } from '../moment';
 import { secondsAt } from '../rate';
@@ -67,16 +67,6 @@ const middle = (points: readonly Point[]): Point => [
   points.reduce((sum, p) => sum + p[0], 0) / points.length,
   points.reduce((sum, p) => sum + p[1], 0) / points.length,
 ];
-
-/** Clockwise degrees by which a map turns things about a place. */
-export function turnAt(m: Projective, x: number, y: number): number {
-  const w = m[6] * x + m[7] * y + m[8];
-  const [u, v] = [(m[0] * x + m[1] * y + m[2]) / w, (m[3] * x + m[4] * y + m[5]) / w];
-  // of both axes together, so that what a map stretches one way does not count as a turn
-  const [a, b] = [(m[0] - u * m[6]) / w, (m[1] - u * m[7]) / w];
-  const [c, d] = [(m[3] - v * m[6]) / w, (m[4] - v * m[7]) / w];
-  return (Math.atan2(c - b, a + d) * 180) / Math.PI;
-}
 
 /** How a track moved from some points to others, of which only some parts are wanted. */
 export function partOf(from: readonly Point[], to: readonly Point[], parts: Parts): Projective | null {
@@ -139,20 +129,25 @@ export const follow = defineDriver<Follow>({
   type: 'follow',
   title: 'Follows a track',
   schema: followSchema,
-  drive(plain, link, moment) {
-    const m = carriedBy(link, moment);
-    if (!m) return plain;
-    if (link.as === 'position' || link.as === 'point') {
-      const [x, y] = project(m, ...(plain as [number, number]));
-      return [x, y];
-    }
-    if (link.as === 'path') return (plain as Vertex[]).map((vertex) => carriedVertex(m, vertex));
-    // turns and sizes are looked at where the track's middle was
-    const seen = projectiveInverse(link.anchor);
-    const track = moment.project.tracks.find((item) => item.id === link.track)!;
-    const [x, y] = seen ? project(seen, ...middle(pointsAt(samplesOf(track), link.at)!)) : [0, 0];
-    if (link.as === 'turn') return (plain as number) + turnAt(m, x, y);
-    const by = growthAt(m, x, y);
-    return typeof plain === 'number' ? plain * by : (plain as number[]).map((part) => part * by);
-  },
+  drive: (plain, link, moment) => carried(plain, link, moment, 1),
+  undo: (wanted, link, moment) => carried(wanted, link, moment, -1),
 });
+
+/** @param way 1 as the track went, −1 back to where it came from */
+function carried(value: unknown, link: Follow, moment: Moment, way: 1 | -1): unknown {
+  const there = carriedBy(link, moment);
+  const m = there && (way > 0 ? there : projectiveInverse(there));
+  if (!there || !m) return value;
+  if (link.as === 'position' || link.as === 'point') {
+    const [x, y] = project(m, ...(value as [number, number]));
+    return [x, y];
+  }
+  if (link.as === 'path') return (value as Vertex[]).map((vertex) => carriedVertex(m, vertex));
+  // turns and sizes are looked at where the track's middle was
+  const seen = projectiveInverse(link.anchor);
+  const track = moment.project.tracks.find((item) => item.id === link.track)!;
+  const [x, y] = seen ? project(seen, ...middle(pointsAt(samplesOf(track), link.at)!)) : [0, 0];
+  if (link.as === 'turn') return (value as number) + way * turnAt(there, x, y);
+  const by = growthAt(there, x, y) ** way;
+  return typeof value === 'number' ? value * by : (value as number[]).map((part) => part * by);
+}

@@ -18,11 +18,14 @@ export const jitter = defineDriver<Jitter>({
   type: 'jitter',
   title: 'Jitter',
   schema: jitterSchema,
-  drive(plain, driver, { frame }) {
-    if (driver.amount === 0) return plain;
-    if (typeof plain === 'number') return plain + wanderAt(driver, frame);
-    return Array.isArray(plain) && typeof plain[0] === 'number'
-      ? plain.map((part: number, i) => part + wanderAt(driver, frame, i))
-      : plain;
-  },
+  drive: (plain, driver, { frame }) => shifted(plain, driver, frame, 1),
+  undo: (wanted, driver, { frame }) => shifted(wanted, driver, frame, -1),
 });
+
+function shifted(plain: unknown, driver: Jitter, frame: number, way: 1 | -1): unknown {
+  if (driver.amount === 0) return plain;
+  if (typeof plain === 'number') return plain + way * wanderAt(driver, frame);
+  return Array.isArray(plain) && typeof plain[0] === 'number'
+    ? plain.map((part: number, i) => part + way * wanderAt(driver, frame, i))
+    : plain;
+}

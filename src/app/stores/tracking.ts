@@ -1,0 +1,396 @@
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef, watch } from 'vue';
+import {
+  addTrack,
+  freeSample,
+  mendSample,
+  redrawTrack,
+  removeTrack,
+  renameTrack,
+  setReach,
+  writeSamples,
+} from '../../core/document/edits/tracks';
+import { bakeFollow, followersOf } from '../../core/document/edits/follow';
+import type { Edit } from '../../core/document/edit';
+import { stockOf, type Layer, type LayerId, type ShotId } from '../../core/document/schema';
+import { TRACK_TITLES, type Quad, type Track, type TrackId } from '../../core/document/track';
+import { momentOf } from '../../core/place/moment';
+import { trackFrameAt } from '../../core/time/drivers/follow';
+import { rangeOf } from '../../core/document/edits/markers';
+import { framesIn } from '../../core/time/rate';
+import { mapBetween, type Point } from '../../core/track/motion';
+import { drawnPoints, PLAIN, type Run, type RunEnd } from '../../core/track/run';
+import {
+  NOTHING,
+  pointsAt,
+  sampleAt,
+  samplesOf,
+  withSamples,
+  type Sample,
+  type Samples,
+  type TrackKind,
+} from '../../core/track/samples';
+import type { Glimpse } from '../../core/track/tracker';
+import { project as projected } from '../../core/picture/matrix';
+import { useEngine } from '../../engine/client';
+import type { Clip } from '../../engine/types';
+import { newId } from '../base/ids';
+import { useBench } from './bench';
+import { useMasking } from './masking';
+import { useNotices } from './notices';
+import { usePlayer } from './player';
+import { useProject } from './project';
+
+export type Way = 'forward' | 'backward' | 'both';
+/** How far a run goes. */
+export type Extent = 'clip' | 'range' | 'frame';
+interface Running {
+  track: TrackId;
+  done: number;
+  of: number;
+  way: 1 | -1;
+}
+/** Milliseconds between two frames that are shown of a run: showing them takes the processor from measuring. */
+const LOOK_EVERY = 300;
+/** Frames for which a lost pattern is looked for. */
+const PATIENCE = 48;
+/** Frames for which a lost pattern is taken to go on as it went. */
+const PREDICTED = 24;
+/** How far keyframes may be off what they are written from, in pixels and degrees. */
+export const BAKED = 0.05;
+/** Below this a frame counts as weak. */
+export const WEAK = 0.5;
+
+/** What is chosen of the tracks, and their runs. */
+export const useTracking = defineStore('tracking', () => {
+  const bench = useBench();
+  const masking = useMasking();
+  const notices = useNotices();
+  const player = usePlayer();
+  const store = useProject();
+
+  const open = ref(false);
+  const trackId = ref<TrackId | null>(null);
+  const running = ref<Running | null>(null);
+  /** what the run has measured so far */
+  const live = shallowRef<ReadonlyMap<number, Sample | null>>(new Map());
+  const glimpse = shallowRef<Glimpse | null>(null);
+  /** how the last run of each track ended */
+  const ends = ref<Record<string, string>>({});
+  /** when the playhead followed a run last */
+  let looked = 0;
+  let stopper: AbortController | null = null;
+
+  /** The clip that the chosen layer shows, if it moves. */
+  const clip = computed(() => {
+    const id = bench.layer && stockOf(bench.layer);
+    const item = id && store.project?.stock.find((entry) => entry.id === id);
+    return item && item.kind === 'video' && item.facts.width && item.facts.height ? item : null;
+  });
+  const size = computed(() => ({ w: clip.value?.facts.width ?? 1, h: clip.value?.facts.height ?? 1 }));
+  const tracks = computed(() =>
+    (store.project?.tracks ?? []).filter((item) => (item.stock as string) === clip.value?.id),
+  );
+  const track = computed<Track | null>(() => tracks.value.find((item) => item.id === trackId.value) ?? null);
+  /** The samples of the chosen track, with what is being measured. */
+  const samples = computed<Samples>(() => {
+    if (!track.value) return { first: 0, rows: [] };
+    const kept = samplesOf(track.value);
+    return running.value?.track === track.value.id ? withSamples(kept, live.value) : kept;
+  });
+  const rate = computed(() => {
+    const own = clip.value?.facts.rate;
+    return own && own !== 'variable' ? own : (bench.shot?.rate ?? { num: 24, den: 1 });
+  });
+  const frames = computed(() => framesIn(clip.value?.facts.seconds ?? 0, track.value?.rate ?? rate.value));
+  /** The frame of the clip that the chosen layer shows at the playhead, or at another frame of the shot. */
+  const frameOf = (shotFrame: number): number =>
+    bench.layer && bench.shot
+      ? Math.min(
+          Math.max(0, frames.value - 1),
+          Math.max(
+            0,
+            Math.floor(
+              trackFrameAt(
+                momentOf(store.current(), bench.shot, bench.layer, shotFrame),
+                track.value?.rate ?? rate.value,
+              ) + 1e-6,
+            ),
+          ),
+        )
+      : 0;
+  const frame = computed(() => frameOf(bench.frame));
+  /** The first frame of the shot on which the chosen layer shows each frame of the clip. */
+  const shotFrames = computed(() => {
+    const map = new Map<number, number>();
+    const { start, length } = bench.layer?.span ?? { start: 0, length: 0 };
+    for (let at = start; at < start + length; at++) {
+      const shown = frameOf(at);
+      if (!map.has(shown)) map.set(shown, at);
+    }
+    return map;
+  });
+  const points = computed(() => pointsAt(samples.value, frame.value));
+  /** The chosen track's patterns as they lie at the playhead. */
+  const patterns = computed<readonly Quad[]>(() => (track.value ? patternsAt(track.value, frame.value) : []));
+
+  function patternsAt(of: Track, at: number): readonly Quad[] {
+    if (at === of.start) return of.patterns;
+    const drawn = drawnPoints(of.kind, size.value, of.patterns);
+    const now = pointsAt(samplesOf(of), at);
+    if (!drawn || !now) return of.patterns;
+    return of.patterns.map((quad, i) => {
+      const map = of.kind === 'pair' ? mapBetween([drawn[i]!], [now[i]!]) : mapBetween(drawn, now);
+      if (!map) return quad;
+      return quad.map(([x, y]): [number, number] => {
+        const [u, v] = projected(map, x, y);
+        return [u, v];
+      }) as Quad;
+    });
+  }
+
+  watch(tracks, () => {
+    if (!track.value) trackId.value = tracks.value[0]?.id ?? null;
+  });
+  watch(
+    () => [bench.chosen, bench.asked, masking.open],
+    () => (open.value = false),
+  );
+
+  function show(id?: TrackId): void {
+    masking.open = false;
+    bench.picking = null;
+    if (id) trackId.value = id;
+    // after the watch that closes it
+    queueMicrotask(() => (open.value = true));
+  }
+
+  const edit = (make: (id: TrackId) => Edit, gesture?: string): void => {
+    if (track.value) store.edit(make(track.value.id), gesture);
+  };
+
+  /** A pattern in the middle of the picture, or about some places. */
+  function add(kind: TrackKind, about: readonly Point[] = []): void {
+    if (!clip.value || store.readOnly) return;
+    const { w, h } = size.value;
+    const box = (x: number, y: number, rx: number, ry: number): Quad => [
+      [x - rx, y - ry],
+      [x + rx, y - ry],
+      [x + rx, y + ry],
+      [x - rx, y + ry],
+    ];
+    const small = Math.max(12, Math.round(Math.min(w, h) / 30));
+    const patterns: Quad[] =
+      kind === 'sway'
+        ? [box(0, 0, w * 0.46, h * 0.46)]
+        : kind === 'pair'
+          ? [
+              box(about[0]?.[0] ?? -w / 8, about[0]?.[1] ?? 0, small, small),
+              box(about[1]?.[0] ?? w / 8, about[1]?.[1] ?? 0, small, small),
+            ]
+          : kind === 'point'
+            ? [box(about[0]?.[0] ?? 0, about[0]?.[1] ?? 0, small, small)]
+            : [box(about[0]?.[0] ?? 0, about[0]?.[1] ?? 0, w / 8, h / 8)];
+    const names = new Set((store.project?.tracks ?? []).map((item) => item.name));
+    let name: string = TRACK_TITLES[kind];
+    for (let n = 2; names.has(name); n++) name = `${TRACK_TITLES[kind]} ${n}`;
+    const id = newId<TrackId>();
+    store.edit(
+      addTrack({
+        id,
+        name,
+        stock: clip.value.id as unknown as Track['stock'],
+        kind,
+        rate: rate.value,
+        start: frame.value,
+        patterns,
+        reach: Math.max(8, Math.round(Math.min(w, h) / 16)),
+        samples: NOTHING,
+        fixed: [],
+      }),
+    );
+    trackId.value = id;
+  }
+
+  const clipOf = (): Clip | null =>
+    clip.value && track.value
+      ? { stock: clip.value.id, name: clip.value.name, rate: track.value.rate, frames: frames.value }
+      : null;
+
+  /** The last frame of the clip that a run one way may reach. */
+  function extentOf(way: 1 | -1, extent: Extent, from: number): number {
+    const last = frames.value - 1;
+    if (extent === 'frame') return Math.min(last, Math.max(0, from + way));
+    if (extent === 'clip' || !bench.shot) return way > 0 ? last : 0;
+    const range = rangeOf(bench.shot);
+    return frameOf(way > 0 ? range.to - 1 : range.from);
+  }
+
+  /** Measures from the playhead on, where its place is known, else from where it was drawn. Cancelling keeps what was measured. */
+  async function run(way: Way, extent: Extent): Promise<void> {
+    const of = track.value;
+    const where = clipOf();
+    if (!of || !where || running.value || store.readOnly) return;
+    if (player.playing) player.stop();
+    const known = sampleAt(samplesOf(of), frame.value) !== null;
+    const from = known ? frame.value : of.start;
+    stopper = new AbortController();
+    live.value = new Map();
+    delete ends.value[of.id];
+    const ways: (1 | -1)[] = way === 'both' ? [1, -1] : [way === 'forward' ? 1 : -1];
+    const fixed = new Map(
+      of.fixed.filter((at) => at !== from).map((at) => [at, sampleAt(samplesOf(of), at)?.points ?? []] as const),
+    );
+    player.touching = true;
+    try {
+      const sayings: string[] = [];
+      for (const direction of ways) {
+        const to = extentOf(direction, extent, from);
+        if (to === from || stopper.signal.aborted) continue;
+        const total = Math.abs(to - from);
+        running.value = { track: of.id, done: 0, of: total, way: direction };
+        const plan: Run = {
+          kind: of.kind,
+          size: size.value,
+          patterns: patternsAt(of, from),
+          reach: of.reach,
+          from,
+          to,
+          fixed,
+          patience: PATIENCE,
+        };
+        const end = await (
+          await useEngine()
+        ).tracks.run(where, plan, (news) => heard(news.measured, news.glimpse), stopper.signal);
+        const saying = sayingOf(end);
+        if (saying) sayings.push(saying);
+        if (end.why === 'plain') live.value = new Map();
+      }
+      ends.value[of.id] = sayings.join(' ');
+    } catch (error) {
+      notices.problem(error);
+    } finally {
+      player.touching = false;
+      keep(of.id);
+    }
+  }
+  function heard(measured: readonly { frame: number; sample: Sample | null }[], seen: Glimpse | null): void {
+    if (!running.value) return;
+    live.value = new Map([...live.value, ...measured.map(({ frame: at, sample }) => [at, sample] as const)]);
+    running.value.done = Math.min(running.value.of, running.value.done + measured.length);
+    if (seen) glimpse.value = seen;
+    const now = performance.now();
+    const done = running.value.done === running.value.of;
+    if (now - looked < LOOK_EVERY && !done) return;
+    looked = now;
+    const last = shotFrames.value.get(measured.at(-1)!.frame);
+    if (last !== undefined) bench.seek(last);
+  }
+  /** What was measured becomes one step of the history. */
+  function keep(id: TrackId): void {
+    const measured = live.value;
+    running.value = null;
+    live.value = new Map();
+    if (measured.size && store.project?.tracks.some((item) => item.id === id))
+      store.edit(writeSamples(store.current(), id, measured, 'Run'));
+  }
+  const stop = (): void => stopper?.abort();
+
+  function sayingOf(end: RunEnd): string | null {
+    if (end.why === 'plain')
+      return `There is too little in this pattern to find it again: its light changes by ${(end.strength * 100).toFixed(2)} % a pixel, and ${(PLAIN * 100).toFixed(1)} % is the least. Draw it about a corner, a spot or print.`;
+    if (end.why === 'lost') return `Lost from frame ${end.frame} of the clip on.`;
+    if (end.why === 'outside') return `It leaves the picture at frame ${end.frame} of the clip.`;
+    if (end.why === 'cut') return `The clip is cut at frame ${end.frame}; there the track ends.`;
+    return end.why === 'stopped' ? 'Stopped; what was measured is kept.' : null;
+  }
+
+  /** Lets the points go on behind their last frame as they went, for a while. */
+  function predict(): void {
+    const { first, rows } = samples.value;
+    const last = first + rows.findLastIndex((row) => row !== null);
+    const before = sampleAt(samples.value, last);
+    const earlier = pointsAt(samples.value, last - 5);
+    if (!track.value || !before || !earlier) return;
+    const end = Math.min(frames.value - 1, last + PREDICTED);
+    const added = new Map<number, Sample>();
+    for (let at = last + 1; at <= end; at++) {
+      const moved = before.points.map(([x, y], i): Point => [
+        x + ((x - earlier[i]![0]) / 5) * (at - last),
+        y + ((y - earlier[i]![1]) / 5) * (at - last),
+      ]);
+      added.set(at, { confidence: 0.1, points: moved });
+    }
+    if (added.size) edit((id) => writeSamples(store.current(), id, added, 'Predict'));
+  }
+
+  /** Places that can be found again well become the chosen track's patterns, or a new point's. */
+  async function findGood(most: number): Promise<readonly Point[]> {
+    const where = clip.value && { stock: clip.value.id, name: clip.value.name, rate: rate.value, frames: frames.value };
+    if (!where) return [];
+    try {
+      return await (
+        await useEngine()
+      ).tracks.findPoints(where, frame.value, most, Math.min(size.value.w, size.value.h) / 12, null);
+    } catch (error) {
+      notices.problem(error);
+      return [];
+    }
+  }
+
+  const draw = (drawn: readonly Quad[], gesture?: string): void =>
+    edit((id) => redrawTrack(store.current(), id, { patterns: [...drawn], start: frame.value }), gesture);
+  const mend = (to: readonly Point[], gesture?: string): void =>
+    edit((id) => mendSample(store.current(), id, frame.value, to), gesture);
+  const free = (): void => edit((id) => freeSample(store.current(), id, frame.value));
+  const rename = (name: string): void => edit((id) => renameTrack(store.current(), id, name));
+  const reach = (px: number, gesture?: string): void => edit((id) => setReach(store.current(), id, px), gesture);
+
+  /** Who follows a track, by name. */
+  const followers = (id: TrackId): Layer[] => [...new Set(followersOf(store.current(), id).map(({ layer }) => layer))];
+  /** Deletes a track; what follows it is written as keyframes first when that is wanted. */
+  function remove(id: TrackId, bake: boolean): void {
+    const now = store.current();
+    const byLayer = new Map<LayerId, { shot: ShotId; paths: string[] }>();
+    for (const { shot, layer, path } of bake ? followersOf(now, id) : []) {
+      const own = byLayer.get(layer.id) ?? { shot: shot.id, paths: [] };
+      own.paths.push(path);
+      byLayer.set(layer.id, own);
+    }
+    const bakes = [...byLayer].map(([layer, { shot, paths }]) => bakeFollow(now, { shot, layer }, paths, BAKED));
+    const last = removeTrack(now, id);
+    store.edit({ name: last.name, apply: (draft) => [...bakes, last].forEach((step) => step.apply(draft)) });
+  }
+
+  return {
+    open,
+    trackId,
+    running,
+    glimpse,
+    ends,
+    clip,
+    size,
+    tracks,
+    track,
+    samples,
+    rate,
+    frames,
+    frame,
+    shotFrames,
+    points,
+    patterns,
+    show,
+    add,
+    run,
+    stop,
+    predict,
+    findGood,
+    draw,
+    mend,
+    free,
+    rename,
+    reach,
+    followers,
+    remove,
+  };
+});

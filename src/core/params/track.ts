@@ -1,0 +1,42 @@
+import { z } from 'zod';
+import { secondsAt } from '../time/rate';
+import { sourceFrameAt } from '../time/speed';
+import { trackName } from '../track/known';
+import { defineKind, type Declared, type ParamBase } from './define';
+
+/** A track of the clip that the layer shows, as plans carry it. */
+export interface TrackNow {
+  /** by which it is found again; none where it cannot be used */
+  name: string;
+  /** of the clip, at the moment; may be fractional */
+  frame: number;
+  /** of the clip, in pixels */
+  size: { w: number; h: number };
+  /** of the plan: 1 at full size */
+  scale: number;
+}
+/** A track of the layer's own clip, by id; none is the empty one. */
+export interface TrackParam extends ParamBase<TrackNow> {
+  kind: 'track';
+  default: '';
+}
+export const track = (p: Omit<Declared<TrackParam>, 'default'>): TrackParam => ({ kind: 'track', default: '', ...p });
+
+export const trackKind = defineKind<TrackParam>({
+  kind: 'track',
+  fixed: true,
+  schema: () => z.string().regex(/^[A-Za-z0-9_-]{0,64}$/),
+  resolve(_, value, { moment: { project, layer, shot, frame, reduction } }): TrackNow {
+    const shown = layer.source.values['stock'] as { still?: string } | undefined;
+    const found = project.tracks.find((item) => item.id === value);
+    const usable = found && (found.stock as string) === shown?.still;
+    const facts = project.stock.find((item) => (item.id as string) === shown?.still)?.facts;
+    return {
+      size: { w: facts?.width ?? 1, h: facts?.height ?? 1 },
+      name: usable ? trackName(found) : '',
+      frame: usable ? (secondsAt(sourceFrameAt(layer.time, frame), shot.rate) * found.rate.num) / found.rate.den : 0,
+      scale: 1 / reduction,
+    };
+  },
+  range: () => 'a track of the layer’s clip',
+});

@@ -1,0 +1,116 @@
+// What a camera's sway has to be moved back by, and how much that costs.
+import { apply, invert, multiply, projective, rotation, scaling, translation, type Matrix } from '../picture/matrix';
+import { growthAt, mapBetween, turnAt, type Point } from './motion';
+import { pointsAt, type Samples } from './samples';
+
+/** How the picture lies on a frame, seen from the first one: its middle, clockwise degrees, and the logarithm of its size. */
+export interface Pose {
+  x: number;
+  y: number;
+  turn: number;
+  size: number;
+}
+export interface Steadying {
+  /** how much of each is taken away, 0…1 */
+  position: number;
+  rotation: number;
+  scale: number;
+  /** null holds still; else the frames over which the camera's way is smoothed */
+  smooth: number | null;
+}
+
+const middle = (points: readonly Point[]): Point => [
+  points.reduce((sum, p) => sum + p[0], 0) / points.length,
+  points.reduce((sum, p) => sum + p[1], 0) / points.length,
+];
+
+/** The poses of all frames of a track from its first to its last; turns without jumps. */
+export function posesOf(samples: Samples): Pose[] {
+  const start = pointsAt(samples, samples.first);
+  if (!start) return [];
+  const [x0, y0] = middle(start);
+  let last = 0;
+  return samples.rows.map((_, i) => {
+    const now = pointsAt(samples, samples.first + i)!;
+    const m = mapBetween(start, now) ?? projective([1, 0, 0, 1, 0, 0]);
+    const [x, y] = middle(now);
+    const turn = turnAt(m, x0, y0);
+    last = turn - 360 * Math.round((turn - last) / 360);
+    return { x, y, turn: last, size: Math.log(growthAt(m, x0, y0)) };
+  });
+}
+
+/** A list smoothed by a Gaussian of so many frames; beyond its ends it goes on mirrored about them, so that a steady move stays one. */
+function smoothed(values: readonly number[], frames: number): number[] {
+  const sigma = Math.max(0.5, frames / 2);
+  const reach = Math.ceil(3 * sigma);
+  const last = values.length - 1;
+  const at = (i: number): number => {
+    if (i < 0) return 2 * values[0]! - values[Math.min(last, -i)]!;
+    if (i > last) return 2 * values[last]! - values[Math.max(0, 2 * last - i)]!;
+    return values[i]!;
+  };
+  const weights = Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-((k - reach) ** 2) / (2 * sigma * sigma)));
+  const whole = weights.reduce((sum, w) => sum + w, 0);
+  return values.map((_, i) => weights.reduce((sum, w, k) => sum + w * at(i + k - reach), 0) / whole);
+}
+
+/** The pose that each frame is to have. */
+function wanted(poses: readonly Pose[], { position, rotation: turned, scale, smooth }: Steadying): Pose[] {
+  const first = poses[0]!;
+  const list = (part: keyof Pose) => {
+    const own = poses.map((pose) => pose[part]);
+    return smooth === null ? own.map(() => first[part]) : smoothed(own, smooth);
+  };
+  const [x, y, turn, size] = [list('x'), list('y'), list('turn'), list('size')];
+  return poses.map((pose, i) => ({
+    x: pose.x + (x[i]! - pose.x) * position,
+    y: pose.y + (y[i]! - pose.y) * position,
+    turn: pose.turn + (turn[i]! - pose.turn) * turned,
+    size: pose.size + (size[i]! - pose.size) * scale,
+  }));
+}
+
+/** Source pixels from the centre → source pixels from the centre: what puts a frame where it is wanted. */
+export function corrections(samples: Samples, how: Steadying): Matrix[] {
+  const poses = posesOf(samples);
+  if (!poses.length) return [];
+  const lies = ({ x, y, turn, size }: Pose): Matrix => {
+    const by = Math.exp(size);
+    return multiply(translation(x, y), multiply(rotation(turn), scaling(by, by)));
+  };
+  return wanted(poses, how).map((pose, i) => multiply(lies(pose), invert(lies(poses[i]!)) ?? [1, 0, 0, 1, 0, 0]));
+}
+
+/** The enlargement about the middle beyond which a picture would rather have open corners. */
+export const MOST_ZOOM = 4;
+
+/** How much a w×h picture moved by each of these has to be enlarged about its middle so that it covers its frame on all of them. @param spare pixels left over on each side, whose edge is soft */
+export function coveringZoom(moves: readonly Matrix[], w: number, h: number, spare = 0.5): number {
+  let share = 1;
+  const [rx, ry] = [w / 2 - spare, h / 2 - spare];
+  for (const move of moves) {
+    const back = invert(move);
+    if (!back) continue;
+    const [cx, cy] = apply(back, 0, 0);
+    for (const [kx, ky] of [
+      [-1, -1],
+      [1, -1],
+      [1, 1],
+      [-1, 1],
+    ] as const) {
+      const [x, y] = apply(back, (kx * w) / 2, (ky * h) / 2);
+      // along the way from the middle to the corner, the last place that lies within the picture
+      for (const [from, to, most] of [
+        [cx, x, rx],
+        [cy, y, ry],
+      ] as const) {
+        const way = to - from;
+        if (Math.abs(way) < 1e-9) continue;
+        const limit = ((way > 0 ? most : -most) - from) / way;
+        share = Math.min(share, limit);
+      }
+    }
+  }
+  return 1 / Math.max(1 / MOST_ZOOM, share);
+}
