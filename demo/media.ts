@@ -8,6 +8,7 @@ import { craneParts, drawCrane } from './art/crane';
 import { FRAMES, glow, kite, litScreen, plateMaker, RATE, scraps, TRUTH_FRAMES, type Lighting } from './art/plates';
 import { bytes, random, type Sheet } from './art/raster';
 import { harbourBed, horn, wav } from './art/sound';
+import { bannerClip, buoyClip, handHeldClip, kiteClip, MOVING_FRAMES } from './art/moving';
 import { drawAurora, drawTower, towerParts } from './art/tower';
 import { encode, type Job } from './encode';
 
@@ -59,6 +60,11 @@ async function clip(name: string, job: Job, frame: (index: number) => Sheet, noi
   const { file } = await encode(job, (index) => bytes(frame(index), noise, dice));
   await writeFile(join(MEDIA, `${name}.${job.container}`), file);
 }
+
+const moving = async (name: string, made: Promise<(seconds: number) => Sheet>): Promise<void> => {
+  const frame = await made;
+  await clip(name, { ...PLATE, frames: MOVING_FRAMES, bitrate: 2_600_000 }, (i) => frame(i / RATE), 0.8);
+};
 
 const still = async (name: string, svg: string) =>
   sharp(Buffer.from(svg))
@@ -117,6 +123,10 @@ const WORKS: Record<string, () => Promise<unknown>> = {
       (i) => drawAurora(i / RATE),
       0.8,
     ),
+  'harbour-banner': () => moving('harbour-banner', bannerClip()),
+  'buoy-waves': () => moving('buoy-waves', buoyClip()),
+  'kite-flight': () => moving('kite-flight', kiteClip()),
+  'tower-by-hand': () => moving('tower-by-hand', handHeldClip()),
   'card-rail': async () =>
     png(bytes(await drawRail()), 1280, 720)
       .png({ compressionLevel: 9 })

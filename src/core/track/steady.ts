@@ -40,19 +40,26 @@ export function posesOf(samples: Samples): Pose[] {
   });
 }
 
-/** A list smoothed by a Gaussian of so many frames; beyond its ends it goes on mirrored about them, so that a steady move stays one. */
+/**
+ * A list smoothed over so many frames: about each frame a line is laid through its neighbours, the nearer ones counting more, so
+ * that a steady move stays one up to its ends. Source: Cleveland 1979, with Gaussian weights.
+ */
 function smoothed(values: readonly number[], frames: number): number[] {
   const sigma = Math.max(0.5, frames / 2);
   const reach = Math.ceil(3 * sigma);
-  const last = values.length - 1;
-  const at = (i: number): number => {
-    if (i < 0) return 2 * values[0]! - values[Math.min(last, -i)]!;
-    if (i > last) return 2 * values[last]! - values[Math.max(0, 2 * last - i)]!;
-    return values[i]!;
-  };
-  const weights = Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-((k - reach) ** 2) / (2 * sigma * sigma)));
-  const whole = weights.reduce((sum, w) => sum + w, 0);
-  return values.map((_, i) => weights.reduce((sum, w, k) => sum + w * at(i + k - reach), 0) / whole);
+  return values.map((_, i) => {
+    let [s0, s1, s2, t0, t1] = [0, 0, 0, 0, 0];
+    for (let k = Math.max(-reach, -i); k <= Math.min(reach, values.length - 1 - i); k++) {
+      const weight = Math.exp(-(k * k) / (2 * sigma * sigma));
+      s0 += weight;
+      s1 += weight * k;
+      s2 += weight * k * k;
+      t0 += weight * values[i + k]!;
+      t1 += weight * k * values[i + k]!;
+    }
+    const det = s0 * s2 - s1 * s1;
+    return det > 1e-9 ? (s2 * t0 - s1 * t1) / det : values[i]!;
+  });
 }
 
 /** The pose that each frame is to have. */

@@ -2,6 +2,7 @@
 // Source: Kalal et al. 2010 for judging a step by going back.
 import { project, projectiveInverse, projectiveProduct, type Projective } from '../picture/matrix';
 import type { LumaPyramid, Tools } from './luma';
+import { growthAt, turnAt } from './motion';
 import { Pattern, type Fit, type Freedom } from './pattern';
 
 /** What is followed: a rectangle of its own pixels, and where it lies on the first frame. */
@@ -42,6 +43,8 @@ const WORN = 0.93;
 /** …as long as the first one still fits like this, and sees it within so many pixels of the same place. */
 const KIN = 0.75;
 const DRIFT = 0.75;
+/** How much turning (degrees) and growing (as a logarithm) may change from one frame to the next. */
+const JUMP = { turn: 4, size: 0.04 };
 /** Going back may miss the start by so many pixels. */
 const BACK = 1.2;
 
@@ -50,6 +53,8 @@ export class Tracker {
   private latest: Pattern;
   /** as it was seen on the frame on which it was found last */
   private recent: Pattern | null = null;
+  /** how it turned, in degrees, and grew, as a logarithm, from the frame before the last */
+  private turning: { turn: number; size: number } | null = null;
   /** where it was on the last two frames */
   private path: Projective[];
 
@@ -129,13 +134,24 @@ export class Tracker {
     }
     this.moveTo([last, anchored.map], here);
     this.renewWhenWorn(frame, anchored, missed);
-    const confidence = Math.min(1, Math.max(0, (anchored.alike - 0.5) / 0.45)) * Math.exp(-((missed / BACK) ** 2));
-    return { map: anchored.map, confidence };
+    const smooth = this.smoothness(last, anchored.map);
+    return { map: anchored.map, confidence: confidenceOf(anchored.alike) * Math.exp(-((missed / BACK) ** 2)) * smooth };
+  }
+
+  /** 1 where it turns and grows as it did, less where that jumps: what comes before it does that first. */
+  private smoothness(before: Projective, now: Projective): number {
+    const back = projectiveInverse(before);
+    const step = back && projectiveProduct(back, now);
+    const next = step ? { turn: turnAt(step, 0, 0), size: Math.log(growthAt(step, 0, 0)) } : { turn: 0, size: 0 };
+    const { turn, size } = this.turning ?? next;
+    this.turning = next;
+    return Math.exp(-(((next.turn - turn) / JUMP.turn) ** 2) - ((next.size - size) / JUMP.size) ** 2);
   }
 
   private moveTo(path: Projective[], recent: Pattern | null = null): void {
     this.recent?.release();
     this.recent = recent;
+    if (path.length < 2) this.turning = null;
     this.path = path;
   }
 
@@ -179,9 +195,11 @@ export class Tracker {
     const fit = this.first.align(frame, map);
     if (!fit || fit.alike < FOUND || !isIn(frame, fit.map, this.subject)) return null;
     this.moveTo([fit.map]);
-    return { map: fit.map, confidence: Math.min(1, (fit.alike - 0.5) / 0.45) };
+    return { map: fit.map, confidence: confidenceOf(fit.alike) };
   }
 }
+
+const confidenceOf = (alike: number): number => Math.min(1, Math.max(0, (alike - 0.5) / 0.45));
 
 /** How far apart two maps put the middle of the pattern. */
 function apart(a: Projective, b: Projective): number {
