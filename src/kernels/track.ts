@@ -159,8 +159,9 @@ function correlation(): f64 {
   return tt <= 1e-9 || ii <= 1e-9 ? 0 : (sti - (st * si) / sw) / sqrt(tt * ii);
 }
 
-/** The columns of the normal equations for one sample, ten floats, and their sums. */
-const columns: usize = memory.data(64, 16);
+/** The columns of the normal equations for one sample with their right side last, twelve floats, and their sums over a row of the pattern: ten rows of twelve. */
+const columns: usize = memory.data(48, 16);
+const rowSums: usize = memory.data(480, 16);
 
 /**
  * One step of finding a pattern in a plane, as normal equations: what moves the pattern, then what brightens it and lifts it.
@@ -191,6 +192,8 @@ export function matchStep(plane: usize, w: i32, h: i32, map: usize, pattern: usi
   const far: f32 = stray > 0 ? <f32>1 / (stray * stray) : 0;
   let missed: f64 = 0;
   let counted: f64 = 0;
+  memory.fill(columns, 0, 48);
+  memory.fill(rowSums, 0, 480);
   for (let j = 0; j < ph; j++) {
     const v: f32 = (top + <f32>j) * half;
     for (let i = 0; i < pw; i++, pattern += 4, seen += 4) {
@@ -230,23 +233,28 @@ export function matchStep(plane: usize, w: i32, h: i32, map: usize, pattern: usi
       k += <usize>kind << 2;
       store<f32>(k, was);
       store<f32>(k, 1, 4);
-      let row = rows;
-      for (let a = 0; a < n; a++, row += wide) {
-        const by = <f64>(weight * load<f32>(columns + (<usize>a << 2)));
-        for (let b = a; b < n; b++) {
-          const at = row + (<usize>b << 3);
-          store<f64>(at, load<f64>(at) + by * <f64>load<f32>(columns + (<usize>b << 2)));
-        }
-        const right = row + (<usize>n << 3);
-        store<f64>(right, load<f64>(right) + by * <f64>r);
+      store<f32>(k, r, 8);
+      const c0 = v128.load(columns);
+      const c1 = v128.load(columns, 16);
+      const c2 = v128.load(columns, 32);
+      let row = rowSums;
+      for (let a = 0; a < n; a++, row += 48) {
+        const by = f32x4.splat(weight * load<f32>(columns + (<usize>a << 2)));
+        v128.store(row, f32x4.add(v128.load(row), f32x4.mul(by, c0)));
+        v128.store(row, f32x4.add(v128.load(row, 16), f32x4.mul(by, c1)), 16);
+        if (kind > 4) v128.store(row, f32x4.add(v128.load(row, 32), f32x4.mul(by, c2)), 32);
       }
     }
+    // rows are summed up exactly enough by themselves; all of them together are not
+    for (let a: usize = 0; a < <usize>n; a++) {
+      for (let b: usize = 0; b <= <usize>n; b++) {
+        const at = rows + a * wide + (b << 3);
+        store<f64>(at, load<f64>(at) + <f64>load<f32>(rowSums + a * 48 + (b << 2)));
+      }
+    }
+    memory.fill(rowSums, 0, 480);
   }
   store<f64>(out, counted > 0 ? sqrt(missed / counted) : 0, 32);
-  // the lower half is the upper one's mirror
-  for (let a = 1; a < n; a++) {
-    for (let b = 0; b < a; b++) store<f64>(rows + <usize>a * wide + (<usize>b << 3), load<f64>(rows + <usize>b * wide + (<usize>a << 3)));
-  }
 }
 
 /**

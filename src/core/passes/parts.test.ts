@@ -12,6 +12,7 @@ import type { NumberParam } from '../params/number';
 import type { Param, PlainValues } from '../params/registry';
 import type { PlatePlan } from '../params/plate';
 import type { AnyPass } from './define';
+import { trackNow } from '../testing/moving';
 import { PASSES } from './registry';
 
 const SIZE = { w: 96, h: 72 };
@@ -77,8 +78,15 @@ const DISC: CoveragePlan = {
 };
 const PLATE: PlatePlan = { stock: 'clean', name: 'clean', file: 'clean', seconds: [0] };
 
+const TRACK = trackNow(SIZE);
 /** A value for a parameter: its default, or one somewhere on its slider. */
-function valueFor(param: Param, dice: (() => number) | null, odd: boolean): PlainValues[string] {
+function valueFor(
+  param: Param,
+  dice: (() => number) | null,
+  odd: boolean,
+  fitted?: readonly [number, number],
+): PlainValues[string] {
+  if (param.kind === 'track') return dice ? TRACK.now : { ...TRACK.now, name: '' };
   if (param.kind === 'masks') return dice && odd ? DISC : NO_MASKS;
   if (param.kind === 'plate') return odd ? PLATE : null;
   if (param.kind === 'samples') return param.default.length ? param.default : [[0.27, 0.7, 0.28]];
@@ -92,6 +100,9 @@ function valueFor(param: Param, dice: (() => number) | null, odd: boolean): Plai
       : param.default;
   if (param.kind === 'choice')
     return dice ? param.options[Math.floor(dice() * param.options.length)]!.value : param.default;
+  // corners and ends of lines, each a little off where a new one begins
+  if (param.kind === 'point')
+    return dice && fitted ? [fitted[0] + SIZE.w / 2 + 3 * dice(), fitted[1] + SIZE.h / 2 + 4 * dice()] : param.default;
   if (param.kind !== 'number' || !dice || dice() < 0.4) return param.default;
   const [from, to] = param.slider;
   // what is measured in pixels stays small beside the picture
@@ -108,7 +119,10 @@ const CASES: Case[] = PASSES.flatMap((pass, index) =>
   [0, 1, 2, 3, 4].map((seed) => {
     const dice = seed ? diceOf(1000 * index + 7919 * seed) : null;
     const values = Object.fromEntries(
-      Object.entries(pass.params).map(([name, param]) => [name, valueFor(param, dice, seed % 2 === 1)]),
+      Object.entries(pass.params).map(([name, param]) => [
+        name,
+        valueFor(param, dice, seed % 2 === 1, pass.fitted?.(SIZE)[name] as [number, number] | undefined),
+      ]),
     );
     return {
       name: `${pass.type} ${seed ? `with dials of seed ${seed}` : 'at its defaults'}`,
@@ -323,6 +337,8 @@ describe('at half size a pass shows what the reduced whole picture shows', () =>
         const inPixels = param?.kind === 'number' && param.unit === 'px';
         if (param?.kind === 'masks' && value === DISC)
           return [key, { ...DISC, scale: 0.5, centre: [half.w / 2, half.h / 2] }];
+        if (param?.kind === 'point') return [key, (value as [number, number]).map((v) => v / 2)];
+        if (param?.kind === 'track') return [key, { ...(value as object), scale: 0.5 }];
         return [key, inPixels ? (value as number) / 2 : value];
       }),
     ),

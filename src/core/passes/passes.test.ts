@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { toDisplay, toLinear } from '../picture/light';
 import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
 import { boxesFor } from '../picture/gaussian';
-import { PASSES } from './registry';
+import { trackNow } from '../testing/moving';
+import { paramsOf, PASSES } from './registry';
 import type { PlainValues } from '../params/registry';
 
 let bench: TestBench;
@@ -217,7 +218,14 @@ describe('every pass', () => {
   );
 
   test.each(PASSES.map((pass) => pass.type))('%s takes pictures of one pixel and gives numbers', (type) => {
-    const values: PlainValues = type === 'colour-key' ? { screen: [[0.3, 0.66, 0.35]] } : {};
+    const { now } = trackNow({ w: 1, h: 1 });
+    const values: PlainValues =
+      type === 'colour-key'
+        ? { screen: [[0.3, 0.66, 0.35]] }
+        : 'track' in paramsOf(type)
+          ? { track: now, way: [] }
+          : {};
+    if (type === 'steady') Object.assign(values, { move: [1, 0, 0, 1, 0.3, 0], zoom: 1.1, way: 'still' });
     run(type, values, 1, 1, () => [0.5, 0.25, 0.125, 0.5])(0, 0).forEach((v) => expect(Number.isFinite(v)).toBe(true));
   });
 });

@@ -1,5 +1,8 @@
 // Frames of a patch of print that moves as it is told over a ground that moves otherwise: the truth for trackers.
 import type { FetchedPicture } from '../picture/fetched';
+import type { TrackNow } from '../params/track';
+import { trackName } from '../track/known';
+import { packSamples } from '../track/samples';
 import { project, projectiveInverse, type Projective } from '../picture/matrix';
 
 /** What a frame shows. Places in pixels from the frame's middle. */
@@ -86,6 +89,19 @@ export function movingFrames({ seed, w, h, noise, half, at }: MovingScene): (fra
     }
     return { data, width: w, height: h, planes: { u: 0, v: 0, step: 1, a: 0, matrix: 'bt709', full: false } };
   };
+}
+
+/** A track of a picture of a size, that goes and turns a little, as passes get it on its sixth frame. Hold on to `of` as long as it is used. */
+export function trackNow(size: { w: number; h: number }): { now: TrackNow; of: unknown } {
+  const rows = Array.from({ length: 12 }, (_, f) => ({
+    confidence: 1,
+    points: [
+      [-size.w / 4 + f, f / 2],
+      [size.w / 4 + f, f],
+    ] as const,
+  }));
+  const of = { kind: 'pair' as const, start: 0, samples: packSamples({ first: 0, rows }, 'pair') };
+  return { now: { name: trackName(of), frame: 5, size, scale: 1 }, of };
 }
 
 /** Shift, clockwise degrees and size as a map. */

@@ -29,12 +29,16 @@ export interface Fit {
 
 /** Samples along the shorter side below which a level would say little. */
 const FEWEST = 9;
-/** Most samples of the finest level, for few and for many unknowns. */
-const MOST = { few: 2500, many: 4900 };
+/** Samples of the finest level are this much finer than what lies between them: where they are is known already, and each tells more of where exactly. */
+const FINER = 4;
+/** Side of a pattern whose strength is that of its pixels. */
+const USUAL = 40;
+/** Most samples of the finest level, for few and for many unknowns, and for whole pictures. */
+const MOST = { few: 2500, many: 3600, sway: 10_000 };
 /** Most steps of a level. */
 const STEPS = 14;
 /** Pixels of a level below which another step is not worth taking. */
-const STILL = 0.004;
+const STILL = 0.008;
 /** Differences this many times their mean count half. */
 const STRAY = 1.5;
 /** The least difference that counts as one, in light 0…1: what noise makes. */
@@ -68,7 +72,7 @@ export class Pattern {
     freedom: Freedom,
     windowed: boolean,
   ): Pattern {
-    const most = freedom > 4 ? MOST.many : MOST.few;
+    const most = freedom > 4 ? MOST.many : windowed ? MOST.few : MOST.sway;
     const finest = Math.max(1, Math.sqrt((w * h) / most));
     const levels: Level[] = [];
     const growth = growthAt(map, 0, 0);
@@ -76,9 +80,7 @@ export class Pattern {
       const [pw, ph] = [Math.max(3, Math.round(w / unit)), Math.max(3, Math.round(h / unit))];
       const at = tools.arena.take(pw * ph * 12);
       levels.push({ at, w: pw, h: ph, unit });
-      const level = frame.near(unit * growth);
-      const plane = frame.levels[level]!;
-      const size = 2 ** level;
+      const { plane, size } = planeOf(frame, growth * (unit === finest ? unit / FINER : unit));
       withMap(tools, around(map, unit, 1 / size), (m) =>
         tools.kernels.seePattern(plane.at, plane.w, plane.h, m, pw, ph, size / (unit * growth), at),
       );
@@ -101,7 +103,7 @@ export class Pattern {
     return Uint8Array.from(this.tools.arena.floats(at, w * h), (v) => Math.min(255, Math.max(0, Math.round(v * 255))));
   }
 
-  /** How surely it can be found again: the smaller eigenvalue of how its light 0…1 changes from pixel to pixel, at its finest level. */
+  /** How surely it can be found again: how much its light 0…1 changes from pixel to pixel, the way in which it changes least; the more of it there is, the less each pixel has to change. */
   strength(): number {
     const { at, w, h, unit } = this.levels[0]!;
     const per = 1 / ((Math.max(w, h) / 2) * unit);
@@ -113,7 +115,7 @@ export class Pattern {
       xy += gx[i]! * gy[i]!;
       yy += gy[i]! ** 2;
     }
-    const scale = (per * per) / (w * h);
+    const scale = (per * per * this.w * this.h) / (w * h * USUAL * USUAL);
     return (Math.max(0, (xx + yy) / 2 - Math.hypot((xx - yy) / 2, xy)) * scale) ** 0.5;
   }
 
@@ -134,8 +136,7 @@ export class Pattern {
     const { w, h, unit } = level;
     // the pattern's own coordinates: half of its longer side is one
     const radius = (Math.max(w, h) / 2) * unit;
-    const start = frame.near(unit * growthAt(guess, 0, 0));
-    const { plane, size } = planeOf(frame, start);
+    const { plane, size } = planeOf(frame, growthAt(guess, 0, 0) * (last ? unit / FINER : unit));
     const n = this.freedom + 2;
     return arena.lending((scratch) => {
       const seen = scratch(w * h * 4);
@@ -182,7 +183,7 @@ export class Pattern {
   search(frame: LumaPyramid, guess: Projective, reach: number): { map: Projective; alike: number; second: number } {
     const { kernels, arena } = this.tools;
     const level = this.levels.at(-1)!;
-    const { plane, size } = planeOf(frame, frame.near(level.unit * growthAt(guess, 0, 0)));
+    const { plane, size } = planeOf(frame, level.unit * growthAt(guess, 0, 0));
     const far = Math.min(MOST_REACH, Math.max(1, Math.ceil(reach / size)));
     return arena.lending((scratch) => {
       const seen = scratch(level.w * level.h * 4);
@@ -215,7 +216,7 @@ export class Pattern {
   at(frame: LumaPyramid, map: Projective): Pick<Fit, 'alike' | 'inside'> {
     const { kernels, arena } = this.tools;
     const { at, w, h, unit } = this.levels[0]!;
-    const { plane, size } = planeOf(frame, frame.near(unit * growthAt(map, 0, 0)));
+    const { plane, size } = planeOf(frame, (unit * growthAt(map, 0, 0)) / FINER);
     return arena.lending((scratch) => {
       const seen = scratch(w * h * 4);
       const out = scratch(OUT * 8);
@@ -233,10 +234,11 @@ const LEAST_INSIDE = 0.45;
 /** Most pixels of its level that a search goes each way. */
 const MOST_REACH = 48;
 
-const planeOf = (frame: LumaPyramid, level: number): { plane: Plane; size: number } => ({
-  plane: frame.levels[level]!,
-  size: 2 ** level,
-});
+/** The level whose pixels are nearest to a number of the frame's, and how many they are. */
+function planeOf(frame: LumaPyramid, pixels: number): { plane: Plane; size: number } {
+  const level = frame.near(pixels);
+  return { plane: frame.levels[level]!, size: 2 ** level };
+}
 
 function withMap({ arena }: Tools, map: Projective, use: (at: number) => void): void {
   arena.scratch(64, (at) => {
