@@ -1,4 +1,4 @@
-// `npm run bench [-- kernels browser cutout keys unseen]`: measures all, or the named parts, and writes docs/performance.md.
+// `npm run bench [-- kernels browser cutout keys unseen tracks]`: measures all, or the named parts, and writes docs/performance.md.
 // SEEDS_FROM=20261126 judges the key on 24 other plates from that seed on.
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -6,6 +6,7 @@ import { browserRows } from './browser';
 import { cutoutRows } from './cutout';
 import { kernelRows, type Row } from './kernels';
 import { keyTable } from './keys';
+import { trackTable } from './tracks';
 import { unseenTable } from './unseen';
 
 const table = (rows: Row[]) =>
@@ -28,6 +29,7 @@ const browser = await part('browser', async () => table(await browserRows()));
 const cutout = await part('cutout', async () => table(await cutoutRows()));
 const keys = await part('keys', keyTable);
 const unseen = await part('unseen', () => unseenTable(Number(process.env['SEEDS_FROM'] ?? 1)));
+const tracks = await part('tracks', () => trackTable(Number(process.env['SEEDS_FROM'] ?? 11)));
 const text = `# Performance
 
 Written by \`npm run bench\` after a build. Every ratio is taken in one run on one machine, against copying the same buffer or against another program doing the same work, because absolute times say little about another machine.
@@ -61,5 +63,11 @@ ${keys}
 24 scenes from seeds: cloth, skin, wood, print, bright, dark, grey and olive subjects; hair, holes, glass; motion, defocus; uneven, wrinkled, marked screens, green and blue; spill and noise; encoded and decoded in 4:2:0. Two frames each, one pick.
 
 ${unseen}
+
+## Point tracks
+
+A print of 64×56 pixels on a moving ground, 400×240, encoded with H.264 and decoded; a pattern of 40×40. The library is a general vision library's pyramidal Lucas–Kanade with the same window, from frame to frame. A frame is wrong when the point is said to be found and is more than two pixels off, or more than half hidden.
+
+${tracks}
 `;
 writeFileSync(join(import.meta.dirname, '../docs/performance.md'), text);

@@ -5,6 +5,8 @@ import sharp from 'sharp';
 import { select } from '../src/core/analysis/select';
 import { newMask, type Hint, type Mask, type MaskId, type Shape } from '../src/core/document/mask';
 import { packMatte } from '../src/core/masks/matte-data';
+import { MOVING_FRAMES } from './art/moving';
+import { tracked } from './tracked';
 import { armOutline } from './art/crane';
 import { TOWER_STROKES } from './strokes';
 import { newLayer, newSource, stockSource } from '../src/core/document/edits/layers';
@@ -74,6 +76,11 @@ const STOCK: Record<string, Entry> = {
   kite: { file: 'paper-kite.png', name: 'paper kite', kind: 'image', facts: still2d(420, 560) },
   boat: { file: 'wind-up-boat.mp4', name: 'wind-up boat', kind: 'video', facts: clip('avc', 144) },
   crane: { file: 'crane-dusk.mp4', name: 'crane at dusk', kind: 'video', facts: clip('avc', 120) },
+  banner: { file: 'harbour-banner.mp4', name: 'harbour banner', kind: 'video', facts: clip('avc', 96) },
+  buoy: { file: 'buoy-waves.mp4', name: 'buoy', kind: 'video', facts: clip('avc', 96) },
+  flight: { file: 'kite-flight.mp4', name: 'kite in the wind', kind: 'video', facts: clip('avc', 96) },
+  byHand: { file: 'tower-by-hand.mp4', name: 'tower by hand', kind: 'video', facts: clip('avc', 96) },
+  glow: { file: 'lantern-glow.png', name: 'lantern glow', kind: 'image', facts: still2d(640, 640) },
   bed: { file: 'harbour-bed.wav', name: 'harbour bed', kind: 'sound', facts: sound(6, 2) },
 };
 const LIBRARY: (Entry & { about: string })[] = [
@@ -158,6 +165,15 @@ const NIGHT = () => pass('adjust', { exposure: -0.55, contrast: -0.06, saturatio
 
 const nightFerry = shot('Night ferry', [
   layer('rail', 'card rail', 120),
+  layer('glow', 'lantern glow', 120, {
+    blend: 'screen',
+    opacity: { still: 0.85, drivers: [{ type: 'jitter', amount: 0.12, every: 3, smooth: 0.6, seed: 4 }] },
+    place: {
+      ...wholePlace(),
+      position: still([316, 211] as [number, number]),
+      scale: still([0.62, 0.62] as [number, number]),
+    },
+  }),
   layer('even', 'captain', 120, {
     passes: [captainKey(0.006), NIGHT()],
     place: {
@@ -409,6 +425,20 @@ const skyByStrokes = shot('Aurora, by strokes', [
   aurora(),
 ]);
 
+const long = <T extends Shot>(item: T): T => ({ ...item, length: MOVING_FRAMES });
+const MOVING = {
+  banner: long(
+    shot('Banner', [
+      layer('kite', 'kite on the banner', MOVING_FRAMES, { blend: 'multiply' }),
+      layer('banner', 'banner', MOVING_FRAMES),
+    ]),
+  ),
+  buoy: long(shot('Buoy', [layer('buoy', 'buoy', MOVING_FRAMES)])),
+  flight: long(shot('Kite trail', [layer('flight', 'kite', MOVING_FRAMES)])),
+  byHand: long(shot('Tower, hand-held', [layer('byHand', 'tower', MOVING_FRAMES)])),
+};
+const MOVING_SHOTS = Object.values(MOVING);
+
 const facts = async ({ file, facts: known }: Entry): Promise<MediaFacts> => ({
   ...known,
   bytes: (await stat(join(MEDIA, file))).size,
@@ -425,7 +455,18 @@ for (const [key, entry] of Object.entries(STOCK)) {
     line: [],
   });
 }
-project.shots.push(nightFerry, toKey, uneven, titleCard, skyByLine, skyByStrokes, signalTower, windUpBoat);
+project.shots.push(
+  nightFerry,
+  toKey,
+  uneven,
+  titleCard,
+  skyByLine,
+  skyByStrokes,
+  signalTower,
+  windUpBoat,
+  ...MOVING_SHOTS,
+);
+const whole = await tracked(project, { lantern: nightFerry, ...MOVING });
 const media = new Map<string, Blob>();
 for (const [key, { file }] of Object.entries(STOCK))
   media.set(stockId(key), new Blob([new Uint8Array(await readFile(join(MEDIA, file)))]));
@@ -433,7 +474,7 @@ for (const [key, { file }] of Object.entries(STOCK))
 await mkdir(join(BUILD, 'demo'), { recursive: true });
 await writeFile(
   join(BUILD, 'demo', `paper-harbour${PROJECT_ENDING}`),
-  Buffer.from(await (await writeProjectFile(projectSchema.parse(project), media)).arrayBuffer()),
+  Buffer.from(await (await writeProjectFile(projectSchema.parse(whole), media)).arrayBuffer()),
 );
 
 await mkdir(join(BUILD, 'library'), { recursive: true });

@@ -113,7 +113,7 @@ export async function bannerClip(): Promise<(seconds: number) => Sheet> {
   return (seconds) => {
     const out = sheet(W, H);
     draw(out, back, translation(-40, -40));
-    draw(out, shore, translation(-40, 0), { shadow: { x: 3, y: -4, strength: 0.25 } });
+    draw(out, shore, translation(-40, 14), { shadow: { x: 3, y: -4, strength: 0.25 } });
     const corners = bannerCorners(seconds);
     draw(out, pole, translation(corners[0]![0] - 26, 120), { shadow: { x: 8, y: 6, strength: 0.3 } });
     drawIn(out, cloth, mapBetween(flat, corners)!);
@@ -207,7 +207,7 @@ export async function kiteClip(): Promise<(seconds: number) => Sheet> {
     draw(out, back, translation(-40, -40));
     draw(out, clouds[0]!, translation(150 + 6 * seconds, 90), { shadow: { x: 5, y: 7, strength: 0.15 } });
     draw(out, clouds[1]!, translation(800 + 9 * seconds, 210), { shadow: { x: 5, y: 7, strength: 0.15 } });
-    draw(out, shore, translation(-40, 0), { shadow: { x: 3, y: -4, strength: 0.25 } });
+    draw(out, shore, translation(-40, 14), { shadow: { x: 3, y: -4, strength: 0.25 } });
     const { x, y, turn, size } = kiteAt(seconds);
     draw(
       out,
