@@ -164,7 +164,6 @@ const DECK = () =>
 const NIGHT = () => pass('adjust', { exposure: -0.55, contrast: -0.06, saturation: 0.88, temperature: -0.16 });
 
 const nightFerry = shot('Night ferry', [
-  layer('rail', 'card rail', 120),
   layer('glow', 'lantern glow', 120, {
     blend: 'screen',
     opacity: { still: 0.85, drivers: [{ type: 'jitter', amount: 0.12, every: 3, smooth: 0.6, seed: 4 }] },
@@ -174,6 +173,7 @@ const nightFerry = shot('Night ferry', [
       scale: still([0.62, 0.62] as [number, number]),
     },
   }),
+  layer('rail', 'card rail', 120),
   layer('even', 'captain', 120, {
     passes: [captainKey(0.006), NIGHT()],
     place: {

@@ -29,6 +29,13 @@ const apart = (a: number[][], b: number[][]): number =>
   Math.max(...a.flatMap((colour, i) => colour.map((part, c) => Math.abs(part - b[i]![c]!))));
 
 test('layers become a group, are worked on inside, and come apart with the same picture', async ({ page }) => {
+  // the glow follows a track through the captain: a group would tear that, and says so
+  await choose(page, 'captain');
+  await choose(page, 'card rail', true);
+  await page.keyboard.press('Control+g');
+  await expect(page.getByText('lantern glow follows a track through captain')).toBeVisible();
+  await choose(page, 'lantern glow');
+  await redrawn(page, () => page.keyboard.press('Delete'));
   const before = await sampled(page);
   await choose(page, 'captain');
   await choose(page, 'card rail', true);

@@ -91,7 +91,7 @@ test('wrong input is said at the field; layers are hidden, soloed, locked, renam
   // behind the deck he is gone
   const grip = page.getByRole('button', { name: /^Reorder fox/ });
   await redrawn(page, () => grip.press('ArrowDown'));
-  await expect(page.getByRole('group', { name: /^Layer/ }).nth(2)).toHaveAccessibleName('Layer fox');
+  await expect(page.getByRole('group', { name: /^Layer/ }).nth(3)).toHaveAccessibleName('Layer fox');
   expect(await colourAt(page, ...at)).not.toEqual(coat);
 });
 

@@ -2,6 +2,7 @@ import * as Comlink from 'comlink';
 import { JackplaneError } from '../core/base/errors';
 import type { Point } from '../core/track/motion';
 import type { Run, RunEnd } from '../core/track/run';
+import type { Carried, Carry } from '../core/track/vertices';
 import type { Clip, RunNews } from './types';
 import type { TrackApi } from './workers/track.worker';
 
@@ -22,16 +23,28 @@ export class TrackRunner {
   }
 
   /** @param signal stops after the frame that is being measured; what was told of before stays @throws JackplaneError of media, conflict */
-  async run(clip: Clip, run: Run, news: (news: RunNews) => void, signal: AbortSignal): Promise<RunEnd> {
+  run(clip: Clip, run: Run, news: (news: RunNews) => void, signal: AbortSignal): Promise<RunEnd> {
+    return this.alone<RunEnd>(signal, async (api) => api.run(clip, run, Comlink.proxy(news)), { why: 'stopped' });
+  }
+  /** Carries vertices of a path along a clip. @param progress the frame that was done last */
+  carry(clip: Clip, carry: Carry, progress: (frame: number) => void, signal: AbortSignal): Promise<Carried[]> {
+    return this.alone(signal, (api) => api.carry(clip, carry, Comlink.proxy(progress)), []);
+  }
+
+  private async alone<T>(
+    signal: AbortSignal,
+    work: (api: Comlink.Remote<TrackApi>) => Promise<T>,
+    nothing: T,
+  ): Promise<T> {
     if (this.running)
       throw new JackplaneError('conflict', 'Another track is being measured.', 'Wait for it, or stop it.');
     this.running = true;
     try {
       const api = await this.api();
-      if (signal.aborted) return { why: 'stopped' };
+      if (signal.aborted) return nothing;
       const stop = () => void api.stop();
       signal.addEventListener('abort', stop);
-      return await api.run(clip, run, Comlink.proxy(news)).finally(() => signal.removeEventListener('abort', stop));
+      return await work(api).finally(() => signal.removeEventListener('abort', stop));
     } finally {
       this.running = false;
     }

@@ -6,6 +6,7 @@ import { FEATHER_SIDES, MASK_COLOURS, type Mask, type Shape } from '../../core/d
 import { entriesOf, valueIn, type ValueEntry } from '../../core/document/edits/values';
 import { converted, corner, isSmooth, type Vertex } from '../../core/masks/path';
 import { steadyAt } from '../../core/time/values';
+import CarryOn from '../track/CarryOn.vue';
 import FollowTrack from '../track/FollowTrack.vue';
 import Dial from '../controls/Dial.vue';
 import NumberField from '../controls/NumberField.vue';
@@ -206,6 +207,7 @@ const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape
           <button class="plain-button" @click="masking.vertices = new Set(masking.path.keys())">Choose all</button>
         </div>
       </template>
+      <CarryOn v-if="shape.closed" />
       <template v-if="masking.vertices.size">
         <div v-if="vertex" class="dial-row">
           Vertex {{ vertex.i + 1 }}

@@ -40,6 +40,10 @@ const view = computed(() => ({
   to: Math.ceil((scrollX.value + width.value - LABELS) / perFrame.value) + 5,
 }));
 
+/** What a layer's opened rows take. */
+const openedHeight = (layer: Layer): number =>
+  (selection.animated(layer).length + selection.following(layer).length) * VALUE_ROW +
+  selection.tracks(layer).reduce((sum, track) => sum + selection.trackHeight(track.id), 0);
 /** Where every layer's block begins and how high it is, so that only the blocks in view are made. */
 const blocks = computed(() => {
   let top = 0;
@@ -47,8 +51,7 @@ const blocks = computed(() => {
     const block = {
       layer,
       top,
-      height:
-        rem(selection.rowHeight) + (selection.open.has(layer.id) ? selection.animated(layer).length * VALUE_ROW : 0),
+      height: rem(selection.rowHeight) + (selection.open.has(layer.id) ? openedHeight(layer) : 0),
     };
     top += block.height;
     return block;

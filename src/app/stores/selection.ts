@@ -4,7 +4,9 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { copyKeys, moveKeys, pasteKeys, removeKeys, type KeyClip, type KeyRef } from '../../core/document/edits/keys';
 import { duplicateLayer, nudgeLayers, pasteLayers, removeLayers, splitLayer } from '../../core/document/edits/time';
 import { groupLayers, ungroup } from '../../core/document/edits/groups';
-import { groupOf, type Layer, type LayerId, type ShotId } from '../../core/document/schema';
+import { followOf } from '../../core/document/edits/follow';
+import type { Track } from '../../core/document/track';
+import { groupOf, stockOf, type Layer, type LayerId, type ShotId } from '../../core/document/schema';
 import { entriesOf, isKeyed, valueIn, type ValueEntry } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
 import { newId } from '../base/ids';
@@ -12,6 +14,8 @@ import { useBench } from './bench';
 import { useNotices } from './notices';
 import { useProject } from './project';
 
+/** Heights that a row of a track can have, in pixels. */
+const TRACK_ROW = { least: 22, most: 200 };
 const ROW_HEIGHTS = [26, 40, 58] as const;
 type Clipboard = { kind: 'layers'; layers: Layer[] } | { kind: 'keys'; clip: KeyClip };
 
@@ -56,6 +60,12 @@ export const useSelection = defineStore('selection', () => {
   /** The rows of a layer: values with keyframes. */
   const animated = (layer: Layer): ValueEntry[] =>
     entriesOf(layer).filter((entry) => isKeyed(valueIn(layer, entry.path)));
+  /** Values without keyframes that follow a track; their rows come after those. */
+  const following = (layer: Layer): ValueEntry[] =>
+    entriesOf(layer).filter((entry) => {
+      const value = valueIn(layer, entry.path);
+      return !isKeyed(value) && followOf(value) !== null;
+    });
   const same = (a: KeyRef, b: KeyRef) => a.layer === b.layer && a.path === b.path && a.at === b.at;
   const has = (key: KeyRef): boolean => keys.value.some((other) => same(key, other));
 
@@ -99,6 +109,17 @@ export const useSelection = defineStore('selection', () => {
     else if (!has(key)) keys.value = [key];
     if (key.layer !== bench.layerId) bench.choose(key.layer);
   }
+  /** Heights of the rows of tracks, in pixels, by the track. */
+  const trackHeights = ref<Record<string, number>>({});
+  const trackHeight = (id: string): number => trackHeights.value[id] ?? TRACK_ROW.least;
+  const setTrackHeight = (id: string, height: number): void => {
+    trackHeights.value[id] = Math.round(Math.min(TRACK_ROW.most, Math.max(TRACK_ROW.least, height)));
+  };
+  /** The measured tracks of the clip that a layer shows. */
+  const tracks = (layer: Layer): readonly Track[] => {
+    const stock = stockOf(layer);
+    return stock ? store.current().tracks.filter((item) => (item.stock as string) === stock && item.samples.rows) : [];
+  };
   const toggleOpen = (id: LayerId): void => {
     const next = new Set(open.value);
     if (!next.delete(id)) next.add(id);
@@ -190,10 +211,14 @@ export const useSelection = defineStore('selection', () => {
     mode,
     clipboard,
     animated,
+    following,
     has,
     pickLayer,
     pickKey,
     toggleOpen,
+    tracks,
+    trackHeight,
+    setTrackHeight,
     group,
     apart,
     moveBy,

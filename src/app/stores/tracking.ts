@@ -40,6 +40,7 @@ import { useMasking } from './masking';
 import { useNotices } from './notices';
 import { usePlayer } from './player';
 import { useProject } from './project';
+import { useSelection } from './selection';
 
 export type Way = 'forward' | 'backward' | 'both';
 /** How far a run goes. */
@@ -67,6 +68,7 @@ export const useTracking = defineStore('tracking', () => {
   const masking = useMasking();
   const notices = useNotices();
   const player = usePlayer();
+  const selection = useSelection();
   const store = useProject();
 
   const open = ref(false);
@@ -212,10 +214,14 @@ export const useTracking = defineStore('tracking', () => {
     trackId.value = id;
   }
 
-  const clipOf = (): Clip | null =>
-    clip.value && track.value
-      ? { stock: clip.value.id, name: clip.value.name, rate: track.value.rate, frames: frames.value }
-      : null;
+  /** The chosen layer's clip, for the worker. */
+  const clipNow = (): Clip | null =>
+    clip.value && {
+      stock: clip.value.id,
+      name: clip.value.name,
+      rate: track.value?.rate ?? rate.value,
+      frames: frames.value,
+    };
 
   /** The last frame of the clip that a run one way may reach. */
   function extentOf(way: 1 | -1, extent: Extent, from: number): number {
@@ -229,7 +235,7 @@ export const useTracking = defineStore('tracking', () => {
   /** Measures from the playhead on, where its place is known, else from where it was drawn. Cancelling keeps what was measured. */
   async function run(way: Way, extent: Extent): Promise<void> {
     const of = track.value;
-    const where = clipOf();
+    const where = clipNow();
     if (!of || !where || running.value || store.readOnly) return;
     if (player.playing) player.stop();
     const known = sampleAt(samplesOf(of), frame.value) !== null;
@@ -291,6 +297,7 @@ export const useTracking = defineStore('tracking', () => {
     const measured = live.value;
     running.value = null;
     live.value = new Map();
+    if (bench.layerId) selection.open.add(bench.layerId);
     if (measured.size && store.project?.tracks.some((item) => item.id === id))
       store.edit(writeSamples(store.current(), id, measured, 'Run'));
   }
@@ -326,7 +333,7 @@ export const useTracking = defineStore('tracking', () => {
 
   /** Places that can be found again well become the chosen track's patterns, or a new point's. */
   async function findGood(most: number): Promise<readonly Point[]> {
-    const where = clip.value && { stock: clip.value.id, name: clip.value.name, rate: rate.value, frames: frames.value };
+    const where = clipNow();
     if (!where) return [];
     try {
       return await (
@@ -377,6 +384,7 @@ export const useTracking = defineStore('tracking', () => {
     frames,
     frame,
     shotFrames,
+    clipNow,
     points,
     patterns,
     show,

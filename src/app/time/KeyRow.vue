@@ -3,9 +3,10 @@ import { computed } from 'vue';
 import { momentOf } from '../../core/place/moment';
 import type { KeyRef } from '../../core/document/edits/keys';
 import type { Layer } from '../../core/document/schema';
+import { followOf } from '../../core/document/edits/follow';
 import { valueIn, type ValueEntry } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
-import { keyBefore, steadyAt } from '../../core/time/values';
+import { keyBefore, steadyAt, valueAt } from '../../core/time/values';
 import { pegPath } from '../controls/peg';
 import Peg from '../controls/Peg.vue';
 import { useBench } from '../stores/bench';
@@ -31,6 +32,8 @@ const SNAP_PIXELS = 6;
 const CROWDED = 5;
 
 const value = computed(() => valueIn(props.layer, props.entry.path)!);
+const link = computed(() => followOf(value.value));
+const moment = computed(() => momentOf(store.current(), bench.shot!, props.layer, bench.frame));
 const chosen = computed(() => bench.layerId === props.layer.id);
 
 function shown(v: unknown): string {
@@ -128,8 +131,8 @@ function press(event: KeyboardEvent, at: number): void {
         :title="`${entry.group}: ${entry.label}${outside ? `; ${outside} keyframes lie outside the layer and are kept` : ''}`"
         >{{ entry.label }}<template v-if="outside"> · {{ outside }} outside</template></span
       >
-      <span class="mono now">{{
-        shown(steadyAt(value, momentOf(store.current(), bench.shot!, layer, bench.frame).frame))
+      <span class="mono now" :class="{ follows: link }" :title="link ? 'Follows a track' : undefined">{{
+        shown(link ? valueAt(value, moment) : steadyAt(value, moment.frame))
       }}</span>
       <Peg v-if="chosen" :path="entry.path" bare />
     </div>
@@ -192,6 +195,9 @@ function press(event: KeyboardEvent, at: number): void {
 .now {
   font-size: 0.6875rem;
   color: var(--chalk);
+}
+.follows {
+  color: var(--violet);
 }
 .track {
   position: relative;

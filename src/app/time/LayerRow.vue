@@ -26,6 +26,7 @@ import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 import KeyRow from './KeyRow.vue';
+import TrackRow from './TrackRow.vue';
 import { followPointer } from '../controls/pointer';
 import { snapTargets, snapped, snappedSpan } from './snap';
 
@@ -45,6 +46,9 @@ const SNAP_PIXELS = 7;
 
 const chosen = computed(() => selection.layers.includes(props.layer.id));
 const animated = computed(() => selection.animated(props.layer));
+const following = computed(() => selection.following(props.layer));
+const tracks = computed(() => selection.tracks(props.layer));
+const rows = computed(() => animated.value.length + following.value.length + tracks.value.length);
 const opened = computed(() => selection.open.has(props.layer.id));
 /** Where its keyframes are, whatever they are of. */
 const ticks = computed(() => {
@@ -154,9 +158,9 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
         </button>
         <button
           class="icon-button open"
-          :class="{ none: !animated.length }"
+          :class="{ none: !rows }"
           :aria-expanded="opened"
-          :disabled="!animated.length"
+          :disabled="!rows"
           :aria-label="`Animated values of ${layer.name}`"
           @click="selection.toggleOpen(layer.id)"
         >
@@ -252,7 +256,12 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
       </div>
     </div>
     <template v-if="opened">
-      <KeyRow v-for="entry in animated" :key="entry.path" v-bind="{ layer, entry, perFrame, labels, from, to }" />
+      <KeyRow
+        v-for="entry in [...animated, ...following]"
+        :key="entry.path"
+        v-bind="{ layer, entry, perFrame, labels, from, to }"
+      />
+      <TrackRow v-for="track in tracks" :key="track.id" v-bind="{ layer, track, perFrame, labels, from, to }" />
     </template>
   </div>
 </template>

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue';
 import { isSmooth, segment, type Vertex } from '../../core/masks/path';
 import { keysOf } from '../../core/base/value';
 import { useBench } from '../stores/bench';
+import { useCarrying } from '../stores/carrying';
 import { useMasking } from '../stores/masking';
 import { MASK_HUES } from '../theme/mask-hues';
 import type { ViewFrame, XY } from './frame';
@@ -16,6 +17,7 @@ import { usePen } from './pen';
 const props = defineProps<{ frame: ViewFrame }>();
 const bench = useBench();
 const masking = useMasking();
+const carrying = useCarrying();
 const svg = ref<SVGSVGElement>();
 const space = useSourceSpace(
   () => props.frame,
@@ -156,13 +158,14 @@ const close = masking.closeDrawn;
       v-for="point in points"
       :key="point.i"
       class="vertex"
-      :class="{ picked: point.picked }"
+      :class="{ picked: point.picked, weak: carrying.weak.has(point.i) }"
       :transform="`translate(${point.at[0]} ${point.at[1]})`"
       role="button"
       tabindex="0"
       @mousedown.prevent
       :aria-label="`Vertex ${point.i + 1} of ${path.length}`"
       :aria-pressed="point.picked"
+      :aria-description="carrying.weak.has(point.i) ? 'hard to find on this frame' : undefined"
       @pointerdown.stop="dragVertex($event, point.i)"
       @dblclick.stop="convert(point.i)"
       @keydown.enter.stop.prevent="
@@ -175,6 +178,7 @@ const close = masking.closeDrawn;
       @keydown.down.stop.prevent="nudge($event, point.i, 0, 1)"
     >
       <circle r="11" class="target" />
+      <path v-if="carrying.weak.has(point.i)" class="ring" d="M0 -9.5L9.5 0L0 9.5L-9.5 0z" />
       <circle v-if="point.smooth" r="4.5" class="mark" :style="{ stroke: hue }" />
       <rect v-else x="-4" y="-4" width="8" height="8" class="mark" :style="{ stroke: hue }" />
     </g>
@@ -247,6 +251,11 @@ line {
 }
 .target {
   fill: transparent;
+}
+.ring {
+  fill: none;
+  stroke: #ff7b6e;
+  stroke-width: 1.6;
 }
 .picked .mark {
   fill: #d8a84a;

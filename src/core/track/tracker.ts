@@ -104,6 +104,12 @@ export class Tracker {
     this.moveTo([projectiveProduct(off(1), projectiveProduct(moved, projectiveProduct(off(-1), this.subject.map)))]);
   }
 
+  /** Goes on from a place that is known, turned and sized as it was last. */
+  putAt(x: number, y: number): void {
+    const [u, v] = project(this.here, 0, 0);
+    this.moveTo([projectiveProduct([1, 0, x - u, 0, 1, y - v, 0, 0, 1], this.here)]);
+  }
+
   /** Where the pattern is likely to be next: it goes on as it went. */
   get expected(): Projective {
     const [before, last] = this.path as [Projective, Projective?];

@@ -7,6 +7,7 @@ import { secondsAt, STAMP_ROUNDING } from '../../core/time/rate';
 import { goodPoints } from '../../core/track/corners';
 import type { Tools } from '../../core/track/luma';
 import { runTrack, type Measured, type Run, type RunEnd } from '../../core/track/run';
+import { carryVertices, type Carried, type Carry } from '../../core/track/vertices';
 import type { Point } from '../../core/track/motion';
 import type { Glimpse } from '../../core/track/tracker';
 import { carryErrors } from '../thrown';
@@ -77,6 +78,18 @@ const api = {
     tell(null);
     await Promise.all(heard);
     return end;
+  },
+
+  /** Carries vertices of a path along a clip. @returns where they are on each frame */
+  async carry(clip: Clip, carry: Carry, progress: (frame: number) => unknown): Promise<Carried[]> {
+    stopped = false;
+    const out: Carried[] = [];
+    await carryVertices(tools, carry, framesOf(clip, carry.to < carry.from ? -1 : 1), (carried) => {
+      out.push(carried);
+      void progress(carried.frame);
+      return !stopped;
+    });
+    return out;
   },
 
   /** Ends the run after the frame that it is at. */

@@ -8,11 +8,21 @@ import { plainFor, valueAt } from '../../time/values';
 import { NOTHING, packSamples, sampleAt, samplesOf, type Sample, type TrackKind } from '../../track/samples';
 import { colourSource, layerOf, projectOf, RATE, SHOT } from '../../testing/documents';
 import { newMask, newShape, type MaskId } from '../mask';
-import { crossProblems, projectSchema, type Layer, type LayerId, type Project, type StockId } from '../schema';
+import {
+  crossProblems,
+  projectSchema,
+  type Layer,
+  type LayerId,
+  type Project,
+  type ShotId,
+  type StockId,
+} from '../schema';
 import type { Track, TrackId } from '../track';
+import { groupLayers } from './groups';
 import { stockSource } from './layers';
+import { duplicateLayer } from './time';
 import { addTrack, mendSample, removeTrack, writeSamples } from './tracks';
-import { bakeFollow, followersOf, followTrack, setFollow, unfollow } from './follow';
+import { bakeFollow, carriersFor, followersOf, followTrack, setFollow, unfollow } from './follow';
 
 const LENGTH = 48;
 const PLACE = ['place.position', 'place.rotation', 'place.scale'];
@@ -233,6 +243,36 @@ describe('a mask of the tracked layer itself', () => {
       });
     }
   });
+});
+
+test('a copy of a layer follows through itself, and a group takes follower and followed together or not at all', () => {
+  const before = scene('point', (f) => [spot(f)]);
+  const mask = newMask('m2' as MaskId, 'Spot', newShape('ellipse', { w: 64, h: 36 }));
+  const masked = {
+    ...before,
+    shots: before.shots.map((shot) => ({
+      ...shot,
+      layers: shot.layers.map((layer) => (layer.id === 'clip' ? { ...layer, masks: [mask] } : layer)),
+    })),
+  };
+  const through = { track: 'track-1' as TrackId, via: 'clip' as LayerId };
+  const steps = [
+    (now: Project) => followTrack(now, at('clip', 5), { ...through, paths: ['mask.m2.centre'] }),
+    (now: Project) => followTrack(now, at('glow', 5), { ...through, paths: ['place.position'] }),
+  ];
+  const linked = steps.reduce((now, make) => perform(now, make(now))!.project, masked);
+  let count = 0;
+  const copied = perform(
+    linked,
+    duplicateLayer(linked, at('clip', 5), 0, 1, () => `fresh${++count}`),
+  )!.project;
+  const copy = copied.shots[0]!.layers.find((layer) => layer.id.startsWith('fresh'))!;
+  expect(carriersFor(copy)).toEqual([copy.id]);
+  const ids = { shot: 'inner' as ShotId, layer: 'group' as LayerId };
+  expect(() => groupLayers(linked, { shot: SHOT, layers: ['clip' as LayerId] }, ids, 'G')).toThrow(
+    /glow follows a track through clip/,
+  );
+  expect(() => groupLayers(linked, { shot: SHOT, layers: ['clip', 'glow'] as LayerId[] }, ids, 'G')).not.toThrow();
 });
 
 describe('samples', () => {

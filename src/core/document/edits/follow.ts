@@ -69,6 +69,23 @@ export function followersOf(project: Project, track: TrackId): Follower[] {
   );
 }
 
+/** The layers through which a layer's values follow tracks. */
+export const carriersFor = (layer: Layer): LayerId[] => [
+  ...new Set(
+    entriesOf(layer).flatMap(({ path }) => (followOf(valueIn(layer, path))?.layer as LayerId | undefined) ?? []),
+  ),
+];
+
+/** Lets a layer's values follow through other layers than they did. */
+export function followThrough(layer: Layer, now: (id: LayerId) => LayerId): void {
+  for (const { path } of entriesOf(layer)) {
+    const value = valueIn(layer, path);
+    const link = followOf(value);
+    if (value && link)
+      writeValue(layer, path, withDriver(value, 'follow', { ...link, layer: now(link.layer as LayerId) }));
+  }
+}
+
 /** The layers of a shot that show a track's clip, and so can carry what follows it. */
 export const carriersOf = (shot: Shot, track: Track): Layer[] =>
   shot.layers.filter((layer) => stockOf(layer) === (track.stock as string));

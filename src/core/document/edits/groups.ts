@@ -7,6 +7,7 @@ import { layerIn, shotIn } from '../find';
 import { groupOf, type Layer, type LayerId, type Place, type Project, type Shot, type ShotId } from '../schema';
 import type { Value } from '../../base/value';
 import { newLayer, newSource } from './layers';
+import { carriersFor, followThrough } from './follow';
 import type { At } from './keys';
 import { copyOf } from './time';
 
@@ -14,6 +15,7 @@ import { copyOf } from './time';
 const linked = (layer: Layer): { id: LayerId; how: string }[] => [
   ...(layer.parent ? [{ id: layer.parent.layer, how: 'follows' }] : []),
   ...(layer.matte ? [{ id: layer.matte.layer, how: 'takes its matte from' }] : []),
+  ...carriersFor(layer).map((id) => ({ id, how: 'follows a track through' })),
 ];
 
 /** A sentence about the first link that would lead across the border of a group; null when there is none. */
@@ -130,12 +132,16 @@ export function ungroup(project: Project, at: At, fresh: () => string): Edit {
 function copies(layers: readonly Layer[], fresh: () => string): Layer[] {
   const ids = new Map(layers.map((layer) => [layer.id, fresh() as LayerId]));
   const now = (id: LayerId): LayerId => ids.get(id) ?? id;
-  return layers.map((layer) => ({
-    ...copyOf(layer, fresh),
-    id: now(layer.id),
-    parent: layer.parent && { ...layer.parent, layer: now(layer.parent.layer) },
-    matte: layer.matte && { ...layer.matte, layer: now(layer.matte.layer) },
-  }));
+  return layers.map((layer) => {
+    const copy = copyOf(layer, fresh);
+    followThrough(copy, (id) => (id === copy.id ? now(layer.id) : now(id)));
+    return {
+      ...copy,
+      id: now(layer.id),
+      parent: layer.parent && { ...layer.parent, layer: now(layer.parent.layer) },
+      matte: layer.matte && { ...layer.matte, layer: now(layer.matte.layer) },
+    };
+  });
 }
 
 /** Shots that a shot is shown in, by name. */

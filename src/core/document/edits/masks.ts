@@ -7,7 +7,7 @@ import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
 import type { Mask, MaskId, Shape } from '../mask';
 import type { Layer, Pass, PassId, Project } from '../schema';
-import type { Value } from '../../base/value';
+import type { Key, Value } from '../../base/value';
 import { changedAt, mapped, valueIn, withKeys, writeValue } from './values';
 import { paramsOf, titleOf } from '../../passes/registry';
 import { localFrame, type At } from './keys';
@@ -179,5 +179,20 @@ export const setArea = (project: Project, at: At, id: PassId, area: Pass['area']
       if (area) pass.area = area as Draft<NonNullable<Pass['area']>>;
       else delete pass.area;
     }
+  });
+};
+
+/** Writes a path on many frames of layer time as keyframes, in place of those there. */
+export const setPathOn = (project: Project, at: At, id: MaskId, paths: ReadonlyMap<number, Path>): Edit => {
+  const where = `mask.${id}.path`;
+  return onLayer(at, `Carry ${nameOf(project, at, id)} on`, (layer) => {
+    const draft = valueIn(layer as Layer, where) as Value<Path> | undefined;
+    if (!draft) return;
+    const value = plain(draft);
+    const frame = localFrame(layer as Layer, at);
+    // the frame that it was carried from stays as it is
+    const own: Key<Path>[] = 'keys' in value ? value.keys : [{ at: frame, value: value.still, ease: 'linear' }];
+    const carried = [...paths].map(([key, path]): Key<Path> => ({ at: key, value: path, ease: 'linear' }));
+    writeValue(layer, where, withKeys(value, [...own, ...carried], steadyAt(value, frame)));
   });
 };

@@ -9,6 +9,7 @@ import { layerIn, shotIn } from '../find';
 import { MOST_SPEED, type Layer, type LayerId, type PassId, type Project, type Shot, type ShotId } from '../schema';
 import type { Value } from '../../base/value';
 import { changedAt, eachKeyed } from './values';
+import { followThrough } from './follow';
 import { localFrame, reversedKeys, type At } from './keys';
 import { refreshMasks } from './masks';
 
@@ -115,6 +116,8 @@ export function copyOf(layer: Layer, fresh: () => string): Layer {
     passes: copy.passes.map((pass) => ({ ...pass, id: fresh() as PassId })),
   };
   refreshMasks(fresher as Draft<Layer>, fresh);
+  // what followed a track through the layer itself does so through the copy
+  followThrough(fresher, (id) => (id === layer.id ? fresher.id : id));
   return fresher;
 }
 
