@@ -33,6 +33,18 @@ async function all(page: Page): Promise<void> {
   await page.keyboard.press('1');
   await pass(page, 'Place').click();
   await shoot(page, 'place');
+  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
+  await page.keyboard.press('t');
+  await page.getByRole('button', { name: 'Animated values of captain' }).click();
+  await page.getByRole('button', { name: 'Animated values of lantern glow' }).click();
+  for (let i = 0; i < 5; i++) await page.getByRole('separator', { name: 'Height of track Lantern' }).press('ArrowDown');
+  await cached(page);
+  await shoot(page, 'tracks');
+  await openShot(page, 'Buoy');
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('a');
+  await page.getByText('cached 96 of 96').waitFor({ timeout: 120_000 });
+  await shoot(page, 'follow-focus');
   await openShot(page, 'Title card');
   await layer(page, 'crane arm').getByRole('button', { name: 'crane arm', exact: true }).click();
   for (let i = 0; i < 5; i++) await page.keyboard.press('Shift+ArrowRight');

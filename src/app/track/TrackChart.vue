@@ -74,9 +74,9 @@ function draw(): void {
     colour,
   );
   const grids = [
-    { top: 20, height: 78 },
-    { top: 120, height: 44 },
-    { top: 186, height: 44 },
+    { top: 24, height: 76 },
+    { top: 126, height: 42 },
+    { top: 194, height: 40 },
   ];
   const lined = (data: Pair[], at: number, name: string, stroke: string, dashed = false) => ({
     type: 'line' as const,
@@ -132,7 +132,7 @@ function draw(): void {
         name,
         gridIndex: at,
         nameTextStyle: { align: 'left', color: dim, fontSize: 10, padding: [0, 0, 0, -30] },
-        nameGap: 6,
+        nameGap: 10,
         splitNumber: 2,
         min: at === 2 ? 0 : undefined,
         max: at === 2 ? 100 : undefined,
@@ -195,6 +195,6 @@ watch([() => tracking.samples, () => tracking.frame, () => theme.global.name.val
 }
 .box {
   width: 100%;
-  height: 250px;
+  height: 256px;
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { mdiArrowLeft, mdiArrowLeftRight, mdiArrowRight, mdiStop } from '@mdi/js';
+import { mdiStop } from '@mdi/js';
 import { sampleAt } from '../../core/track/samples';
 import { useProject } from '../stores/project';
 import { useTracking, type Extent, type Way } from '../stores/tracking';
@@ -15,10 +15,10 @@ const EXTENTS = [
   { value: 'range', title: 'to the end of the range' },
   { value: 'frame', title: 'one frame' },
 ];
-const WAYS: readonly { way: Way; label: string; icon: string }[] = [
-  { way: 'backward', label: 'Backward', icon: mdiArrowLeft },
-  { way: 'both', label: 'Both ways', icon: mdiArrowLeftRight },
-  { way: 'forward', label: 'Forward', icon: mdiArrowRight },
+const WAYS: readonly { way: Way; label: string }[] = [
+  { way: 'backward', label: 'Backward' },
+  { way: 'both', label: 'Both ways' },
+  { way: 'forward', label: 'Forward' },
 ];
 const track = computed(() => tracking.track!);
 const sample = computed(() => sampleAt(tracking.samples, tracking.frame));
@@ -44,7 +44,6 @@ const share = computed(() => (tracking.running ? (100 * tracking.running.done) /
         v-for="entry in WAYS"
         :key="entry.way"
         size="small"
-        :prepend-icon="entry.icon"
         :disabled="store.readOnly"
         @click="tracking.run(entry.way, extent)"
         >{{ entry.label }}</v-btn

@@ -31,6 +31,10 @@ const STEPS = [
     'Press A and add a mask: click a path on the picture, paint, or draw strokes over what to keep and what to drop. Cut the layer by it, or give any pass an area. Step on and move the path: each move makes a keyframe.',
   ],
   [
+    'Track',
+    'Press T and add a track: draw its pattern over a spot, run it both ways, and drag the point on frames where it is wrong. Then let a layer, a mask or a pass follow it, keep it sharp while the rest goes soft, or steady the picture by it.',
+  ],
+  [
     'Touch up',
     'Press G for Adjust. Every pass shows the picture after it, so you see what each one took off. Blur the ground a little and the subject stands out.',
   ],
