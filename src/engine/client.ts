@@ -15,6 +15,7 @@ import { Queue, type Wish } from './queue';
 import { LOOK, SHOWN } from './wishes';
 import { Sounds, type OpenFile } from './sounds';
 import { carryErrors } from './thrown';
+import { Users } from './users';
 import { PATIENCE, tooLong, withPatience } from './time-limit';
 import type { Look, Probe, RenderResult, RenderSettings, ShownFrame } from './types';
 import type { DecodeApi, DecoderNews } from './workers/decode.worker';
@@ -60,6 +61,8 @@ export class Engine {
   /** writes and looks into files; begun when first needed */
   private encoder: Thread<EncodeApi> | null = null;
   private filer: Thread<FilesApi> | null = null;
+  /** how many projects and jobs have each stock item open */
+  private readonly users = new Users();
   /** what is open in the decoder, to be opened again in a new one */
   private readonly open = new Map<string, OpenFile>();
   private readonly sounds = new Sounds(this.open, () => {
@@ -165,13 +168,27 @@ export class Engine {
     }
   }
 
-  openStock(id: string, file: Blob, name: string): Promise<void> {
+  /** Opens stock for one more user: copies of a project share the ids of their stock. */
+  async openStock(id: string, file: Blob, name: string): Promise<void> {
+    if (this.users.take(id)) await this.unlock(id, file, name);
+  }
+  /** Another file takes the place of the one that is open, for all its users. */
+  async replaceStock(id: string, file: Blob, name: string): Promise<void> {
+    if (!this.users.has(id)) this.users.take(id);
+    await this.shut(id);
+    await this.unlock(id, file, name);
+  }
+  /** Closes it when this was its last user. */
+  async closeStock(id: string): Promise<void> {
+    if (this.users.leave(id)) await this.shut(id);
+  }
+  private unlock(id: string, file: Blob, name: string): Promise<void> {
     this.open.set(id, { file, name });
     // what is being computed may still miss it
     this.inWork.clear();
     return this.decode.api.open(id, file, name);
   }
-  async closeStock(id: string): Promise<void> {
+  private async shut(id: string): Promise<void> {
     this.open.delete(id);
     await Promise.all([this.decode.api.close(id), this.sounds.close(id)]);
   }

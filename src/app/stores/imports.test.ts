@@ -20,8 +20,7 @@ const store = {
 const stored: string[] = [];
 const engine = {
   cache: { clear: () => undefined },
-  openStock: jest.fn(() => Promise.resolve()),
-  closeStock: () => Promise.resolve(),
+  replaceStock: jest.fn(() => Promise.resolve()),
   probe: jest.fn((file: File) => {
     if (file.name.includes('bad'))
       return Promise.reject(new JackplaneError('bad-media', `“${file.name}” is damaged.`, 'Export it again.'));

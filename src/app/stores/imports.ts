@@ -70,8 +70,7 @@ export const useImports = defineStore('imports', () => {
       const record = { project: project.id, stock: stockId, file, poster, peaks };
       await storeMedia(record, file.name);
       update({ share: 0.9 });
-      await engine.closeStock(stockId);
-      await engine.openStock(stockId, file, file.name);
+      await engine.replaceStock(stockId, file, file.name);
       engine.cache.clear();
       store.addMedia(record);
       const stock: Stock = {
