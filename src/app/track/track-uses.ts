@@ -69,6 +69,7 @@ export function useTrackUses() {
     tried(() => {
       store.edit(followTrack(store.current(), { ...at(), layer }, link(PLACE)));
       bench.choose(layer, 'place');
+      bench.show('place');
     });
 
   /** A soft shape about the tracked thing that follows it. */
@@ -152,6 +153,7 @@ export function useTrackUses() {
         ]),
       );
       bench.choose(layer, pass.id);
+      bench.show(pass.id);
     });
 
   const uses: Record<TrackKind, readonly (() => Use)[]> = (() => {

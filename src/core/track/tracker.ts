@@ -44,7 +44,7 @@ const WORN = 0.93;
 const KIN = 0.75;
 const DRIFT = 0.75;
 /** How much turning (degrees) and growing (as a logarithm) may change from one frame to the next. */
-const JUMP = { turn: 4, size: 0.04 };
+const JUMP = { turn: 6, size: 0.06 };
 /** Going back may miss the start by so many pixels. */
 const BACK = 1.2;
 
