@@ -11,10 +11,18 @@ interface Thread {
   terminate(): void;
 }
 
+const given = (): JackplaneError =>
+  new JackplaneError(
+    'cancelled',
+    'The run was ended: its clip was closed, or could not be read any more.',
+    'Run it again.',
+  );
+
 /** The worker that follows patterns: made when first asked, given back when a project closes. One run at a time. */
 export class TrackRunner {
   private thread: Promise<Thread> | null = null;
   private running = false;
+  private abandon: (() => void) | null = null;
 
   constructor(private readonly begin: () => Promise<Thread>) {}
 
@@ -44,9 +52,12 @@ export class TrackRunner {
       if (signal.aborted) return nothing;
       const stop = () => void api.stop();
       signal.addEventListener('abort', stop);
-      return await work(api).finally(() => signal.removeEventListener('abort', stop));
+      // a worker that is given back answers no more
+      const ended = new Promise<never>((_, fail) => (this.abandon = () => fail(given())));
+      return await Promise.race([work(api), ended]).finally(() => signal.removeEventListener('abort', stop));
     } finally {
       this.running = false;
+      this.abandon = null;
     }
   }
 
@@ -64,6 +75,6 @@ export class TrackRunner {
   rest(): void {
     void this.thread?.then((thread) => thread.terminate());
     this.thread = null;
-    this.running = false;
+    this.abandon?.();
   }
 }

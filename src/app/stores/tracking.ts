@@ -16,14 +16,12 @@ import { stockOf, type Layer, type LayerId, type ShotId } from '../../core/docum
 import { TRACK_TITLES, type Quad, type Track, type TrackId } from '../../core/document/track';
 import { momentOf } from '../../core/place/moment';
 import { trackFrameAt } from '../../core/time/drivers/follow';
-import { rangeOf } from '../../core/document/edits/markers';
 import { framesIn } from '../../core/time/rate';
 import { mapBetween, type Point } from '../../core/track/motion';
-import { drawnPoints, PLAIN, type Run, type RunEnd } from '../../core/track/run';
+import { drawnPoints } from '../../core/track/run';
 import {
   NOTHING,
   pointsAt,
-  sampleAt,
   samplesOf,
   withSamples,
   type Sample,
@@ -32,31 +30,19 @@ import {
 } from '../../core/track/samples';
 import type { Glimpse } from '../../core/track/tracker';
 import { project as projected } from '../../core/picture/matrix';
-import { useEngine } from '../../engine/client';
 import type { Clip } from '../../engine/types';
 import { newId } from '../base/ids';
 import { useBench } from './bench';
 import { useMasking } from './masking';
-import { useNotices } from './notices';
-import { usePlayer } from './player';
 import { useProject } from './project';
 import { useSelection } from './selection';
 
-export type Way = 'forward' | 'backward' | 'both';
-/** How far a run goes. */
-export type Extent = 'clip' | 'range' | 'frame';
 interface Running {
   track: TrackId;
   done: number;
   of: number;
   way: 1 | -1;
 }
-/** Milliseconds between two frames that are shown of a run: showing them takes the processor from measuring. */
-const LOOK_EVERY = 300;
-/** Frames for which a lost pattern is looked for. */
-const PATIENCE = 48;
-/** Frames for which a lost pattern is taken to go on as it went. */
-const PREDICTED = 24;
 /** How far keyframes may be off what they are written from, in pixels and degrees. */
 export const BAKED = 0.05;
 /** Below this a frame counts as weak. */
@@ -66,8 +52,6 @@ export const WEAK = 0.5;
 export const useTracking = defineStore('tracking', () => {
   const bench = useBench();
   const masking = useMasking();
-  const notices = useNotices();
-  const player = usePlayer();
   const selection = useSelection();
   const store = useProject();
 
@@ -79,9 +63,6 @@ export const useTracking = defineStore('tracking', () => {
   const glimpse = shallowRef<Glimpse | null>(null);
   /** how the last run of each track ended */
   const ends = ref<Record<string, string>>({});
-  /** when the playhead followed a run last */
-  let looked = 0;
-  let stopper: AbortController | null = null;
 
   /** The clip that the chosen layer shows, if it moves. */
   const clip = computed(() => {
@@ -223,75 +204,6 @@ export const useTracking = defineStore('tracking', () => {
       frames: frames.value,
     };
 
-  /** The last frame of the clip that a run one way may reach. */
-  function extentOf(way: 1 | -1, extent: Extent, from: number): number {
-    const last = frames.value - 1;
-    if (extent === 'frame') return Math.min(last, Math.max(0, from + way));
-    if (extent === 'clip' || !bench.shot) return way > 0 ? last : 0;
-    const range = rangeOf(bench.shot);
-    return frameOf(way > 0 ? range.to - 1 : range.from);
-  }
-
-  /** Measures from the playhead on, where its place is known, else from where it was drawn. Cancelling keeps what was measured. */
-  async function run(way: Way, extent: Extent): Promise<void> {
-    const of = track.value;
-    const where = clipNow();
-    if (!of || !where || running.value || store.readOnly) return;
-    if (player.playing) player.stop();
-    const known = sampleAt(samplesOf(of), frame.value) !== null;
-    const from = known ? frame.value : of.start;
-    stopper = new AbortController();
-    live.value = new Map();
-    delete ends.value[of.id];
-    const ways: (1 | -1)[] = way === 'both' ? [1, -1] : [way === 'forward' ? 1 : -1];
-    const fixed = new Map(
-      of.fixed.filter((at) => at !== from).map((at) => [at, sampleAt(samplesOf(of), at)?.points ?? []] as const),
-    );
-    player.touching = true;
-    try {
-      const sayings: string[] = [];
-      for (const direction of ways) {
-        const to = extentOf(direction, extent, from);
-        if (to === from || stopper.signal.aborted) continue;
-        const total = Math.abs(to - from);
-        running.value = { track: of.id, done: 0, of: total, way: direction };
-        const plan: Run = {
-          kind: of.kind,
-          size: size.value,
-          patterns: patternsAt(of, from),
-          reach: of.reach,
-          from,
-          to,
-          fixed,
-          patience: PATIENCE,
-        };
-        const end = await (
-          await useEngine()
-        ).tracks.run(where, plan, (news) => heard(news.measured, news.glimpse), stopper.signal);
-        const saying = sayingOf(end);
-        if (saying) sayings.push(saying);
-        if (end.why === 'plain') live.value = new Map();
-      }
-      ends.value[of.id] = sayings.join(' ');
-    } catch (error) {
-      notices.problem(error);
-    } finally {
-      player.touching = false;
-      keep(of.id);
-    }
-  }
-  function heard(measured: readonly { frame: number; sample: Sample | null }[], seen: Glimpse | null): void {
-    if (!running.value) return;
-    live.value = new Map([...live.value, ...measured.map(({ frame: at, sample }) => [at, sample] as const)]);
-    running.value.done = Math.min(running.value.of, running.value.done + measured.length);
-    if (seen) glimpse.value = seen;
-    const now = performance.now();
-    const done = running.value.done === running.value.of;
-    if (now - looked < LOOK_EVERY && !done) return;
-    looked = now;
-    const last = shotFrames.value.get(measured.at(-1)!.frame);
-    if (last !== undefined) bench.seek(last);
-  }
   /** What was measured becomes one step of the history. */
   function keep(id: TrackId): void {
     const measured = live.value;
@@ -300,49 +212,6 @@ export const useTracking = defineStore('tracking', () => {
     if (bench.layerId) selection.open.add(bench.layerId);
     if (measured.size && store.project?.tracks.some((item) => item.id === id))
       store.edit(writeSamples(store.current(), id, measured, 'Run'));
-  }
-  const stop = (): void => stopper?.abort();
-
-  function sayingOf(end: RunEnd): string | null {
-    if (end.why === 'plain')
-      return `There is too little in this pattern to find it again: its light changes by ${(end.strength * 100).toFixed(2)} % a pixel, and ${(PLAIN * 100).toFixed(1)} % is the least. Draw it about a corner, a spot or print.`;
-    if (end.why === 'lost') return `Lost from frame ${end.frame} of the clip on.`;
-    if (end.why === 'outside') return `It leaves the picture at frame ${end.frame} of the clip.`;
-    if (end.why === 'cut') return `The clip is cut at frame ${end.frame}; there the track ends.`;
-    return end.why === 'stopped' ? 'Stopped; what was measured is kept.' : null;
-  }
-
-  /** Lets the points go on behind their last frame as they went, for a while. */
-  function predict(): void {
-    const { first, rows } = samples.value;
-    const last = first + rows.findLastIndex((row) => row !== null);
-    const before = sampleAt(samples.value, last);
-    const earlier = pointsAt(samples.value, last - 5);
-    if (!track.value || !before || !earlier) return;
-    const end = Math.min(frames.value - 1, last + PREDICTED);
-    const added = new Map<number, Sample>();
-    for (let at = last + 1; at <= end; at++) {
-      const moved = before.points.map(([x, y], i): Point => [
-        x + ((x - earlier[i]![0]) / 5) * (at - last),
-        y + ((y - earlier[i]![1]) / 5) * (at - last),
-      ]);
-      added.set(at, { confidence: 0.1, points: moved });
-    }
-    if (added.size) edit((id) => writeSamples(store.current(), id, added, 'Predict'));
-  }
-
-  /** Places that can be found again well become the chosen track's patterns, or a new point's. */
-  async function findGood(most: number): Promise<readonly Point[]> {
-    const where = clipNow();
-    if (!where) return [];
-    try {
-      return await (
-        await useEngine()
-      ).tracks.findPoints(where, frame.value, most, Math.min(size.value.w, size.value.h) / 12, null);
-    } catch (error) {
-      notices.problem(error);
-      return [];
-    }
   }
 
   const draw = (drawn: readonly Quad[], gesture?: string): void =>
@@ -389,10 +258,11 @@ export const useTracking = defineStore('tracking', () => {
     patterns,
     show,
     add,
-    run,
-    stop,
-    predict,
-    findGood,
+    live,
+    frameOf,
+    patternsAt,
+    edit,
+    keep,
     draw,
     mend,
     free,

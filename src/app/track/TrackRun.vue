@@ -3,11 +3,13 @@ import { computed, ref } from 'vue';
 import { mdiStop } from '@mdi/js';
 import { sampleAt } from '../../core/track/samples';
 import { useProject } from '../stores/project';
-import { useTracking, type Extent, type Way } from '../stores/tracking';
+import { useTrackRuns, type Extent, type Way } from '../stores/track-runs';
+import { useTracking } from '../stores/tracking';
 import GlimpseStrip from './GlimpseStrip.vue';
 
 /** Runs of the chosen track: which way, how far, how they end, and what can be done then. */
 const store = useProject();
+const runs = useTrackRuns();
 const tracking = useTracking();
 const extent = ref<Extent>('clip');
 const EXTENTS = [
@@ -45,7 +47,7 @@ const share = computed(() => (tracking.running ? (100 * tracking.running.done) /
         :key="entry.way"
         size="small"
         :disabled="store.readOnly"
-        @click="tracking.run(entry.way, extent)"
+        @click="runs.run(entry.way, extent)"
         >{{ entry.label }}</v-btn
       >
     </div>
@@ -55,16 +57,14 @@ const share = computed(() => (tracking.running ? (100 * tracking.running.done) /
         <span class="mono">{{ tracking.running.done }}</span> of
         <span class="mono">{{ tracking.running.of }}</span> frames</span
       >
-      <v-btn size="small" :prepend-icon="mdiStop" @click="tracking.stop()">Stop</v-btn>
+      <v-btn size="small" :prepend-icon="mdiStop" @click="runs.stop()">Stop</v-btn>
       <v-progress-linear :model-value="share" color="primary" height="2" aria-label="Run of the track" />
     </div>
     <GlimpseStrip v-if="tracking.glimpse && track.kind !== 'sway'" :glimpse="tracking.glimpse" />
     <p v-if="end" class="end" :class="{ bad: lost }" role="status">{{ end }}</p>
     <div v-if="lost && !tracking.running" class="ways">
-      <v-btn size="small" :disabled="store.readOnly" @click="tracking.run('forward', extent)"
-        >Search on from here</v-btn
-      >
-      <v-btn size="small" :disabled="store.readOnly" @click="tracking.predict()">Predict</v-btn>
+      <v-btn size="small" :disabled="store.readOnly" @click="runs.run('forward', extent)">Search on from here</v-btn>
+      <v-btn size="small" :disabled="store.readOnly" @click="runs.predict()">Predict</v-btn>
     </div>
     <p v-if="known" class="here">
       Frame <span class="mono">{{ tracking.frame }}</span>:

@@ -6,6 +6,7 @@ import type { TrackKind } from '../../core/track/samples';
 import IconButton from '../controls/IconButton.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
+import { useTrackRuns } from '../stores/track-runs';
 import { useTracking } from '../stores/tracking';
 import TrackChart from './TrackChart.vue';
 import TrackRun from './TrackRun.vue';
@@ -15,6 +16,7 @@ import { useTrackFiles } from './track-files';
 /** The tracks of the chosen layer's clip: made, measured, looked at, used. */
 const bench = useBench();
 const store = useProject();
+const runs = useTrackRuns();
 const tracking = useTracking();
 const files = useTrackFiles();
 const busy = computed(() => store.readOnly || !!tracking.running);
@@ -46,7 +48,7 @@ function removed(bake: boolean): void {
   leaving.value = null;
 }
 async function good(): Promise<void> {
-  const [spot] = await tracking.findGood(1);
+  const [spot] = await runs.findGood(1);
   if (spot) tracking.add('point', [spot]);
 }
 function chosenFile(event: Event): void {

@@ -1,0 +1,171 @@
+import { defineStore } from 'pinia';
+import { watch } from 'vue';
+import { rangeOf } from '../../core/document/edits/markers';
+import { writeSamples } from '../../core/document/edits/tracks';
+import type { Point } from '../../core/track/motion';
+import { PLAIN, type Run, type RunEnd } from '../../core/track/run';
+import { pointsAt, sampleAt, samplesOf, type Sample } from '../../core/track/samples';
+import type { Glimpse } from '../../core/track/tracker';
+import { useEngine } from '../../engine/client';
+import { useBench } from './bench';
+import { useNotices } from './notices';
+import { usePlayer } from './player';
+import { useProject } from './project';
+import { useTracking } from './tracking';
+
+export type Way = 'forward' | 'backward' | 'both';
+/** How far a run goes. */
+export type Extent = 'clip' | 'range' | 'frame';
+
+/** Milliseconds between two frames that are shown of a run: showing them takes the processor from measuring. */
+const LOOK_EVERY = 300;
+/** Frames for which a lost pattern is looked for. */
+const PATIENCE = 48;
+/** A run goes on only from a frame that is as sure as this, so that it does not learn what hides its pattern. */
+const SURE = 0.8;
+/** Frames for which a lost pattern is taken to go on as it went, and how sure that is. */
+const PREDICTED = { frames: 24, confidence: 0.1 };
+
+function sayingOf(end: RunEnd): string | null {
+  if (end.why === 'plain')
+    return `There is too little in this pattern to find it again: its light changes by ${(end.strength * 100).toFixed(2)} % a pixel, and ${(PLAIN * 100).toFixed(1)} % is the least. Draw it about a corner, a spot or print.`;
+  if (end.why === 'lost') return `Lost from frame ${end.frame} of the clip on.`;
+  if (end.why === 'outside') return `It leaves the picture at frame ${end.frame} of the clip.`;
+  if (end.why === 'cut') return `The clip is cut at frame ${end.frame}; there the track ends.`;
+  return end.why === 'stopped' ? 'Stopped; what was measured is kept.' : null;
+}
+
+/** Runs of the chosen track. */
+export const useTrackRuns = defineStore('trackRuns', () => {
+  const bench = useBench();
+  const notices = useNotices();
+  const player = usePlayer();
+  const store = useProject();
+  const tracking = useTracking();
+  /** when the playhead followed a run last */
+  let looked = 0;
+  let stopper: AbortController | null = null;
+  const stop = (): void => stopper?.abort();
+
+  // a project that is closed takes its run along
+  watch(
+    () => store.project?.id,
+    () => {
+      stop();
+      tracking.running = null;
+      tracking.live = new Map();
+    },
+  );
+
+  /** The last frame of the clip that a run one way may reach. */
+  function extentOf(way: 1 | -1, extent: Extent, from: number): number {
+    const last = tracking.frames - 1;
+    if (extent === 'frame') return Math.min(last, Math.max(0, from + way));
+    if (extent === 'clip' || !bench.shot) return way > 0 ? last : 0;
+    const range = rangeOf(bench.shot);
+    return tracking.frameOf(way > 0 ? range.to - 1 : range.from);
+  }
+  /** The frame that a run begins on: that of the playhead where it is known, else the last sure one on the way to it, else the one on which it was drawn. */
+  function beginning(way: 1 | -1): number {
+    const { samples, frame, track } = tracking;
+    if (sampleAt(samples, frame)) return frame;
+    const { first, rows } = samples;
+    const sure = rows.flatMap((row, i) =>
+      row && row.confidence >= SURE && way * (frame - first - i) > 0 ? [first + i] : [],
+    );
+    return (way > 0 ? sure.at(-1) : sure[0]) ?? track!.start;
+  }
+
+  /** Measures from the playhead on. Cancelling keeps what was measured. */
+  async function run(way: Way, extent: Extent): Promise<void> {
+    const { track: of, size } = tracking;
+    const where = tracking.clipNow();
+    if (!of || !where || tracking.running || store.readOnly) return;
+    if (player.playing) player.stop();
+    const own = (stopper = new AbortController());
+    tracking.live = new Map();
+    delete tracking.ends[of.id];
+    const ways: (1 | -1)[] = way === 'both' ? [1, -1] : [way === 'forward' ? 1 : -1];
+    // both ways begin on the same frame, whatever the first of them finds
+    const begins = ways.map((direction) => beginning(direction));
+    const fixed = new Map(of.fixed.map((at) => [at, sampleAt(samplesOf(of), at)?.points ?? []] as const));
+    player.touching = true;
+    try {
+      const sayings: string[] = [];
+      for (const [i, direction] of ways.entries()) {
+        const from = begins[i]!;
+        const to = extentOf(direction, extent, from);
+        if (to === from || own.signal.aborted) continue;
+        tracking.running = { track: of.id, done: 0, of: Math.abs(to - from), way: direction };
+        const plan: Run = {
+          kind: of.kind,
+          size,
+          patterns: tracking.patternsAt(of, from),
+          reach: of.reach,
+          from,
+          to,
+          fixed: new Map([...fixed].filter(([at]) => at !== from)),
+          patience: PATIENCE + Math.abs(tracking.frame - from),
+        };
+        const { tracks } = await useEngine();
+        const end = await tracks.run(where, plan, (news) => heard(news.measured, news.glimpse), own.signal);
+        const saying = sayingOf(end);
+        if (saying) sayings.push(saying);
+        if (end.why === 'plain') tracking.live = new Map();
+      }
+      tracking.ends[of.id] = sayings.join(' ');
+    } catch (error) {
+      if (!own.signal.aborted) notices.problem(error);
+    } finally {
+      player.touching = false;
+      if (stopper === own && tracking.running) tracking.keep(of.id);
+    }
+  }
+  function heard(measured: readonly { frame: number; sample: Sample | null }[], seen: Glimpse | null): void {
+    const { running } = tracking;
+    if (!running) return;
+    tracking.live = new Map([...tracking.live, ...measured.map(({ frame, sample }) => [frame, sample] as const)]);
+    running.done = Math.min(running.of, running.done + measured.length);
+    if (seen) tracking.glimpse = seen;
+    const now = performance.now();
+    // the playhead stays where it is while another layer is looked at
+    if (tracking.trackId !== running.track || (now - looked < LOOK_EVERY && running.done < running.of)) return;
+    looked = now;
+    const last = tracking.shotFrames.get(measured.at(-1)!.frame);
+    if (last !== undefined) bench.seek(last);
+  }
+
+  /** Lets the points go on behind their last frame as they went, for a while. */
+  function predict(): void {
+    const { samples, frames } = tracking;
+    const last = samples.first + samples.rows.findLastIndex((row) => row !== null);
+    const before = sampleAt(samples, last);
+    const earlier = pointsAt(samples, last - 5);
+    if (!before || !earlier) return;
+    const end = Math.min(frames - 1, last + PREDICTED.frames);
+    const added = new Map<number, Sample>();
+    for (let at = last + 1; at <= end; at++) {
+      const points = before.points.map(([x, y], i): Point => [
+        x + ((x - earlier[i]![0]) / 5) * (at - last),
+        y + ((y - earlier[i]![1]) / 5) * (at - last),
+      ]);
+      added.set(at, { confidence: PREDICTED.confidence, points });
+    }
+    if (added.size) tracking.edit((id) => writeSamples(store.current(), id, added, 'Predict'));
+  }
+
+  /** Places of the clip's frame at the playhead that can be found again well, the best first. */
+  async function findGood(most: number): Promise<readonly Point[]> {
+    const where = tracking.clipNow();
+    if (!where) return [];
+    const { w, h } = tracking.size;
+    try {
+      return await (await useEngine()).tracks.findPoints(where, tracking.frame, most, Math.min(w, h) / 12, null);
+    } catch (error) {
+      notices.problem(error);
+      return [];
+    }
+  }
+
+  return { run, stop, predict, findGood };
+});
