@@ -13,6 +13,7 @@ import {
 import { valueIn } from '../../core/document/edits/values';
 import type { LayerId } from '../../core/document/schema';
 import type { TrackId } from '../../core/document/track';
+import { samplesOf, TRACK_POINTS } from '../../core/track/samples';
 import type { Follow } from '../../core/time/drivers/follow';
 import Dial from '../controls/Dial.vue';
 import IconButton from '../controls/IconButton.vue';
@@ -64,8 +65,12 @@ const PARTS: readonly { name: keyof Follow['parts']; label: string; least: numbe
   { name: 'scale', label: 'scale', least: 2 },
   { name: 'perspective', label: 'perspective', least: 3 },
 ];
-const COUNTS = { point: 1, pair: 2, sway: 2, patch: 3, plane: 4 };
-const parts = computed(() => PARTS.filter(({ least }) => track.value && COUNTS[track.value.kind] >= least));
+/** The frames on which the track is known. */
+const whole = computed(() => {
+  const { first, rows } = track.value ? samplesOf(track.value) : { first: 0, rows: [] };
+  return { from: first, to: first + Math.max(0, rows.length - 1) };
+});
+const parts = computed(() => PARTS.filter(({ least }) => track.value && TRACK_POINTS[track.value.kind] >= least));
 </script>
 
 <template>
@@ -133,6 +138,28 @@ const parts = computed(() => PARTS.filter(({ least }) => track.value && COUNTS[t
         @change="(v, d) => set({ smooth: v }, d)"
         @end="store.endGesture"
       />
+      <v-checkbox
+        label="Only between two frames of the clip"
+        :model-value="link.range !== null"
+        :disabled="locked || !track"
+        @update:model-value="set({ range: $event ? whole : null })"
+      />
+      <template v-if="link.range">
+        <Dial
+          v-for="end in ['from', 'to'] as const"
+          :key="end"
+          :label="end === 'from' ? 'From frame' : 'To frame'"
+          help="Of the clip; before and after it holds."
+          :value="link.range[end]"
+          :reset="whole[end]"
+          :min="0"
+          :max="1e7"
+          :digits="0"
+          :disabled="locked"
+          @change="(v, d) => set({ range: { ...link!.range!, [end]: Math.round(v) } }, d)"
+          @end="store.endGesture"
+        />
+      </template>
       <div class="actions">
         <v-btn size="small" :disabled="locked || !track" @click="bake">As keyframes</v-btn>
         <v-btn v-if="track && tracking.clip" size="small" @click="tracking.show(track.id)">Open the track</v-btn>

@@ -162,7 +162,12 @@ onMounted(() => {
 });
 onBeforeUnmount(() => chart?.dispose());
 useResizeObserver(box, () => chart?.resize());
-watch([() => tracking.samples, () => tracking.frame, () => theme.global.name.value], draw, { flush: 'post' });
+// while a run goes on its way is seen on the picture; the chart would take the main thread from it
+watch(
+  [() => tracking.samples, () => tracking.frame, () => theme.global.name.value, () => tracking.running],
+  () => tracking.running || draw(),
+  { flush: 'post' },
+);
 </script>
 
 <template>
