@@ -9,7 +9,7 @@ import { addPass, newPass } from '../src/core/document/edits/passes';
 import { addTrack } from '../src/core/document/edits/tracks';
 import { newMask, type MaskId } from '../src/core/document/mask';
 import { stockOf, type Layer, type Pass, type PassId, type Project, type Shot } from '../src/core/document/schema';
-import type { Quad, Track, TrackId } from '../src/core/document/track';
+import { quadAbout, type Quad, type Track, type TrackId } from '../src/core/document/track';
 import { readTrackCsv } from '../src/core/formats/track-file';
 import { packSamples, withSamples } from '../src/core/track/samples';
 
@@ -28,13 +28,7 @@ async function readTrack(
   const { kind: read, rows } = readTrackCsv(text, file);
   const kind = id === 'sway' ? 'sway' : read;
   const start = rows.get(0)!.points;
-  const [x, y] = kind === 'sway' ? [0, 0] : start[0]!;
-  const box = [
-    [x - half[0], y - half[1]],
-    [x + half[0], y - half[1]],
-    [x + half[0], y + half[1]],
-    [x - half[0], y + half[1]],
-  ];
+  const middle = kind === 'sway' ? ([0, 0] as const) : start[0]!;
   return {
     id: `track-${id}` as TrackId,
     name,
@@ -42,7 +36,7 @@ async function readTrack(
     kind,
     rate: RATE,
     start: 0,
-    patterns: [(kind === 'plane' ? start.map((point) => [...point]) : box) as Quad],
+    patterns: [kind === 'plane' ? (start.map((point) => [...point]) as Quad) : quadAbout(middle, ...half)],
     reach: 45,
     samples: packSamples(withSamples({ first: 0, rows: [] }, rows), kind),
     fixed: [],

@@ -62,14 +62,8 @@ export class TrackRunner {
   }
 
   /** Places of a frame that can be found again well, in source pixels from the centre. */
-  async findPoints(
-    clip: Clip,
-    frame: number,
-    most: number,
-    apart: number,
-    within: readonly Point[] | null,
-  ): Promise<Point[]> {
-    return (await this.api()).findPoints(clip, frame, most, apart, within);
+  async findPoints(clip: Clip, frame: number, most: number, apart: number): Promise<Point[]> {
+    return (await this.api()).findPoints(clip, frame, most, apart);
   }
 
   rest(): void {

@@ -1,12 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { setValues } from '../../core/document/edits/keys';
-import { appendVertex, insertVertex, setMask, setPath, setShape } from '../../core/document/edits/masks';
+import { setMask, setShape } from '../../core/document/edits/masks';
 import { FEATHER_SIDES, MASK_COLOURS, type Mask, type Shape } from '../../core/document/mask';
 import { entriesOf, valueIn, type ValueEntry } from '../../core/document/edits/values';
-import { converted, corner, isSmooth, type Vertex } from '../../core/masks/path';
 import { steadyAt } from '../../core/time/values';
-import CarryOn from '../track/CarryOn.vue';
 import FollowTrack from '../track/FollowTrack.vue';
 import Dial from '../controls/Dial.vue';
 import NumberField from '../controls/NumberField.vue';
@@ -15,7 +13,7 @@ import { useBench } from '../stores/bench';
 import { isSoft, useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
 import { useSelecting } from '../viewer/selecting';
-import { usePullToEdges } from '../viewer/edges';
+import PathDials from './PathDials.vue';
 import { MASK_HUES } from '../theme/mask-hues';
 
 /** The dials of the chosen mask: its edge, its shape in exact numbers, and the tools that draw it. */
@@ -23,7 +21,6 @@ const bench = useBench();
 const store = useProject();
 const masking = useMasking();
 const selecting = useSelecting();
-const pulled = usePullToEdges();
 const mask = computed(() => masking.mask!);
 const shape = computed<Shape>(() => mask.value.shape);
 const locked = computed(() => bench.layer!.locked || store.readOnly);
@@ -73,45 +70,6 @@ function rename(event: Event): void {
 const reshape = (next: Shape, gesture?: string): void =>
   bench.editLayer((project, where) => setShape(project, where, mask.value.id, next), gesture);
 
-/** The one chosen vertex, for its exact numbers. */
-const vertex = computed(() => {
-  const [i, ...more] = masking.vertices;
-  return i !== undefined && !more.length && masking.path[i] ? { i, v: masking.path[i]! } : null;
-});
-function writeVertices(next: (v: Vertex, i: number) => Vertex, dragging = false): void {
-  const { id } = mask.value;
-  const path = masking.path.map((v, i) => (masking.vertices.has(i) ? next(v, i) : v));
-  bench.editLayer(
-    (project, where) => setPath(project, where, id, path, masking.pathReach),
-    dragging ? `vertex ${id}` : undefined,
-  );
-}
-const setPart = (part: number, value: number, dragging: boolean): void =>
-  writeVertices((v) => v.map((old, k) => (k === part ? value : old)) as unknown as Vertex, dragging);
-const convert = (to: 'smooth' | 'corner'): void => writeVertices((_, i) => converted(masking.path, i, to));
-function addPoint(): void {
-  const { id } = mask.value;
-  masking.tool = 'points';
-  bench.editLayer((project, where) => appendVertex(project, where, id, corner(0, 0)));
-  masking.vertices = new Set([masking.path.length - 1]);
-}
-function insertAfter(): void {
-  const { id } = mask.value;
-  const i = vertex.value!.i;
-  bench.editLayer((project, where) => insertVertex(project, where, id, i, 0.5));
-  masking.vertices = new Set([i + 1]);
-}
-async function pullNow(): Promise<void> {
-  const { id } = mask.value;
-  const next = await pulled(masking.path, masking.vertices.size ? masking.vertices : new Set(masking.path.keys()));
-  if (next) bench.editLayer((project, where) => setPath(project, where, id, next, masking.pathReach));
-}
-const keysText = computed(() => {
-  const { count, back, on } = masking.toKeys;
-  if (!count) return 'No shape keyframes yet.';
-  if (back === 0) return `On a shape keyframe; ${count} in all.`;
-  return `Nearest shape keyframe: ${[back === null ? null : `${back} f back`, on === null ? null : `${on} f on`].filter(Boolean).join(', ')}; ${count} in all.`;
-});
 const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape.value.confidence, masking.frame) : 1));
 </script>
 
@@ -157,117 +115,7 @@ const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape
       ><span>Tint what it covers</span><input v-model="masking.tinted" type="checkbox" aria-label="Tint what it covers"
     /></label>
 
-    <template v-if="shape.kind === 'path'">
-      <div v-if="!shape.closed" class="dim note">
-        {{
-          masking.tool === 'freehand'
-            ? 'Draw round it on the picture in one go.'
-            : masking.path.length < 3
-              ? 'Click points on the picture; drag to curve them.'
-              : 'Click the first point or press Enter to close the path. Esc keeps it as a draft.'
-        }}
-      </div>
-      <div v-if="!shape.closed && masking.tool !== 'freehand'" class="buttons">
-        <button v-if="masking.tool === 'edit'" class="plain-button" :disabled="locked" @click="masking.tool = 'points'">
-          Go on drawing
-        </button>
-        <button
-          class="plain-button"
-          :disabled="locked"
-          title="Puts a point in the middle; its place can be typed, or moved with the arrow keys"
-          @click="addPoint"
-        >
-          Add a point
-        </button>
-        <button v-if="masking.path.length >= 3" class="plain-button" :disabled="locked" @click="masking.closeDrawn()">
-          Close the path
-        </button>
-      </div>
-      <template v-if="shape.closed">
-        <label class="dial-row"
-          >A move changes
-          <select v-model="masking.reach" aria-label="A move changes">
-            <option value="here">this frame</option>
-            <option value="all">all keyframes</option>
-            <option value="range">keyframes from in to out</option>
-          </select>
-        </label>
-        <div class="dial-row">
-          <span class="dim note">{{ keysText }}</span><Peg :path="`mask.${mask.id}.path`" />
-        </div>
-        <label class="dial-row"
-          ><span>Onion skin</span><input v-model="masking.onion" type="checkbox" aria-label="Onion skin"
-        /></label>
-        <label class="dial-row"
-          ><span>Pull to edges when moved</span
-          ><input v-model="masking.pull" type="checkbox" aria-label="Pull to edges when moved"
-        /></label>
-        <div class="buttons">
-          <button class="plain-button" :disabled="locked" @click="pullNow">Pull to edges now</button>
-          <button class="plain-button" @click="masking.vertices = new Set(masking.path.keys())">Choose all</button>
-        </div>
-      </template>
-      <CarryOn v-if="shape.closed" />
-      <template v-if="masking.vertices.size">
-        <div v-if="vertex" class="dial-row">
-          Vertex {{ vertex.i + 1 }}
-          <span class="pair">
-            <NumberField
-              label="Vertex x"
-              unit="px"
-              :value="vertex.v[0]"
-              :digits="1"
-              :disabled="locked"
-              @change="(v, d) => setPart(0, v, d)"
-              @end="store.endGesture"
-            />
-            <NumberField
-              label="Vertex y"
-              unit="px"
-              :value="vertex.v[1]"
-              :digits="1"
-              :disabled="locked"
-              @change="(v, d) => setPart(1, v, d)"
-              @end="store.endGesture"
-            />
-          </span>
-        </div>
-        <div v-else class="dim note">
-          {{ masking.vertices.size }} vertices chosen. Drag them, or the corners and the arm of their box.
-        </div>
-        <div v-if="vertex" class="dial-row">
-          Softer here
-          <NumberField
-            label="Softer here"
-            unit="px"
-            :value="vertex.v[6]"
-            :min="0"
-            :max="2000"
-            :disabled="locked"
-            @change="(v, d) => setPart(6, v, d)"
-            @end="store.endGesture"
-          />
-        </div>
-        <div class="buttons">
-          <button
-            class="plain-button"
-            :disabled="locked || (!!vertex && isSmooth(vertex.v))"
-            @click="convert('smooth')"
-          >
-            Smooth
-          </button>
-          <button
-            class="plain-button"
-            :disabled="locked || (!!vertex && !isSmooth(vertex.v))"
-            @click="convert('corner')"
-          >
-            Corner
-          </button>
-          <button v-if="vertex" class="plain-button" :disabled="locked" @click="insertAfter">Add after</button>
-          <button class="plain-button" :disabled="locked" @click="masking.remove()">Remove</button>
-        </div>
-      </template>
-    </template>
+    <PathDials v-if="shape.kind === 'path'" />
 
     <template v-else-if="shape.kind === 'brush' || shape.kind === 'matte'">
       <div class="segmented" role="group" aria-label="Brush">

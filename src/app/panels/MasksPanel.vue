@@ -157,7 +157,7 @@ const addSelection = (): void =>
     <VueDraggable
       v-model="order"
       tag="ul"
-      class="list"
+      class="chosen-list"
       aria-label="Masks"
       handle=".name"
       :disabled="locked"
@@ -218,34 +218,9 @@ const addSelection = (): void =>
 .tools {
   display: flex;
 }
-.list {
-  list-style: none;
-  margin: 0 -6px 8px;
-  padding: 0;
-}
-li {
-  display: flex;
-  align-items: center;
-  padding: 1px 4px 1px 0;
-  border-left: 2px solid transparent;
-}
-li.chosen {
-  background: var(--brass-soft);
-  border-left-color: var(--brass);
-}
 li.off .name {
   color: var(--dim);
   text-decoration: line-through;
-}
-.name {
-  flex: 1;
-  min-width: 0;
-  height: 1.625rem;
-  padding: 0 6px;
-  overflow: hidden;
-  text-align: left;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .dot {
   display: inline-block;

@@ -118,7 +118,7 @@ export const useSelection = defineStore('selection', () => {
   /** The measured tracks of the clip that a layer shows. */
   const tracks = (layer: Layer): readonly Track[] => {
     const stock = stockOf(layer);
-    return stock ? store.current().tracks.filter((item) => (item.stock as string) === stock && item.samples.rows) : [];
+    return stock ? store.current().tracks.filter((item) => item.stock === stock && item.samples.rows) : [];
   };
   const toggleOpen = (id: LayerId): void => {
     const next = new Set(open.value);

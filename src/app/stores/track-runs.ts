@@ -160,7 +160,7 @@ export const useTrackRuns = defineStore('trackRuns', () => {
     if (!where) return [];
     const { w, h } = tracking.size;
     try {
-      return await (await useEngine()).tracks.findPoints(where, tracking.frame, most, Math.min(w, h) / 12, null);
+      return await (await useEngine()).tracks.findPoints(where, tracking.frame, most, Math.min(w, h) / 12);
     } catch (error) {
       notices.problem(error);
       return [];

@@ -13,9 +13,9 @@ import {
 import { bakeFollow, followersOf } from '../../core/document/edits/follow';
 import type { Edit } from '../../core/document/edit';
 import { stockOf, type Layer, type LayerId, type ShotId } from '../../core/document/schema';
-import { TRACK_TITLES, type Quad, type Track, type TrackId } from '../../core/document/track';
+import { quadAbout, TRACK_TITLES, type Quad, type Track, type TrackId } from '../../core/document/track';
 import { momentOf } from '../../core/place/moment';
-import { trackFrameAt } from '../../core/time/drivers/follow';
+import { trackFrameAt } from '../../core/time/track-frame';
 import { framesIn } from '../../core/time/rate';
 import { mapBetween, type Point } from '../../core/track/motion';
 import { drawnPoints } from '../../core/track/run';
@@ -71,9 +71,7 @@ export const useTracking = defineStore('tracking', () => {
     return item && item.kind === 'video' && item.facts.width && item.facts.height ? item : null;
   });
   const size = computed(() => ({ w: clip.value?.facts.width ?? 1, h: clip.value?.facts.height ?? 1 }));
-  const tracks = computed(() =>
-    (store.project?.tracks ?? []).filter((item) => (item.stock as string) === clip.value?.id),
-  );
+  const tracks = computed(() => (store.project?.tracks ?? []).filter((item) => item.stock === clip.value?.id));
   const track = computed<Track | null>(() => tracks.value.find((item) => item.id === trackId.value) ?? null);
   /** The samples of the chosen track, with what is being measured. */
   const samples = computed<Samples>(() => {
@@ -156,24 +154,16 @@ export const useTracking = defineStore('tracking', () => {
   function add(kind: TrackKind, about: readonly Point[] = []): void {
     if (!clip.value || store.readOnly) return;
     const { w, h } = size.value;
-    const box = (x: number, y: number, rx: number, ry: number): Quad => [
-      [x - rx, y - ry],
-      [x + rx, y - ry],
-      [x + rx, y + ry],
-      [x - rx, y + ry],
-    ];
     const small = Math.max(12, Math.round(Math.min(w, h) / 30));
+    const [first, second] = about;
     const patterns: Quad[] =
       kind === 'sway'
-        ? [box(0, 0, w * 0.46, h * 0.46)]
+        ? [quadAbout([0, 0], w * 0.46, h * 0.46)]
         : kind === 'pair'
-          ? [
-              box(about[0]?.[0] ?? -w / 8, about[0]?.[1] ?? 0, small, small),
-              box(about[1]?.[0] ?? w / 8, about[1]?.[1] ?? 0, small, small),
-            ]
+          ? [quadAbout(first ?? [-w / 8, 0], small, small), quadAbout(second ?? [w / 8, 0], small, small)]
           : kind === 'point'
-            ? [box(about[0]?.[0] ?? 0, about[0]?.[1] ?? 0, small, small)]
-            : [box(about[0]?.[0] ?? 0, about[0]?.[1] ?? 0, w / 8, h / 8)];
+            ? [quadAbout(first ?? [0, 0], small, small)]
+            : [quadAbout(first ?? [0, 0], w / 8, h / 8)];
     const names = new Set((store.project?.tracks ?? []).map((item) => item.name));
     let name: string = TRACK_TITLES[kind];
     for (let n = 2; names.has(name); n++) name = `${TRACK_TITLES[kind]} ${n}`;
@@ -182,7 +172,7 @@ export const useTracking = defineStore('tracking', () => {
       addTrack({
         id,
         name,
-        stock: clip.value.id as unknown as Track['stock'],
+        stock: clip.value.id,
         kind,
         rate: rate.value,
         start: frame.value,

@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import type { Layer } from '../../core/document/schema';
 import type { Track } from '../../core/document/track';
 import { momentOf } from '../../core/place/moment';
-import { trackFrameAt } from '../../core/time/drivers/follow';
+import { trackFrameAt } from '../../core/time/track-frame';
 import { pointsAt, sampleAt, samplesOf } from '../../core/track/samples';
 import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';

@@ -140,7 +140,7 @@ function chosenFile(event: Event): void {
       Nothing of this clip has been measured. A track says where something is on every frame; layers, masks and passes
       can follow it.
     </p>
-    <ul v-else class="list" aria-label="Tracks">
+    <ul v-else class="chosen-list" aria-label="Tracks">
       <li v-for="item in tracking.tracks" :key="item.id" :class="{ chosen: item.id === tracking.trackId }">
         <v-text-field
           v-if="naming === item.id"
@@ -199,29 +199,5 @@ function chosenFile(event: Event): void {
 }
 .problem {
   margin-bottom: 8px;
-}
-.list {
-  list-style: none;
-  margin: 0 -6px 8px;
-  padding: 0;
-}
-li {
-  display: flex;
-  align-items: center;
-  border-left: 2px solid transparent;
-}
-li.chosen {
-  background: var(--brass-soft);
-  border-left-color: var(--brass);
-}
-.name {
-  flex: 1;
-  min-width: 0;
-  height: 1.625rem;
-  padding: 0 6px;
-  overflow: hidden;
-  text-align: left;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 </style>

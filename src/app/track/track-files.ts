@@ -1,7 +1,7 @@
 import { computed, reactive, ref } from 'vue';
 import { JackplaneError, sentenceOf } from '../../core/base/errors';
 import { addTrack, replaceSamples } from '../../core/document/edits/tracks';
-import type { Quad, Track, TrackId } from '../../core/document/track';
+import { quadAbout, type Quad, type Track, type TrackId } from '../../core/document/track';
 import { safeName, stockName } from '../../core/formats/names';
 import { readTrackCsv, readTrackJson, trackCsv, trackJson, type TrackFile } from '../../core/formats/track-file';
 import { packSamples, samplesOf, withSamples, type Sample } from '../../core/track/samples';
@@ -58,12 +58,6 @@ export function useTrackFiles() {
   function take({ kind, rows }: TrackFile, name: string): void {
     const start = Math.min(...rows.keys());
     const { points } = rows.get(start)!;
-    const boxAt = ([x, y]: readonly [number, number]): Quad => [
-      [x - HALF, y - HALF],
-      [x + HALF, y - HALF],
-      [x + HALF, y + HALF],
-      [x - HALF, y + HALF],
-    ];
     const [a, b, c, d] = points.map(([x, y]) => [x, y] as [number, number]) as [
       [number, number],
       [number, number],
@@ -76,8 +70,8 @@ export function useTrackFiles() {
         : kind === 'patch'
           ? [[a, b, c, [a[0] + c[0] - b[0], a[1] + c[1] - b[1]]]]
           : kind === 'pair'
-            ? [boxAt(a), boxAt(b)]
-            : [boxAt(a)];
+            ? [quadAbout(a, HALF, HALF), quadAbout(b, HALF, HALF)]
+            : [quadAbout(a, HALF, HALF)];
     insert({ kind, start, patterns, name, rows, fixed: [] });
   }
   function insert(
@@ -89,7 +83,7 @@ export function useTrackFiles() {
       addTrack({
         ...rest,
         id,
-        stock: tracking.clip!.id as unknown as Track['stock'],
+        stock: tracking.clip!.id,
         rate: tracking.track?.rate ?? tracking.rate,
         reach: tracking.track?.reach ?? HALF * 2,
         samples: packSamples(withSamples({ first: 0, rows: [] }, rows), own.kind),

@@ -10,7 +10,7 @@ import { MASK_COLOURS, newMask, type MaskId } from '../../core/document/mask';
 import type { Layer, LayerId, Pass, PassId, Project } from '../../core/document/schema';
 import { project as projected, projectiveInverse } from '../../core/picture/matrix';
 import { momentOf } from '../../core/place/moment';
-import type { Point } from '../../core/track/motion';
+import { middleOf, type Point } from '../../core/track/motion';
 import type { TrackKind } from '../../core/track/samples';
 import { newId } from '../base/ids';
 import { useBench } from '../stores/bench';
@@ -75,10 +75,7 @@ export function useTrackUses() {
   /** A soft shape about the tracked thing that follows it. */
   function shape(): { id: MaskId; add: (now: Project) => Edit; follow: (now: Project) => Edit } {
     const points = tracking.points ?? [[0, 0]];
-    const centre: [number, number] = [
-      points.reduce((sum, p) => sum + p[0], 0) / points.length,
-      points.reduce((sum, p) => sum + p[1], 0) / points.length,
-    ];
+    const centre = middleOf(points);
     const corners = tracking.patterns.flat();
     const extent = (part: 0 | 1) => Math.max(...corners.map((p) => p[part])) - Math.min(...corners.map((p) => p[part]));
     const id = newId<MaskId>();

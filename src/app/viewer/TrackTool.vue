@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import type { Quad } from '../../core/document/track';
+import { quadAbout, type Quad } from '../../core/document/track';
+import { middleOf } from '../../core/track/motion';
 import { sampleAt, pointsAt } from '../../core/track/samples';
 import { followPointer } from '../controls/pointer';
 import { usePlayer } from '../stores/player';
@@ -57,11 +58,6 @@ const searched = computed(() =>
     };
   }),
 );
-const middleOf = (quad: Quad): XY => [
-  quad.reduce((sum, [x]) => sum + x / 4, 0),
-  quad.reduce((sum, [, y]) => sum + y / 4, 0),
-];
-
 /** The way of each point, and its places near the playhead. */
 const ways = computed(() => {
   const { first, rows } = tracking.samples;
@@ -104,15 +100,8 @@ function cornered(quad: Quad, corner: number, [x, y]: XY): Quad {
   const [rx, ry] = [Math.max(4, Math.abs(x - cx)), Math.max(4, Math.abs(y - cy))];
   return boxOf(cx, cy, rx, ry);
 }
-const boxOf = (cx: number, cy: number, rx: number, ry: number): Quad =>
-  (
-    [
-      [cx - rx, cy - ry],
-      [cx + rx, cy - ry],
-      [cx + rx, cy + ry],
-      [cx - rx, cy + ry],
-    ] as const
-  ).map(([x, y]) => [tenths(x), tenths(y)]) as Quad;
+/** A box, to tenths of a pixel. */
+const boxOf = (cx: number, cy: number, rx: number, ry: number): Quad => shifted(quadAbout([cx, cy], rx, ry), 0, 0);
 
 function dragCorner(event: PointerEvent, i: number, corner: number): void {
   const quad = tracking.patterns[i]!;

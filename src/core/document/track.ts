@@ -50,6 +50,14 @@ export const trackSchema = z
 export type Track = z.infer<typeof trackSchema>;
 export type Quad = Track['patterns'][number];
 
+/** A pattern about a place. @param rx, ry half of its sides */
+export const quadAbout = ([x, y]: readonly [number, number], rx: number, ry: number): Quad => [
+  [x - rx, y - ry],
+  [x + rx, y - ry],
+  [x + rx, y + ry],
+  [x - rx, y + ry],
+];
+
 export const TRACK_TITLES: Record<TrackKind, string> = {
   point: 'Point',
   pair: 'Pair',

@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { secondsAt } from '../time/rate';
-import { sourceFrameAt } from '../time/speed';
+import { trackFrameAt } from '../time/track-frame';
 import { trackName } from '../track/known';
 import { defineKind, type Declared, type ParamBase } from './define';
 
@@ -26,15 +25,16 @@ export const trackKind = defineKind<TrackParam>({
   kind: 'track',
   fixed: true,
   schema: () => z.string().regex(/^[A-Za-z0-9_-]{0,64}$/),
-  resolve(_, value, { moment: { project, layer, shot, frame, reduction } }): TrackNow {
+  resolve(_, value, { moment }): TrackNow {
+    const { project, layer, reduction } = moment;
     const shown = layer.source.values['stock'] as { still?: string } | undefined;
     const found = project.tracks.find((item) => item.id === value);
-    const usable = found && (found.stock as string) === shown?.still;
+    const usable = found && found.stock === shown?.still;
     const facts = project.stock.find((item) => (item.id as string) === shown?.still)?.facts;
     return {
       size: { w: facts?.width ?? 1, h: facts?.height ?? 1 },
       name: usable ? trackName(found) : '',
-      frame: usable ? (secondsAt(sourceFrameAt(layer.time, frame), shot.rate) * found.rate.num) / found.rate.den : 0,
+      frame: usable ? trackFrameAt(moment, found.rate) : 0,
       scale: 1 / reduction,
     };
   },

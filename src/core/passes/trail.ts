@@ -6,6 +6,7 @@ import { samples } from '../params/samples';
 import { track, type TrackNow } from '../params/track';
 import { choice } from '../params/choice';
 import { trackNamed } from '../track/known';
+import { middleOf } from '../track/motion';
 import { pointsAt } from '../track/samples';
 import { definePass } from './define';
 
@@ -126,8 +127,8 @@ function wayOf({ name, frame }: TrackNow, length: number): [number, number][] {
   for (let at = start; at <= end + 1e-6; at++) {
     const points = pointsAt(found.samples, Math.min(at, end));
     if (!points) continue;
-    const mean = (part: 0 | 1) => points.reduce((sum, p) => sum + p[part], 0) / points.length;
-    out.push([Math.round(mean(0) * 100) / 100, Math.round(mean(1) * 100) / 100]);
+    const [x, y] = middleOf(points);
+    out.push([Math.round(x * 100) / 100, Math.round(y * 100) / 100]);
   }
   ways.set(key, out);
   return out;

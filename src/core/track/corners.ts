@@ -12,13 +12,12 @@ const LEAST = 1e-4;
 /**
  * Places that can be found again whichever way they move. Source: Shi & Tomasi 1994.
  * @param most of them @param apart pixels between two of them at least
- * @param within corners of a polygon in which they lie, in pixels from the centre; null for anywhere
  * @returns in pixels from the picture's centre, the best first
  */
 export function goodPoints(
   tools: Tools,
   fetched: FetchedPicture,
-  { most, apart, within }: { most: number; apart: number; within: readonly Point[] | null },
+  { most, apart }: { most: number; apart: number },
 ): Point[] {
   const frame = LumaPyramid.of(tools, fetched);
   try {
@@ -42,7 +41,6 @@ export function goodPoints(
         let top = y * w + x;
         for (let j = y; j < Math.min(h, y + cell); j++)
           for (let i = x; i < Math.min(w, x + cell); i++) if (strength[j * w + i]! > strength[top]!) top = j * w + i;
-        if (within && !isWithin(centred(top), within)) continue;
         places.push(top);
         best = Math.max(best, strength[top]!);
       }
@@ -58,14 +56,4 @@ export function goodPoints(
   } finally {
     frame.release();
   }
-}
-
-/** Whether a place lies in a polygon, by how many of its sides a ray crosses. */
-function isWithin([x, y]: Point, corners: readonly Point[]): boolean {
-  let inside = false;
-  corners.forEach(([ax, ay], i) => {
-    const [bx, by] = corners[(i + 1) % corners.length]!;
-    if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) inside = !inside;
-  });
-  return inside;
 }

@@ -50,6 +50,12 @@ function squareTo(a: Point, b: Point, c: Point, d: Point): Projective | null {
   ];
 }
 
+/** The mean of points. */
+export const middleOf = (points: readonly Point[]): [number, number] => [
+  points.reduce((sum, p) => sum + p[0], 0) / points.length,
+  points.reduce((sum, p) => sum + p[1], 0) / points.length,
+];
+
 /** How much larger a map draws things about a place: the square root of how much area grows. */
 export function growthAt(m: Projective, x: number, y: number): number {
   const w = m[6] * x + m[7] * y + m[8];

@@ -211,22 +211,6 @@ export class Pattern {
       return { map: projectiveProduct([1, 0, x * size, 0, 1, y * size, 0, 0, 1], guess), alike, second };
     });
   }
-
-  /** How well it fits at a place as it is. */
-  at(frame: LumaPyramid, map: Projective): Pick<Fit, 'alike' | 'inside'> {
-    const { kernels, arena } = this.tools;
-    const { at, w, h, unit } = this.levels[0]!;
-    const { plane, size } = planeOf(frame, (unit * growthAt(map, 0, 0)) / FINER);
-    return arena.lending((scratch) => {
-      const seen = scratch(w * h * 4);
-      const out = scratch(OUT * 8);
-      withMap(this.tools, around(map, unit, 1 / size), (m) =>
-        kernels.matchStep(plane.at, plane.w, plane.h, m, at, w, h, 2, this.windowed ? 1 : 0, 0, seen, out),
-      );
-      const [alike, inside] = arena.doubles(out, 2) as unknown as [number, number];
-      return { alike, inside };
-    });
-  }
 }
 
 /** Share of a pattern that has to lie in the frame. */

@@ -1,6 +1,6 @@
 // What a camera's sway has to be moved back by, and how much that costs.
 import { apply, invert, multiply, projective, rotation, scaling, translation, type Matrix } from '../picture/matrix';
-import { growthAt, mapBetween, turnAt, type Point } from './motion';
+import { growthAt, mapBetween, middleOf, turnAt } from './motion';
 import { pointsAt, type Samples } from './samples';
 
 /** How the picture lies on a frame, seen from the first one: its middle, clockwise degrees, and the logarithm of its size. */
@@ -19,21 +19,16 @@ export interface Steadying {
   smooth: number | null;
 }
 
-const middle = (points: readonly Point[]): Point => [
-  points.reduce((sum, p) => sum + p[0], 0) / points.length,
-  points.reduce((sum, p) => sum + p[1], 0) / points.length,
-];
-
 /** The poses of all frames of a track from its first to its last; turns without jumps. */
 export function posesOf(samples: Samples): Pose[] {
   const start = pointsAt(samples, samples.first);
   if (!start) return [];
-  const [x0, y0] = middle(start);
+  const [x0, y0] = middleOf(start);
   let last = 0;
   return samples.rows.map((_, i) => {
     const now = pointsAt(samples, samples.first + i)!;
     const m = mapBetween(start, now) ?? projective([1, 0, 0, 1, 0, 0]);
-    const [x, y] = middle(now);
+    const [x, y] = middleOf(now);
     const turn = turnAt(m, x0, y0);
     last = turn - 360 * Math.round((turn - last) / 360);
     return { x, y, turn: last, size: Math.log(growthAt(m, x0, y0)) };

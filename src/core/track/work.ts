@@ -1,5 +1,5 @@
 // What can be done with measured tracks.
-import type { Point } from './motion';
+import { middleOf, type Point } from './motion';
 import { pointsAt, type Sample, type Samples } from './samples';
 
 type Rows = Map<number, Sample>;
@@ -27,15 +27,10 @@ export function smoothedSamples(samples: Samples, frames: number): Rows {
       // fewer towards the ends, so that both sides weigh alike
       const reach = Math.min(half, frame - samples.first, samples.first + samples.rows.length - 1 - frame);
       const near = Array.from({ length: 2 * reach + 1 }, (_, i) => pointsAt(samples, frame + i - reach)!);
-      return [frame, { confidence, points: points.map((_, k) => meanOf(near.map((list) => list[k]!))) }];
+      return [frame, { confidence, points: points.map((_, k) => middleOf(near.map((list) => list[k]!))) }];
     }),
   );
 }
-const meanOf = (points: readonly Point[]): Point => [
-  points.reduce((sum, p) => sum + p[0], 0) / points.length,
-  points.reduce((sum, p) => sum + p[1], 0) / points.length,
-];
-
 /** As if the clip ran backwards. @param frames of the clip */
 export const reversedSamples = (samples: Samples, frames: number): Rows =>
   new Map(
@@ -77,7 +72,7 @@ export function joined([first, ...others]: readonly [Samples, ...Samples[]]): Ro
     const shared = own.filter(([frame]) => out.has(frame));
     const shift = (k: number): Point =>
       shared.length
-        ? meanOf(
+        ? middleOf(
             shared.map(([frame, row]): Point => {
               const [x, y] = out.get(frame)!.points[k]!;
               return [x - row.points[k]![0], y - row.points[k]![1]];

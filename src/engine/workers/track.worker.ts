@@ -97,15 +97,9 @@ const api = {
     stopped = true;
   },
 
-  /** Places of a frame that can be found again well, the best first, in source pixels from the centre. @param within corners of where to look, or all of it */
-  async findPoints(
-    clip: Clip,
-    frame: number,
-    most: number,
-    apart: number,
-    within: readonly Point[] | null,
-  ): Promise<Point[]> {
-    return goodPoints(tools, await frameOf(clip, frame), { most, apart, within });
+  /** Places of a frame that can be found again well, the best first, in source pixels from the centre. */
+  async findPoints(clip: Clip, frame: number, most: number, apart: number): Promise<Point[]> {
+    return goodPoints(tools, await frameOf(clip, frame), { most, apart });
   },
 };
 

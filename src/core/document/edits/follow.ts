@@ -5,7 +5,7 @@ import { passOf } from '../../passes/registry';
 import { projectiveInverse, projectiveProduct, type Projective } from '../../picture/matrix';
 import { momentOf } from '../../place/moment';
 import type { Follow } from '../../time/drivers/follow';
-import { trackFrameAt } from '../../time/drivers/follow';
+import { trackFrameAt } from '../../time/track-frame';
 import { valueAt } from '../../time/values';
 import { pointsAt, samplesOf, TRACK_POINTS } from '../../track/samples';
 import { plain } from '../draft';
@@ -88,7 +88,7 @@ export function followThrough(layer: Layer, now: (id: LayerId) => LayerId): void
 
 /** The layers of a shot that show a track's clip, and so can carry what follows it. */
 export const carriersOf = (shot: Shot, track: Track): Layer[] =>
-  shot.layers.filter((layer) => stockOf(layer) === (track.stock as string));
+  shot.layers.filter((layer) => stockOf(layer) === track.stock);
 
 const IDENTITY: Projective = [1, 0, 0, 0, 1, 0, 0, 0, 1];
 

@@ -99,7 +99,7 @@ export const removeStock = (project: Project, id: StockId): Edit => ({
   name: `Delete ${stockIn(project, id).name}`,
   apply: (draft) => {
     draft.stock = draft.stock.filter((item) => item.id !== id);
-    draft.tracks = draft.tracks.filter((track) => (track.stock as string) !== id);
+    draft.tracks = draft.tracks.filter((track) => track.stock !== id);
     for (const shot of draft.shots) {
       shot.layers = shot.layers.filter((layer) => stockOf(layer) !== id);
     }

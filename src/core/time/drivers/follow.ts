@@ -10,11 +10,10 @@ import {
   translation,
   type Projective,
 } from '../../picture/matrix';
-import { growthAt, mapBetween, turnAt, type Point } from '../../track/motion';
+import { growthAt, mapBetween, middleOf, turnAt, type Point } from '../../track/motion';
 import { pointsAt, samplesOf, type Samples } from '../../track/samples';
 import { onLayer, type Moment } from '../moment';
-import { secondsAt } from '../rate';
-import { sourceFrameAt } from '../speed';
+import { trackFrameAt } from '../track-frame';
 import { defineDriver } from './define';
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,64}$/);
@@ -63,26 +62,17 @@ function smoothedAt(samples: Samples, frame: number, over: number): readonly Poi
   return list[0]!.map((_, k): Point => [mean(k, 0), mean(k, 1)]);
 }
 
-const middle = (points: readonly Point[]): Point => [
-  points.reduce((sum, p) => sum + p[0], 0) / points.length,
-  points.reduce((sum, p) => sum + p[1], 0) / points.length,
-];
-
 /** How a track moved from some points to others, of which only some parts are wanted. */
 export function partOf(from: readonly Point[], to: readonly Point[], parts: Parts): Projective | null {
   const whole = mapBetween(from, to);
   if (!whole || Object.values(parts).every(Boolean)) return whole;
-  const [[x0, y0], [x1, y1]] = [middle(from), middle(to)];
+  const [[x0, y0], [x1, y1]] = [middleOf(from), middleOf(to)];
   const [turn, size] = [turnAt(whole, x0, y0), growthAt(whole, x0, y0)];
   let m = parts.position ? translation(x1, y1) : translation(x0, y0);
   if (parts.rotation) m = multiply(m, rotation(turn));
   if (parts.scale) m = multiply(m, scaling(size, size));
   return projective(multiply(m, translation(-x0, -y0)));
 }
-
-/** The frame of a track that shows in a layer at a moment of that layer. */
-export const trackFrameAt = (moment: Moment, rate: { num: number; den: number }): number =>
-  (secondsAt(sourceFrameAt(moment.layer.time, moment.frame), moment.shot.rate) * rate.num) / rate.den;
 
 /**
  * Where a value's places are carried to: a map of the space that the value counts in, the shot's or its layer's pixels
@@ -146,7 +136,7 @@ function carried(value: unknown, link: Follow, moment: Moment, way: 1 | -1): unk
   // turns and sizes are looked at where the track's middle was
   const seen = projectiveInverse(link.anchor);
   const track = moment.project.tracks.find((item) => item.id === link.track)!;
-  const [x, y] = seen ? project(seen, ...middle(pointsAt(samplesOf(track), link.at)!)) : [0, 0];
+  const [x, y] = seen ? project(seen, ...middleOf(pointsAt(samplesOf(track), link.at)!)) : [0, 0];
   if (link.as === 'turn') return (value as number) + way * turnAt(there, x, y);
   const by = growthAt(there, x, y) ** way;
   return typeof value === 'number' ? value * by : (value as number[]).map((part) => part * by);
