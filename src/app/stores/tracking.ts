@@ -150,6 +150,14 @@ export const useTracking = defineStore('tracking', () => {
     if (track.value) store.edit(make(track.value.id), gesture);
   };
 
+  /** A name that no track of the project has yet. */
+  function freeName(title: string): string {
+    const names = new Set((store.project?.tracks ?? []).map((item) => item.name));
+    let name = title;
+    for (let n = 2; names.has(name); n++) name = `${title} ${n}`;
+    return name;
+  }
+
   /** A pattern in the middle of the picture, or about some places. */
   function add(kind: TrackKind, about: readonly Point[] = []): void {
     if (!clip.value || store.readOnly) return;
@@ -164,14 +172,11 @@ export const useTracking = defineStore('tracking', () => {
           : kind === 'point'
             ? [quadAbout(first ?? [0, 0], small, small)]
             : [quadAbout(first ?? [0, 0], w / 8, h / 8)];
-    const names = new Set((store.project?.tracks ?? []).map((item) => item.name));
-    let name: string = TRACK_TITLES[kind];
-    for (let n = 2; names.has(name); n++) name = `${TRACK_TITLES[kind]} ${n}`;
     const id = newId<TrackId>();
     store.edit(
       addTrack({
         id,
-        name,
+        name: freeName(TRACK_TITLES[kind]),
         stock: clip.value.id,
         kind,
         rate: rate.value,
@@ -248,6 +253,7 @@ export const useTracking = defineStore('tracking', () => {
     patterns,
     show,
     add,
+    freeName,
     live,
     frameOf,
     patternsAt,

@@ -82,6 +82,7 @@ export function useTrackFiles() {
     store.edit(
       addTrack({
         ...rest,
+        name: tracking.freeName(rest.name),
         id,
         stock: tracking.clip!.id,
         rate: tracking.track?.rate ?? tracking.rate,
@@ -98,8 +99,8 @@ export function useTrackFiles() {
     );
     insert({ kind, start, patterns, name: `${name} copy`, fixed, rows });
   }
-  const replace = (rows: ReadonlyMap<number, Sample>, name: string): void =>
-    store.edit(replaceSamples(store.current(), tracking.track!.id, rows, name));
+  const replace = (rows: ReadonlyMap<number, Sample>, name: string, now?: (frame: number) => number): void =>
+    store.edit(replaceSamples(store.current(), tracking.track!.id, rows, name, now));
 
   return reactive({
     problem,
@@ -110,7 +111,8 @@ export function useTrackFiles() {
     copy,
     fill: () => replace(filled(tracking.samples), 'Fill gaps'),
     smooth: (frames: number) => replace(smoothedSamples(tracking.samples, frames), 'Smooth'),
-    reverse: () => replace(reversedSamples(tracking.samples, tracking.frames), 'Reverse'),
+    reverse: () =>
+      replace(reversedSamples(tracking.samples, tracking.frames), 'Reverse', (frame) => tracking.frames - 1 - frame),
     average: () => replace(averaged(alike.value.map(samplesOf)), 'Average'),
     join: () => replace(joined([tracking.samples, ...alike.value.slice(1).map(samplesOf)]), 'Join'),
   });

@@ -21,7 +21,8 @@ import type { Track, TrackId } from '../track';
 import { groupLayers } from './groups';
 import { stockSource } from './layers';
 import { duplicateLayer } from './time';
-import { addTrack, mendSample, removeTrack, writeSamples } from './tracks';
+import { reversedSamples } from '../../track/work';
+import { addTrack, mendSample, removeTrack, replaceSamples, writeSamples } from './tracks';
 import { bakeFollow, carriersFor, followersOf, followTrack, setFollow, unfollow } from './follow';
 
 const LENGTH = 48;
@@ -273,6 +274,22 @@ test('a copy of a layer follows through itself, and a group takes follower and f
     /glow follows a track through clip/,
   );
   expect(() => groupLayers(linked, { shot: SHOT, layers: ['clip', 'glow'] as LayerId[] }, ids, 'G')).not.toThrow();
+});
+
+test('reversed, a track has its drawn frame and its mended ones where they come to lie', () => {
+  const before = scene('point', (f) => [spot(f)]);
+  const id = 'track-1' as TrackId;
+  const mended = perform(before, mendSample(before, id, 5, [[1, 2]]))!.project;
+  const rows = reversedSamples(samplesOf(mended.tracks[0]!), LENGTH);
+  const { project: after } = perform(
+    mended,
+    replaceSamples(mended, id, rows, 'Reverse', (f) => LENGTH - 1 - f),
+  )!;
+  const [track] = after.tracks;
+  expect(track!.start).toBe(LENGTH - 1);
+  expect(track!.fixed).toEqual([LENGTH - 6]);
+  expect(sampleAt(samplesOf(track!), LENGTH - 6)!.points[0]).toEqual([1, 2]);
+  expect(projectSchema.safeParse(after).success).toBe(true);
 });
 
 describe('samples', () => {

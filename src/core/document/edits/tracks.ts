@@ -81,15 +81,25 @@ export const writeSamples = (
     },
   );
 
-/** All samples of a track put in place of the old ones, the mended ones too. */
-export const replaceSamples = (project: Project, id: TrackId, rows: ReadonlyMap<number, Sample>, name: string): Edit =>
+/** All samples of a track put in place of the old ones, the mended ones too. @param now the old frame → the new one, where frames change places */
+export const replaceSamples = (
+  project: Project,
+  id: TrackId,
+  rows: ReadonlyMap<number, Sample>,
+  name: string,
+  now: (frame: number) => number = (frame) => frame,
+): Edit =>
   onTrack(
     project,
     id,
     (track) => `${name}: ${track.name}`,
     (track) => ({
       samples: packSamples(withSamples({ first: 0, rows: [] }, rows), track.kind),
-      fixed: track.fixed.filter((frame) => rows.has(frame)),
+      start: Math.max(0, now(track.start)),
+      fixed: track.fixed
+        .map(now)
+        .filter((frame) => rows.has(frame))
+        .sort((a, b) => a - b),
     }),
   );
 
