@@ -30,9 +30,19 @@ export class TrackRunner {
     return (await (this.thread ??= this.begin())).api;
   }
 
-  /** @param signal stops after the frame that is being measured; what was told of before stays @throws JackplaneError of media, conflict */
-  run(clip: Clip, run: Run, news: (news: RunNews) => void, signal: AbortSignal): Promise<RunEnd> {
-    return this.alone<RunEnd>(signal, async (api) => api.run(clip, run, Comlink.proxy(news)), { why: 'stopped' });
+  /** @param looked of a frame's pixels, below 128 where it is not to be looked at; null where it is everywhere @param signal stops after the frame that is being measured; what was told of before stays @throws JackplaneError of media, conflict */
+  run(
+    clip: Clip,
+    run: Run,
+    news: (news: RunNews) => void,
+    signal: AbortSignal,
+    looked: ((frame: number) => Promise<Uint8Array | null>) | null = null,
+  ): Promise<RunEnd> {
+    return this.alone<RunEnd>(
+      signal,
+      (api) => api.run(clip, run, Comlink.proxy(news), looked && Comlink.proxy(looked)),
+      { why: 'stopped' },
+    );
   }
   /** Carries vertices of a path along a clip. @param progress the frame that was done last */
   carry(clip: Clip, carry: Carry, progress: (frame: number) => void, signal: AbortSignal): Promise<Carried[]> {

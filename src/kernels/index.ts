@@ -20,7 +20,7 @@ export { besideMarks, colourFrom, coverBy, differencePlane, edgeMarks, extendNea
 export { blurRows, blurColumns } from './blur';
 export { blurNear } from './blur-near';
 export { lumaPlane, halvePlane, flowLevel, flowBetween } from './flow';
-export { bytesPlane, cornerPlane, matchSearch, matchStep, rgbaPlane, seePattern } from './track';
+export { bytesPlane, cornerPlane, makeHoles, matchSearch, matchStep, rgbaPlane, seePattern } from './track';
 export { blendSpan } from './blend';
 export { colourByAlpha, growAlpha, overPlane, rampFill } from './shape';
 export { carryAlong, halfWayLines, lineDistance, movedEdge, ringPlane } from './distance';

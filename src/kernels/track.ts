@@ -18,6 +18,16 @@ export function rgbaPlane(src: usize, n: i32, dst: usize): void {
   }
 }
 
+/** What is larger lies in a hole, or too near to one to be told from it. */
+const HOLE: f32 = 1e6;
+
+/** Makes holes in a plane where it is not to be looked at. @param looked n bytes, below 128 not */
+export function makeHoles(looked: usize, n: i32, plane: usize): void {
+  for (let i = 0; i < n; i++, looked++, plane += 4) {
+    if (load<u8>(looked) < 128) store<f32>(plane, <f32>1e30);
+  }
+}
+
 /** Where the place that was read last lies in its plane. */
 let inside: bool = false;
 
@@ -102,7 +112,7 @@ function weightOf(windowed: i32, u: f32, v: f32): f32 {
   return windowed ? (<f32>1.02 - u * u) * (<f32>1.02 - v * v) : 1;
 }
 
-/** Sums over what of a pattern lies in the plane. */
+/** Sums over what of a pattern lies in the plane and in no hole. */
 let sw: f64 = 0;
 let st: f64 = 0;
 let si: f64 = 0;
@@ -127,15 +137,19 @@ function sumUp(plane: usize, w: i32, h: i32, map: usize, pattern: usize, pw: i32
     let rti: f32 = 0;
     for (let i = 0; i < pw; i++, pattern += 4, seen += 4) {
       const x: f32 = left + <f32>i;
+      const was = load<f32>(pattern);
+      if (abs(was) > HOLE) {
+        store<f32>(seen, <f32>1e9);
+        continue;
+      }
       const weight = weightOf(windowed, x * <f32>2 / <f32>pw, v);
       whole += weight;
       const now = through(plane, w, h, map, x, y);
-      if (!inside) {
+      if (!inside || abs(now) > HOLE) {
         store<f32>(seen, <f32>1e9);
         continue;
       }
       store<f32>(seen, now);
-      const was = load<f32>(pattern);
       rw += weight;
       rt += weight * was;
       ri += weight * now;
@@ -168,7 +182,7 @@ const rowSums: usize = memory.data(480, 16);
  * @param kind 2 shift, 4 shift, turn and size, 6 affine, 8 projective: how many numbers move it
  * @param stray differences far above this count less; 0 counts all alike
  * @param seen scratch, pw×ph floats
- * @param out doubles: correlation, share of the pattern within the plane, gain, lift, root mean square of what differs, then kind + 2 rows of kind + 3: the equations with their right side
+ * @param out doubles: correlation, share of the pattern within the plane and out of its holes, gain, lift, root mean square of what differs, then kind + 2 rows of kind + 3: the equations with their right side
  */
 export function matchStep(plane: usize, w: i32, h: i32, map: usize, pattern: usize, pw: i32, ph: i32, kind: i32, windowed: i32, stray: f32, seen: usize, out: usize): void {
   sumUp(plane, w, h, map, pattern, pw, ph, windowed, seen);
@@ -203,6 +217,7 @@ export function matchStep(plane: usize, w: i32, h: i32, map: usize, pattern: usi
       const was = load<f32>(pattern);
       const gx = load<f32>(pattern + room);
       const gy = load<f32>(pattern + 2 * room);
+      if (abs(gx) > HOLE || abs(gy) > HOLE) continue;
       const r: f32 = (now - off) * per - was;
       const plain = weightOf(windowed, (left + <f32>i) * <f32>2 / <f32>pw, (top + <f32>j) * <f32>2 / <f32>ph);
       const weight: f32 = plain / (<f32>1 + r * r * far);

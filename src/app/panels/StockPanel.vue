@@ -10,11 +10,12 @@ import Waveform from '../controls/Waveform.vue';
 import { useImports } from '../stores/imports';
 import { useProject } from '../stores/project';
 import { MADE, stackMade, stackStock } from '../time/actions';
+import TrackList from '../track/TrackList.vue';
 import LibraryList from './LibraryList.vue';
 
 const store = useProject();
 const imports = useImports();
-const tab = ref<'stock' | 'library'>('stock');
+const tab = ref<'stock' | 'library' | 'tracks'>('stock');
 const picker = ref<HTMLInputElement>();
 const relinkPicker = ref<HTMLInputElement>();
 let relinking: StockId | null = null;
@@ -69,6 +70,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
       <span class="segmented" role="tablist" aria-label="Where from">
         <button role="tab" :aria-selected="tab === 'stock'" @click="tab = 'stock'">Stock</button>
         <button role="tab" :aria-selected="tab === 'library'" @click="tab = 'library'">Library</button>
+        <button role="tab" :aria-selected="tab === 'tracks'" @click="tab = 'tracks'">Tracks</button>
       </span>
       <IconButton
         v-if="tab === 'stock'"
@@ -174,7 +176,8 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
         </v-list>
       </v-menu>
     </template>
-    <LibraryList v-else />
+    <LibraryList v-else-if="tab === 'library'" />
+    <TrackList v-else />
   </section>
 </template>
 
@@ -188,6 +191,9 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
   display: flex;
   padding: 5px 8px;
   border-bottom: 1px solid var(--line);
+}
+.tabs .segmented > button {
+  padding: 3px 7px;
 }
 .tabs :deep(.add) {
   margin-left: auto;

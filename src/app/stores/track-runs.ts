@@ -4,9 +4,13 @@ import { rangeOf } from '../../core/document/edits/markers';
 import { writeSamples } from '../../core/document/edits/tracks';
 import type { Point } from '../../core/track/motion';
 import { PLAIN, type Run, type RunEnd } from '../../core/track/run';
+import type { Track } from '../../core/document/track';
+import { momentOf } from '../../core/place/moment';
+import { planCoverage } from '../../core/plan/masks';
 import { pointsAt, sampleAt, samplesOf, type Sample } from '../../core/track/samples';
 import type { Glimpse } from '../../core/track/tracker';
 import { useEngine } from '../../engine/client';
+import type { RunNews } from '../../engine/types';
 import { useBench } from './bench';
 import { useNotices } from './notices';
 import { usePlayer } from './player';
@@ -26,9 +30,9 @@ const SURE = 0.8;
 /** Frames for which a lost pattern is taken to go on as it went, and how sure that is. */
 const PREDICTED = { frames: 24, confidence: 0.1 };
 
-function sayingOf(end: RunEnd): string | null {
+function sayingOf(end: RunEnd, masked: boolean): string | null {
   if (end.why === 'plain')
-    return `There is too little in this pattern to find it again: its light changes by ${(end.strength * 100).toFixed(2)} % a pixel, and ${(PLAIN * 100).toFixed(1)} % is the least. Draw it about a corner, a spot or print.`;
+    return `${masked ? 'The masks of where it looks leave too little of it. ' : ''}There is too little in this pattern to find it again: its light changes by ${(end.strength * 100).toFixed(2)} % a pixel, and ${(PLAIN * 100).toFixed(1)} % is the least. Draw it about a corner, a spot or print.`;
   if (end.why === 'lost') return `Lost from frame ${end.frame} of the clip on.`;
   if (end.why === 'outside') return `It leaves the picture at frame ${end.frame} of the clip.`;
   if (end.why === 'cut') return `The clip is cut at frame ${end.frame}; there the track ends.`;
@@ -76,6 +80,25 @@ export const useTrackRuns = defineStore('trackRuns', () => {
     return (way > 0 ? sure.at(-1) : sure[0]) ?? track!.start;
   }
 
+  /** Where a track looks on each frame of the clip, by masks of the chosen layer; null when it looks everywhere. */
+  function looking({ looks }: Track): ((frame: number) => Promise<Uint8Array | null>) | null {
+    const { layer, shot } = bench;
+    const { shotFrames, size } = tracking;
+    if (!layer || !shot || !looks?.masks.length) return null;
+    const shown = [...shotFrames.keys()].sort((a, b) => a - b);
+    let last: { key: string; values: Uint8Array } | null = null;
+    return async (frame) => {
+      // outside of what the layer shows its masks stay as they are at its ends
+      const near = Math.min(Math.max(frame, shown[0]!), shown.at(-1)!);
+      const moment = momentOf(store.current(), shot, layer, shotFrames.get(near) ?? bench.frame);
+      const plan = { ...planCoverage(moment, looks.masks, size), side: looks.side };
+      if (!plan.masks.length) return null;
+      const key = JSON.stringify(plan);
+      if (last?.key !== key) last = { key, values: (await (await useEngine()).measure(null, 'coverage', plan)).values };
+      return last.values;
+    };
+  }
+
   /** Measures from the playhead on. Cancelling keeps what was measured. */
   async function run(way: Way, extent: Extent): Promise<void> {
     const { track: of, size } = tracking;
@@ -108,8 +131,9 @@ export const useTrackRuns = defineStore('trackRuns', () => {
           patience: PATIENCE + Math.abs(tracking.frame - from),
         };
         const { tracks } = await useEngine();
-        const end = await tracks.run(where, plan, (news) => heard(news.measured, news.glimpse), own.signal);
-        const saying = sayingOf(end);
+        const hear = (news: RunNews) => heard(news.measured, news.glimpse);
+        const end = await tracks.run(where, plan, hear, own.signal, looking(of));
+        const saying = sayingOf(end, !!of.looks?.masks.length);
         if (saying) sayings.push(saying);
         if (end.why === 'plain') tracking.live = new Map();
       }
@@ -118,6 +142,8 @@ export const useTrackRuns = defineStore('trackRuns', () => {
       if (!own.signal.aborted) notices.problem(error);
     } finally {
       player.touching = false;
+      // its last frame is shown first: the step of the history is work by itself
+      await new Promise(requestAnimationFrame);
       if (stopper === own && tracking.running) tracking.keep(of.id);
     }
   }

@@ -7,6 +7,7 @@ import {
   redrawTrack,
   removeTrack,
   renameTrack,
+  setLooks,
   setReach,
   writeSamples,
 } from '../../core/document/edits/tracks';
@@ -130,6 +131,8 @@ export const useTracking = defineStore('tracking', () => {
     });
   }
 
+  // what was seen of one pattern is not shown beside another
+  watch(trackId, () => (glimpse.value = null));
   watch(tracks, () => {
     if (!track.value) trackId.value = tracks.value[0]?.id ?? null;
   });
@@ -217,6 +220,8 @@ export const useTracking = defineStore('tracking', () => {
   const rename = (name: string): void => edit((id) => renameTrack(store.current(), id, name));
   const reach = (px: number, gesture?: string): void => edit((id) => setReach(store.current(), id, px), gesture);
 
+  const look = (at: Track['looks'] | null): void => edit((id) => setLooks(store.current(), id, at));
+
   /** Who follows a track, by name. */
   const followers = (id: TrackId): Layer[] => [...new Set(followersOf(store.current(), id).map(({ layer }) => layer))];
   /** Deletes a track; what follows it is written as keyframes first when that is wanted. */
@@ -264,6 +269,7 @@ export const useTracking = defineStore('tracking', () => {
     free,
     rename,
     reach,
+    look,
     followers,
     remove,
   };

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import { mdiClose } from '@mdi/js';
 import {
   bakeFollow,
@@ -10,7 +10,7 @@ import {
   setFollow,
   unfollow,
 } from '../../core/document/edits/follow';
-import { valueIn } from '../../core/document/edits/values';
+import { entriesOf, valueIn } from '../../core/document/edits/values';
 import type { LayerId } from '../../core/document/schema';
 import type { TrackId } from '../../core/document/track';
 import { samplesOf, TRACK_POINTS } from '../../core/track/samples';
@@ -21,7 +21,7 @@ import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { BAKED, useTracking } from '../stores/tracking';
 
-/** What some values of the chosen layer follow: a track, and how; written as keyframes or let go. */
+/** What some values of the chosen layer follow, all together or each by itself: a track, and how; written as keyframes or let go. */
 const props = defineProps<{ paths: readonly string[]; label?: string }>();
 const bench = useBench();
 const store = useProject();
@@ -29,7 +29,34 @@ const tracking = useTracking();
 
 const layer = computed(() => bench.layer!);
 const locked = computed(() => layer.value.locked || store.readOnly);
-const own = computed(() => props.paths.filter((path) => followableAs(layer.value, path)));
+const able = computed(() => props.paths.filter((path) => followableAs(layer.value, path)));
+const ALL = 'all';
+/** which of them are looked at here */
+const which = ref(ALL);
+const whichItems = computed(() => {
+  const entries = entriesOf(layer.value);
+  return [
+    { value: ALL, title: 'all together' },
+    ...able.value.map((path) => ({
+      value: path,
+      title: `${entries.find((entry) => entry.path === path)?.label ?? path}${linkNames.value.get(path) ?? ''}`,
+    })),
+  ];
+});
+/** the track that each value follows, as it is added to the value's name */
+const linkNames = computed(
+  () =>
+    new Map(
+      able.value.flatMap((path) => {
+        const id = followOf(valueIn(layer.value, path))?.track;
+        const name = id && store.project?.tracks.find((item) => item.id === id)?.name;
+        return name ? [[path, ` → ${name}`] as const] : [];
+      }),
+    ),
+);
+const own = computed(() => (able.value.includes(which.value) ? [which.value] : able.value));
+/** Looked at together they show what the first of them follows. */
+const differ = computed(() => new Set(own.value.map((path) => linkNames.value.get(path) ?? '')).size > 1);
 const linked = computed(() => own.value.filter((path) => followOf(valueIn(layer.value, path))));
 const link = computed(() => followOf(valueIn(layer.value, linked.value[0] ?? '')));
 const track = computed(() => store.project?.tracks.find((item) => item.id === link.value?.track));
@@ -87,7 +114,11 @@ const parts = computed(() => PARTS.filter(({ least }) => track.value && TRACK_PO
       />
       <IconButton v-if="link" label="Follow nothing" :icon="mdiClose" :disabled="locked" @click="letGo" />
     </div>
+    <v-select v-if="able.length > 1" v-model="which" label="Which values" :items="whichItems" />
     <template v-if="link">
+      <p v-if="differ" class="dim">
+        They follow different things. What is changed here is changed for all that follow.
+      </p>
       <p v-if="!track" class="problem">Its track is not in the project any more; it stays where it is without it.</p>
       <div v-if="parts.length > 1" class="parts" role="group" aria-label="What it takes from the track">
         <v-checkbox

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { useResizeObserver } from '@vueuse/core';
+import { useResizeObserver, useDebounceFn } from '@vueuse/core';
 import { useTheme } from 'vuetify';
 import * as echarts from 'echarts/core';
 import { LineChart } from 'echarts/charts';
@@ -146,7 +146,7 @@ function draw(): void {
         { ...lined(sure, 2, 'confidence', violet!), ...marks },
       ],
     },
-    { notMerge: true },
+    { notMerge: true, lazyUpdate: true },
   );
 }
 function go(event: { offsetX: number; offsetY: number }): void {
@@ -162,10 +162,12 @@ onMounted(() => {
 });
 onBeforeUnmount(() => chart?.dispose());
 useResizeObserver(box, () => chart?.resize());
+// in a task of its own, after everything else that changes with a run
+const later = useDebounceFn(draw, 60);
 // while a run goes on its way is seen on the picture; the chart would take the main thread from it
 watch(
   [() => tracking.samples, () => tracking.frame, () => theme.global.name.value, () => tracking.running],
-  () => tracking.running || draw(),
+  () => void (tracking.running || later()),
   { flush: 'post' },
 );
 </script>

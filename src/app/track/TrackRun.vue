@@ -2,12 +2,16 @@
 import { computed, ref } from 'vue';
 import { mdiStop } from '@mdi/js';
 import { sampleAt } from '../../core/track/samples';
+import { useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
 import { useTrackRuns, type Extent, type Way } from '../stores/track-runs';
 import { useTracking } from '../stores/tracking';
+import MaskPicker from '../controls/MaskPicker.vue';
+import type { Track } from '../../core/document/track';
 import GlimpseStrip from './GlimpseStrip.vue';
 
 /** Runs of the chosen track: which way, how far, how they end, and what can be done then. */
+const masking = useMasking();
 const store = useProject();
 const runs = useTrackRuns();
 const tracking = useTracking();
@@ -17,6 +21,18 @@ const EXTENTS = [
   { value: 'range', title: 'to the end of the range' },
   { value: 'frame', title: 'one frame' },
 ];
+type Side = NonNullable<Track['looks']>['side'];
+const LOOKS = [
+  { value: 'everywhere', title: 'everywhere' },
+  { value: 'inside', title: 'only inside masks' },
+  { value: 'outside', title: 'not inside masks' },
+];
+/** The first choice of a side takes the mask that was worked on last. */
+function lookFrom(side: string): void {
+  const first = masking.maskId ?? masking.masks[0]?.id;
+  const masks = track.value.looks?.masks ?? (first ? [first] : []);
+  tracking.look(side === 'everywhere' ? null : { masks, side: side as Side });
+}
 const WAYS: readonly { way: Way; label: string }[] = [
   { way: 'backward', label: 'Backward' },
   { way: 'both', label: 'Both ways' },
@@ -41,6 +57,25 @@ const share = computed(() => (tracking.running ? (100 * tracking.running.done) /
       }}
     </p>
     <v-select v-model="extent" label="How far" :items="EXTENTS" :disabled="!!tracking.running || store.readOnly" />
+    <v-select
+      label="Looks"
+      :model-value="track.looks?.side ?? 'everywhere'"
+      :items="LOOKS"
+      :disabled="!!tracking.running || store.readOnly"
+      @update:model-value="lookFrom"
+    />
+    <template v-if="track.looks">
+      <MaskPicker
+        label="Masks of where it looks"
+        :chosen="track.looks.masks"
+        :disabled="!!tracking.running || store.readOnly"
+        @change="(masks) => tracking.look({ masks, side: track.looks!.side })"
+      />
+      <p v-if="!track.looks.masks.length" class="dim">
+        No mask is chosen yet, so it looks everywhere. Draw one about what passes before the pattern, or about where it
+        may be.
+      </p>
+    </template>
     <div v-if="!tracking.running" class="ways" role="group" aria-label="Run">
       <v-btn
         v-for="entry in WAYS"

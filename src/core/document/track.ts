@@ -36,6 +36,21 @@ export const trackSchema = z
       .max(2),
     /** how far a pattern is looked for from one frame to the next, in source pixels */
     reach: z.number().min(1).max(2000),
+    /** looks only within these masks of the layer that shows it, or not within them */
+    looks: z
+      .object({
+        masks: z
+          .array(
+            z
+              .string()
+              .regex(/^[A-Za-z0-9_-]{1,64}$/)
+              .brand<'mask'>(),
+          )
+          .max(64),
+        side: z.enum(['inside', 'outside']),
+      })
+      .strict()
+      .optional(),
     samples: z.object({ first: frame, rows: z.string().max(12_000_000) }).strict(),
     /** frames mended by hand, ascending: no run changes them */
     fixed: z.array(frame).max(MOST_FIXED),

@@ -317,6 +317,7 @@ export interface Kernels {
     t: number,
   ): void;
   bytesPlane(src: number, n: number, dst: number): void;
+  makeHoles(looked: number, n: number, plane: number): void;
   rgbaPlane(src: number, n: number, dst: number): void;
   seePattern(plane: number, w: number, h: number, map: number, pw: number, ph: number, near: number, out: number): void;
   matchStep(

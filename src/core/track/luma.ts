@@ -20,10 +20,16 @@ export class LumaPyramid {
   private constructor(
     private readonly arena: Arena,
     readonly levels: readonly Plane[],
+    /** parts of it are not to be looked at */
+    readonly holed: boolean,
   ) {}
 
-  /** @throws JackplaneError memory */
-  static of({ kernels, arena }: Tools, { data, width, height, planes }: FetchedPicture): LumaPyramid {
+  /** @param looked of each pixel, below 128 where it is not to be looked at @throws JackplaneError memory */
+  static of(
+    { kernels, arena }: Tools,
+    { data, width, height, planes }: FetchedPicture,
+    looked: Uint8Array | null = null,
+  ): LumaPyramid {
     const levels: Plane[] = [];
     const room = (w: number, h: number): Plane => {
       // kernels write whole fours
@@ -31,7 +37,7 @@ export class LumaPyramid {
       levels.push(plane);
       return plane;
     };
-    const pyramid = new LumaPyramid(arena, levels);
+    const pyramid = new LumaPyramid(arena, levels, looked !== null);
     try {
       const n = width * height;
       const bytes = planes ? n : n * 4;
@@ -40,6 +46,10 @@ export class LumaPyramid {
         arena.bytes(from, bytes).set(data.subarray(0, bytes));
         if (planes) kernels.bytesPlane(from, n, at);
         else kernels.rgbaPlane(from, n, at);
+        if (looked) {
+          arena.bytes(from, n).set(looked.subarray(0, n));
+          kernels.makeHoles(from, n, at);
+        }
       });
       for (let last = levels[0]!; Math.min(last.w, last.h) >= 2 * SMALLEST; last = levels.at(-1)!) {
         const half = room((last.w + 1) >> 1, (last.h + 1) >> 1);
@@ -67,11 +77,19 @@ export class LumaPyramid {
   }
 }
 
-/** How alike two frames of one size are as wholes, −1…1: the correlation of their coarsest levels. */
+/** Light above this lies in a hole. */
+export const HOLE = 1e6;
+
+/** How alike two frames of one size are as wholes, −1…1: the correlation of their coarsest levels where both are looked at; 1 when that is nowhere. */
 export function likeness({ arena }: Tools, a: LumaPyramid, b: LumaPyramid): number {
   const [p, q] = [a.levels.at(-1)!, b.levels.at(-1)!];
-  const n = p.w * p.h;
-  const [x, y] = [arena.floats(p.at, n), arena.floats(q.at, n)];
+  const whole = [arena.floats(p.at, p.w * p.h), arena.floats(q.at, p.w * p.h)] as const;
+  const [x, y] = whole.map((own) => own.filter((_, i) => whole[0][i]! < HOLE && whole[1][i]! < HOLE)) as [
+    Float32Array,
+    Float32Array,
+  ];
+  const n = x.length;
+  if (!n) return 1;
   const mean = (list: Float32Array) => list.reduce((sum, v) => sum + v, 0) / n;
   const [mx, my] = [mean(x), mean(y)];
   let [xx, yy, xy] = [1e-9, 1e-9, 1e-9];

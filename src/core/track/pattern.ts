@@ -1,7 +1,7 @@
 // A pattern of one frame, and where it is in another.
 // Source: Baker & Matthews 2004, with gain and lift of the light among the unknowns and weights that make what differs much count less.
 import { projectiveInverse, projectiveProduct, project, projective, scaling, type Projective } from '../picture/matrix';
-import type { LumaPyramid, Plane, Tools } from './luma';
+import { HOLE, type LumaPyramid, type Plane, type Tools } from './luma';
 import { growthAt } from './motion';
 import { solve } from './solve';
 
@@ -84,6 +84,11 @@ export class Pattern {
       withMap(tools, around(map, unit, 1 / size), (m) =>
         tools.kernels.seePattern(plane.at, plane.w, plane.h, m, pw, ph, size / (unit * growth), at),
       );
+      // on coarse levels holes have grown
+      if (frame.holed && levels.length > 1 && holesIn(tools, levels.at(-1)!) > LEAST_INSIDE) {
+        tools.arena.give(levels.pop()!.at);
+        break;
+      }
     }
     return new Pattern(tools, levels, freedom, windowed, w, h);
   }
@@ -111,6 +116,7 @@ export class Pattern {
     const gy = this.tools.arena.floats(at + w * h * 8, w * h);
     let [xx, xy, yy] = [0, 0, 0];
     for (let i = 0; i < w * h; i++) {
+      if (Math.abs(gx[i]!) > HOLE || Math.abs(gy[i]!) > HOLE) continue;
       xx += gx[i]! ** 2;
       xy += gx[i]! * gy[i]!;
       yy += gy[i]! ** 2;
@@ -125,8 +131,9 @@ export class Pattern {
     let fit: Fit | null = null;
     for (let i = Math.min(from, this.levels.length - 1); i >= 0; i--) {
       fit = this.alignLevel(frame, map, this.levels[i]!, i === 0);
-      if (!fit) return null;
-      map = fit.map;
+      // on coarse levels holes may leave too little
+      if (!fit && (i === 0 || !frame.holed)) return null;
+      map = fit?.map ?? map;
     }
     return fit;
   }
@@ -164,7 +171,7 @@ export class Pattern {
         );
         const sums = arena.doubles(out, 5 + n * (n + 1));
         fit = { map, alike: sums[0]!, inside: sums[1]!, missed: sums[4]! };
-        if (fit.inside < LEAST_INSIDE) return null;
+        if (fit.inside < (frame.holed ? LEAST_BESIDE : LEAST_INSIDE)) return null;
         if (step === steps) return fit;
         stray = Math.max(NOISE, STRAY * sums[4]!);
         const found = solve(sums.subarray(5), n);
@@ -215,8 +222,15 @@ export class Pattern {
 
 /** Share of a pattern that has to lie in the frame. */
 const LEAST_INSIDE = 0.45;
+/** The same where it is told what hides the rest. */
+const LEAST_BESIDE = 0.2;
 /** Most pixels of its level that a search goes each way. */
 const MOST_REACH = 48;
+
+/** Share of a level that lies in holes. */
+function holesIn({ arena }: Tools, { at, w, h }: Level): number {
+  return arena.floats(at, w * h).reduce((sum, v) => sum + (Math.abs(v) > HOLE ? 1 : 0), 0) / (w * h);
+}
 
 /** The level whose pixels are nearest to a number of the frame's, and how many they are. */
 function planeOf(frame: LumaPyramid, pixels: number): { plane: Plane; size: number } {

@@ -42,10 +42,15 @@ interface Outcome {
 }
 async function run(
   from: MovingScene,
-  change: Partial<Run> & { kind?: TrackKind; rx?: number; ry?: number } = {},
+  change: Partial<Run> & {
+    kind?: TrackKind;
+    rx?: number;
+    ry?: number;
+    looked?: (frame: number) => Promise<Uint8Array>;
+  } = {},
   frames = 20,
 ): Promise<Outcome> {
-  const { rx = 20, ry = 18, ...rest } = change;
+  const { rx = 20, ry = 18, looked = null, ...rest } = change;
   const light = movingFrames(from);
   const first = rest.from ?? 0;
   const found = new Map<number, Measured['sample']>();
@@ -67,6 +72,7 @@ async function run(
       found.set(frame, sample);
       return true;
     },
+    looked,
   );
   return { end, found };
 }
@@ -206,6 +212,65 @@ describe('a point track', () => {
     const { found } = await run(scene(at), { fixed: new Map([[7, [mended]]]) }, 12);
     expect(found.get(7)!.points[0]).toEqual(mended);
     expect(found.get(11)).not.toBeNull();
+  });
+});
+
+/** Of each pixel, from its place from the middle, whether it is looked at. */
+const lookedAt = (at: (x: number, y: number) => boolean): Uint8Array =>
+  Uint8Array.from({ length: W * H }, (_, i) => (at((i % W) + 0.5 - W / 2, Math.floor(i / W) + 0.5 - H / 2) ? 255 : 0));
+
+describe('where a track looks', () => {
+  // a bar that goes the other way and hides up to half of the pattern
+  const at = (f: number): MovingFrame => ({ map: moving(-20 + f, 0), bar: { x: 60 - 3 * f, wide: 18 } });
+  const besideBar = (frame: number) => {
+    const { x, wide } = at(frame).bar!;
+    return Promise.resolve(lookedAt((px) => px < x - 1 || px > x + wide + 1));
+  };
+
+  test('what is left out neither carries it along nor counts against it', async () => {
+    const blind = await run(scene(at), { looked: besideBar }, 36);
+    const seeing = await run(scene(at), {}, 36);
+    expect(blind.end).toEqual({ why: 'done' });
+    const known = ({ found }: Outcome) => [...found.values()].filter((sample) => sample !== null).length;
+    expect(known(blind)).toBe(36);
+    expect(known(seeing)).toBeLessThan(36);
+    expect(rms(blind, at, MIDDLE)).toBeLessThan(0.25);
+  });
+
+  test('nothing outside of where it may look is taken for it', async () => {
+    // the print is gone from frame 8 on, and its twin stands beside
+    const there = (f: number): MovingFrame => ({ map: moving(f < 8 ? -30 : 40, 0) });
+    const left = () => Promise.resolve(lookedAt((x) => x < 0));
+    const everywhere = await run(scene(there), { reach: 90 }, 16);
+    expect(everywhere.found.get(15)!.points[0]![0]).toBeCloseTo(40, 0);
+    const half = await run(scene(there), { reach: 90, looked: left }, 16);
+    expect(half.found.get(15)).toBeNull();
+  });
+
+  test('a pattern that may not be looked at is refused', async () => {
+    const { end } = await run(scene(at), { looked: () => Promise.resolve(lookedAt(() => false)) });
+    expect(end.why).toBe('plain');
+  });
+
+  test('a cut is seen through what is left to look at', async () => {
+    const frames = [3, 90].map((seed) => movingFrames(scene(at, { seed })));
+    const end = await runTrack(
+      bench,
+      {
+        kind: 'point',
+        size: SIZE,
+        patterns: [quadOf(at(0).map, 20, 18)],
+        reach: 24,
+        from: 0,
+        to: 19,
+        fixed: new Map(),
+        patience: 10,
+      },
+      (frame) => Promise.resolve(frames[frame < 6 ? 0 : 1]!(frame)),
+      () => true,
+      besideBar,
+    );
+    expect(end).toEqual({ why: 'cut', frame: 6 });
   });
 });
 

@@ -99,6 +99,7 @@ export function drawnPoints(kind: TrackKind, size: Run['size'], patterns: readon
 
 /**
  * Measures frame by frame. @param fetch a frame of the clip, or null behind its end
+ * @param looked of a frame's pixels, below 128 where it is not to be looked at; null where it is everywhere
  * @param tell what was measured, and what may be asked to be seen of it; returns false to stop, what was told of before stays
  */
 export async function runTrack(
@@ -106,6 +107,7 @@ export async function runTrack(
   run: Run,
   fetch: (frame: number) => Promise<FetchedPicture | null>,
   tell: (measured: Measured, glimpse: () => Glimpse | null) => boolean,
+  looked: ((frame: number) => Promise<Uint8Array | null>) | null = null,
 ): Promise<RunEnd> {
   const { kind, size, from, to, fixed } = run;
   const way = to < from ? -1 : 1;
@@ -113,7 +115,7 @@ export async function runTrack(
   if (subjects.some((subject) => !subject)) return { why: 'plain', strength: 0 };
   const pyramidAt = async (frame: number): Promise<LumaPyramid | null> => {
     const fetched = await fetch(frame);
-    return fetched && LumaPyramid.of(tools, fetched);
+    return fetched && LumaPyramid.of(tools, fetched, looked && (await looked(frame)));
   };
   let before = await pyramidAt(from);
   if (!before) return { why: 'outside', frame: from };

@@ -59,7 +59,12 @@ const api = {
   },
 
   /** Measures along a clip. @param news what was measured, a few frames at a time */
-  async run(clip: Clip, run: Run, news: (news: RunNews) => unknown): Promise<RunEnd> {
+  async run(
+    clip: Clip,
+    run: Run,
+    news: (news: RunNews) => unknown,
+    looked: ((frame: number) => Promise<Uint8Array | null>) | null,
+  ): Promise<RunEnd> {
     stopped = false;
     let measured: Measured[] = [];
     // the end must not overtake what was told before
@@ -70,11 +75,12 @@ const api = {
       measured = [];
       told = performance.now();
     };
-    const end = await runTrack(tools, run, framesOf(clip, run.to < run.from ? -1 : 1), (now, glimpse) => {
+    const hear = (now: Measured, glimpse: () => Glimpse | null) => {
       measured.push(now);
       if (performance.now() - told >= NEWS) tell(glimpse());
       return !stopped;
-    });
+    };
+    const end = await runTrack(tools, run, framesOf(clip, run.to < run.from ? -1 : 1), hear, looked);
     tell(null);
     await Promise.all(heard);
     return end;

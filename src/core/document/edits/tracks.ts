@@ -55,6 +55,15 @@ export const redrawTrack = (project: Project, id: TrackId, change: Pick<Track, '
     }),
   );
 
+/** Where a track looks. @param looks null for everywhere */
+export const setLooks = (project: Project, id: TrackId, looks: Track['looks'] | null): Edit =>
+  onTrack(
+    project,
+    id,
+    (track) => `Where ${track.name} looks`,
+    () => ({ looks: looks ?? undefined }),
+  );
+
 export const setReach = (project: Project, id: TrackId, reach: number): Edit =>
   onTrack(
     project,
