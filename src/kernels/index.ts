@@ -19,6 +19,7 @@ export { addScaled, coveragePlane, fillPlane, lerpByPlane, lerpSpan, scaleByPlan
 export { besideMarks, colourFrom, coverBy, differencePlane, edgeMarks, extendNear, lendersOnly, lightWrap, pickByAlpha, unmixPlate } from './edge';
 export { blurRows, blurColumns } from './blur';
 export { blurNear } from './blur-near';
+export { grainNoise, grainSpan } from './grain';
 export { lumaPlane, halvePlane, flowLevel, flowBetween } from './flow';
 export { bytesPlane, cornerPlane, makeHoles, matchSearch, matchStep, rgbaPlane, seePattern } from './track';
 export { blendSpan } from './blend';

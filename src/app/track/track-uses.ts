@@ -4,7 +4,7 @@ import type { Edit } from '../../core/document/edit';
 import { followTrack, type NewLink } from '../../core/document/edits/follow';
 import { addMask } from '../../core/document/edits/masks';
 import { addPass, newPass } from '../../core/document/edits/passes';
-import { perform } from '../../core/document/edit';
+import { together } from '../../core/document/edit';
 import { layerIn, shotIn, sourceSize } from '../../core/document/find';
 import { MASK_COLOURS, newMask, type MaskId } from '../../core/document/mask';
 import type { Layer, LayerId, Pass, PassId, Project } from '../../core/document/schema';
@@ -17,19 +17,13 @@ import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
 import { useTracking } from '../stores/tracking';
+import { useSurfaceMatch } from './match-surface';
 
 export interface Use {
   title: string;
   /** the layers it can be done with; without them it is done with the chosen one */
   others?: readonly Layer[];
   run(layer?: LayerId): void;
-}
-
-/** Several edits as one step: each is made on the document as the ones before it leave it. */
-function together(project: Project, name: string, makers: readonly ((now: Project) => Edit)[]): Edit {
-  let now = project;
-  for (const make of makers) now = perform(now, make(now))?.project ?? now;
-  return { name, apply: (draft) => void Object.assign(draft, now) };
 }
 
 const PLACE = ['place.position', 'place.rotation', 'place.scale'];
@@ -43,6 +37,7 @@ export function useTrackUses() {
   const notices = useNotices();
   const store = useProject();
   const tracking = useTracking();
+  const matching = useSurfaceMatch();
 
   const others = computed(() =>
     bench.shot!.layers.filter(
@@ -160,11 +155,16 @@ export function useTrackUses() {
     const steadied = () => ({ title: 'Steady the layer', run: () => withTrack('steady') });
     const trailed = () => ({ title: 'Trail', run: () => withTrack('trail') });
     const pinned = () => ({ title: 'Pin a layer on it', others: others.value, run: (id?: LayerId) => id && pin(id) });
+    const matched = () => ({
+      title: 'Match what is pinned',
+      others: matching.pinned().map(({ layer }) => layer),
+      run: (id?: LayerId) => id && void matching.match(id),
+    });
     return {
       point: [layer, masked, focused, trailed, steadied],
       pair: [layer, masked, focused, steadied, trailed],
-      patch: [layer, masked, focused, pinned, steadied],
-      plane: [pinned, layer, masked, steadied],
+      patch: [layer, masked, focused, pinned, matched, steadied],
+      plane: [pinned, matched, layer, masked, steadied],
       sway: [steadied, layer],
     };
   })();

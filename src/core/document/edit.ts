@@ -30,6 +30,13 @@ export function perform(project: Project, edit: Edit): { project: Project; chang
   return changes.length ? { project: next, changes } : null;
 }
 
+/** Several edits as one step: each is made on the document as the ones before it leave it. */
+export function together(project: Project, name: string, makers: readonly ((now: Project) => Edit)[]): Edit {
+  let now = project;
+  for (const make of makers) now = perform(now, make(now))?.project ?? now;
+  return { name, apply: (draft) => void Object.assign(draft, now) };
+}
+
 /** Whose changes these are: one shot's, or the project's. */
 export function scopeOf(changes: readonly Change[]): string {
   const shots = new Set(

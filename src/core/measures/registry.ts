@@ -5,9 +5,10 @@ import { keyPlate } from './key-plate';
 import { luma } from './luma';
 import { mean } from './mean';
 import { screenShare } from './screen-share';
+import { surface } from './surface';
 
 /** Every measure there is. */
-export const MEASURES = { coverage, findScreen, keyCheck, keyPlate, luma, mean, screenShare };
+export const MEASURES = { coverage, findScreen, keyCheck, keyPlate, luma, mean, screenShare, surface };
 export type MeasureName = keyof typeof MEASURES;
 export type OptionsOf<N extends MeasureName> = Parameters<(typeof MEASURES)[N]['run']>[1];
 export type ResultOf<N extends MeasureName> = Awaited<ReturnType<(typeof MEASURES)[N]['run']>>;

@@ -43,7 +43,7 @@ interface PassBase<P extends Params> {
   type: string;
   title: string;
   /** the kind of work, for grouping in search and docs */
-  group: 'cut out' | 'grade' | 'focus' | 'light' | 'frame' | 'time';
+  group: 'cut out' | 'grade' | 'focus' | 'light' | 'texture' | 'frame' | 'time';
   /** where a new one goes: before Place, in the source's pixels, or after it, in the shot's. Before when left out */
   space?: 'layer' | 'shot';
   /** further pictures that it asks for. What lies below is there only after Place */
@@ -59,6 +59,8 @@ interface PassBase<P extends Params> {
   note?(values: Values<P>): { says: string; warns: boolean };
   /** what a new one begins with on a picture of a size, in pixels, where that depends on it */
   fitted?(size: { w: number; h: number }): Partial<Record<keyof P, unknown>>;
+  /** it draws lots for every pixel, so that pictures of different sizes are alike on average only */
+  lots?: boolean;
   /** it has masks of its own, so that it is not limited to an area */
   whole?: boolean;
 }

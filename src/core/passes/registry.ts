@@ -6,6 +6,7 @@ import { toneCurves } from './tone-curves';
 import { differenceKey } from './difference-key';
 import { refineEdge } from './refine-edge';
 import { crop } from './crop';
+import { grain } from './grain';
 import { hueKey } from './hue-key';
 import { echo } from './echo';
 import { dropShadow } from './drop-shadow';
@@ -35,6 +36,7 @@ export const PASSES: readonly AnyPass[] = [
   adjust,
   toneCurves,
   blur,
+  grain,
   steady,
   straighten,
   cornerPin,

@@ -292,6 +292,18 @@ export interface Kernels {
   fillPlane(dst: number, n: number, v: number): void;
   timesPlane(dst: number, plane: number, n: number): void;
   lumaPlane(src: number, n: number, dst: number): void;
+  grainNoise(dst: number, n: number, x: number, y: number, seed: number): void;
+  grainSpan(
+    src: number,
+    noise: number,
+    dst: number,
+    n: number,
+    own: number,
+    all: number,
+    dark: number,
+    middle: number,
+    bright: number,
+  ): void;
   halvePlane(src: number, w: number, h: number, dst: number): void;
   flowLevel(
     a: number,

@@ -1,0 +1,94 @@
+import { gaussian } from '../picture/gaussian';
+import { Picture } from '../picture/picture';
+import { grow } from '../picture/rect';
+import { boolean } from '../params/boolean';
+import { number } from '../params/number';
+import { seed } from '../params/seed';
+import { definePass } from './define';
+
+const share = (label: string, begins: number, help: string) =>
+  number({ label, unit: '%', default: begins, min: 0, max: 4, slider: [0, 2], help });
+
+/** Below this the noise of single pixels is as fine as it is wanted. */
+const FINE = 0.35;
+/** Deviation that is left of white noise of deviation 1 blurred by σ: the sum of the squares of its weights each way. */
+function left(sigma: number): number {
+  const reach = Math.ceil(3 * sigma);
+  const weights = Array.from({ length: 2 * reach + 1 }, (_, i) => Math.exp(-((i - reach) ** 2) / (2 * sigma * sigma)));
+  const whole = weights.reduce((sum, w) => sum + w);
+  return weights.reduce((sum, w) => sum + (w / whole) ** 2, 0);
+}
+
+/** Film grain or a camera's noise: normal, of a size, by brightness; each pixel's by its place, the frame and the seed alone. */
+export const grain = definePass({
+  type: 'grain',
+  title: 'Grain',
+  group: 'texture',
+  lots: true,
+  words: ['film grain', 'noise', 'iso', 'sensor noise', 'match grain', 'texture', 'dither'],
+  help: 'Adds grain, so that something drawn or cleaned looks filmed. Match to the surface sets it from what is filmed around it.',
+  params: {
+    amount: number({
+      label: 'Amount',
+      unit: '%',
+      default: 0.04,
+      min: 0,
+      max: 1,
+      slider: [0, 0.2],
+      help: 'Deviation of the noise, in per cent of white.',
+    }),
+    size: number({
+      label: 'Size',
+      unit: 'px',
+      default: 0.6,
+      min: 0,
+      max: 50,
+      slider: [0, 5],
+      help: 'Softness of the grains; 0 is one grain a pixel.',
+    }),
+    colour: number({
+      label: 'Colour',
+      unit: '%',
+      default: 0.35,
+      min: 0,
+      max: 1,
+      slider: [0, 1],
+      help: 'How far the channels differ: 0 % is grey, 100 % as a sensor has it.',
+    }),
+    dark: share('In the dark', 0.8, 'How much of it black has.'),
+    middle: share('In the middle', 1, 'How much of it middle grey has.'),
+    bright: share('In the bright', 0.4, 'How much of it white has.'),
+    moves: boolean({ label: 'New on every frame', default: true, help: 'Off, the grain stands still like paper.' }),
+    seed: seed({ label: 'Seed', default: 1, help: 'Another number is another grain.' }),
+  },
+  idle: (v) => v.amount === 0,
+  reach: () => 0,
+  moment: (v, frame) => ({ at: v.moves ? Math.floor(frame) : 0 }),
+  run(picture, v, { kernels, arena }) {
+    const reach = v.size < FINE ? 0 : Math.ceil(3 * v.size) + 1;
+    const rect = grow(picture.rect, reach);
+    const noise = Picture.make(arena, rect);
+    const key = Math.imul(Math.round(v.seed) + 1, 7919) + Math.imul((v as unknown as { at?: number }).at ?? 0, 104729);
+    for (let y = 0; y < rect.h; y++) kernels.grainNoise(noise.row(y), rect.w, rect.x, rect.y + y, key);
+    if (reach) gaussian({ kernels, arena }, noise.at, noise.at, rect.w, rect.h, v.size, true);
+    const out = Picture.make(arena, picture.rect);
+    const scale = v.amount / (reach ? left(v.size) : 1);
+    // both parts together keep the deviation
+    const own = v.colour * scale;
+    const all = Math.sqrt(1 - v.colour ** 2) * scale;
+    for (let y = 0; y < out.rect.h; y++)
+      kernels.grainSpan(
+        picture.row(y),
+        noise.row(y + reach) + reach * 16,
+        out.row(y),
+        out.rect.w,
+        own,
+        all,
+        v.dark,
+        v.middle,
+        v.bright,
+      );
+    noise.release();
+    return out;
+  },
+});
