@@ -5,6 +5,7 @@ import type { Picture } from '../picture/picture';
 import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
 import { trackName } from '../track/known';
 import { packSamples, type Sample } from '../track/samples';
+import type { AreaPass } from './define';
 import { passOf } from './registry';
 
 let bench: TestBench;
@@ -58,7 +59,16 @@ describe('Steady', () => {
     const places = rows.map((_, f) => {
       const [x, y] = apply(swayed(f), 12, -9);
       const track = { name: trackName(held), frame: f, size: SIZE, scale: 1 };
-      const values = { track, way: 'still', over: 24, position: 1, rotation: 1, scale: 1, cover: true };
+      const values = {
+        track,
+        way: 'still',
+        over: 24,
+        position: 1,
+        rotation: 1,
+        scale: 1,
+        edges: 'enlarge',
+        cover: true,
+      };
       const pass = passOf('steady')!;
       const moment = 'moment' in pass ? pass.moment!(values as never, f) : {};
       return {
@@ -72,6 +82,71 @@ describe('Steady', () => {
       expect(place.zoom).toBe(places[0]!.zoom);
       expect(Math.hypot(place.x - places[0]!.x, place.y - places[0]!.y)).toBeLessThan(0.3);
     }
+  });
+
+  test('fills what a frame lacks with what other frames show there', () => {
+    // a wide picture of which each frame shows a part, as a camera on its way does
+    const wide = (x: number, y: number): number[] => {
+      const v = 0.3 + 0.2 * Math.sin(x / 5) + 0.2 * Math.cos(y / 7 + x / 19);
+      return [v, v, v, 1];
+    };
+    const shift = (f: number) => Math.round(9 * Math.sin(f / 2));
+    const way = Array.from({ length: 60 }, (_, f): Sample => ({
+      confidence: 1,
+      points: [
+        [-40 - shift(f), 0],
+        [40 - shift(f), 0],
+      ],
+    }));
+    const own = { kind: 'sway' as const, start: 0, samples: packSamples({ first: 0, rows: way }, 'sway') };
+    const frame = 28;
+    const track = {
+      name: trackName(own),
+      frame,
+      size: SIZE,
+      scale: 1,
+      around: Array.from({ length: 49 }, (_, i) => frame + i - 24),
+    };
+    const pass = passOf('steady') as AreaPass;
+    const values = {
+      track,
+      way: 'still',
+      over: 24,
+      room: 40,
+      position: 1,
+      rotation: 1,
+      scale: 1,
+      edges: 'frames',
+      cover: true,
+    };
+    const moment = pass.moment!(values as never, frame) as { zoom: number };
+    const moments = pass.moments!({ ...values, ...moment } as never);
+    expect(moments.length).toBeGreaterThan(0);
+    const shown = (f: number) => draw((x, y) => wide(x + shift(f), y));
+    const others = moments.map((by) => shown(frame + by));
+    const out = bench.arena.lending((scratch) =>
+      pass.run(
+        shown(frame),
+        { ...values, ...moment } as never,
+        {
+          ...bench,
+          size: SIZE,
+          scratch,
+          moment: (i: number) => others[i]!,
+        } as never,
+      ),
+    );
+    const floats = floatsOf(bench, out);
+    // what the first frame would have shown, had it been enlarged
+    const { zoom } = moment;
+    let worst = 0;
+    for (let y = 6; y < H - 6; y++)
+      for (let x = 1; x < W - 1; x++) {
+        const want = wide((x + 0.5 - W / 2) / zoom + W / 2 - 0.5, (y + 0.5 - H / 2) / zoom + H / 2 - 0.5)[0]!;
+        worst = Math.max(worst, Math.abs(floats[(y * W + x) * 4]! - want));
+        expect(floats[(y * W + x) * 4 + 3]).toBeCloseTo(1, 2);
+      }
+    expect(worst).toBeLessThan(0.02);
   });
 
   test('says what it costs, and warns when that is much', () => {

@@ -141,7 +141,7 @@ async function run(
   size = SIZE,
 ): Promise<(x: number, y: number) => number[]> {
   const moment = 'moment' in pass && pass.moment ? pass.moment(values as never, 5) : {};
-  const moments = 'moments' in pass ? pass.moments!(values as never).map(() => 'another') : [];
+  const moments = 'moments' in pass ? pass.moments!({ ...values, ...moment } as never).map(() => 'another') : [];
   const plan = { id: 'p' as never, type: pass.type, values: { ...values, ...moment }, area, moments, key: 'k' };
   // at all other moments there is an even, half clear orange
   const another = Picture.make(bench.arena, { x: -shift.x, y: -shift.y, ...size });

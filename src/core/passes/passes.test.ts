@@ -225,7 +225,7 @@ describe('every pass', () => {
         : 'track' in paramsOf(type)
           ? { track: now, way: [] }
           : {};
-    if (type === 'steady') Object.assign(values, { move: [1, 0, 0, 1, 0.3, 0], zoom: 1.1, way: 'still' });
+    if (type === 'steady') Object.assign(values, { move: [1, 0, 0, 1, 0.3, 0], zoom: 1.1, way: 'still', others: [] });
     run(type, values, 1, 1, () => [0.5, 0.25, 0.125, 0.5])(0, 0).forEach((v) => expect(Number.isFinite(v)).toBe(true));
   });
 });

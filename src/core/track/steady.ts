@@ -1,5 +1,6 @@
 // What a camera's sway has to be moved back by, and how much that costs.
 import { apply, invert, multiply, projective, rotation, scaling, translation, type Matrix } from '../picture/matrix';
+import { evenPath } from './camera-path';
 import { growthAt, mapBetween, middleOf, turnAt } from './motion';
 import { pointsAt, type Samples } from './samples';
 
@@ -15,8 +16,8 @@ export interface Steadying {
   position: number;
   rotation: number;
   scale: number;
-  /** null holds still; else the frames over which the camera's way is smoothed */
-  smooth: number | null;
+  /** the camera stands still, its way is smoothed over so many frames, or made of even pieces that lead no corner farther off than so many pixels */
+  way: { is: 'still' } | { is: 'smooth'; over: number } | { is: 'even'; room: number; corner: number };
 }
 
 /** The poses of all frames of a track from its first to its last; turns without jumps. */
@@ -58,11 +59,15 @@ function smoothed(values: readonly number[], frames: number): number[] {
 }
 
 /** The pose that each frame is to have. */
-function wanted(poses: readonly Pose[], { position, rotation: turned, scale, smooth }: Steadying): Pose[] {
+function wanted(poses: readonly Pose[], { position, rotation: turned, scale, way }: Steadying): Pose[] {
   const first = poses[0]!;
   const list = (part: keyof Pose) => {
     const own = poses.map((pose) => pose[part]);
-    return smooth === null ? own.map(() => first[part]) : smoothed(own, smooth);
+    if (way.is === 'still') return own.map(() => first[part]);
+    if (way.is === 'smooth') return smoothed(own, way.over);
+    // turning and growing move what lies far from the middle
+    const unit = part === 'turn' ? 180 / Math.PI / way.corner : part === 'size' ? 1 / way.corner : 1;
+    return evenPath(own, Math.max(1e-6, way.room * unit));
   };
   const [x, y, turn, size] = [list('x'), list('y'), list('turn'), list('size')];
   return poses.map((pose, i) => ({
@@ -115,4 +120,49 @@ export function coveringZoom(moves: readonly Matrix[], w: number, h: number, spa
     }
   }
   return 1 / Math.max(1 / MOST_ZOOM, share);
+}
+
+/** Places looked at along each side of a frame, and how closely the zoom is found. */
+const ALONG = 24;
+const CLOSELY = 0.001;
+
+/**
+ * How much a w×h picture has to be enlarged about its middle so that every place of its border is covered on each frame by that frame or one of
+ * those so many frames before and after. @param moves of all frames @param spare pixels left over on each side
+ */
+export function fillingZoom(
+  moves: readonly Matrix[],
+  steps: readonly number[],
+  w: number,
+  h: number,
+  spare = 0.5,
+): number {
+  const backs = moves.map((move) => invert(move) ?? move);
+  const [rx, ry] = [w / 2 - spare, h / 2 - spare];
+  const border = Array.from({ length: ALONG + 1 }, (_, i) => i / ALONG - 0.5).flatMap((t) => [
+    [t * w, -h / 2],
+    [t * w, h / 2],
+    [-w / 2, t * h],
+    [w / 2, t * h],
+  ]) as [number, number][];
+  const holds = (back: Matrix, x: number, y: number): boolean => {
+    const [u, v] = apply(back, x, y);
+    return Math.abs(u) <= rx && Math.abs(v) <= ry;
+  };
+  const covers = (at: number, zoom: number): boolean => {
+    const near = [at, ...steps.flatMap((by) => [at - by, at + by])].flatMap((i) => (backs[i] ? [backs[i]] : []));
+    return border.every(([x, y]) => near.some((back) => holds(back, x / zoom, y / zoom)));
+  };
+  let zoom = 1;
+  for (let at = 0; at < moves.length; at++) {
+    if (covers(at, zoom)) continue;
+    let [low, high] = [zoom, MOST_ZOOM];
+    while (high - low > CLOSELY) {
+      const middle = (low + high) / 2;
+      if (covers(at, middle)) high = middle;
+      else low = middle;
+    }
+    zoom = high;
+  }
+  return zoom;
 }
