@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { expect, type Page } from '@playwright/test';
 import { buoyAt } from '../demo/art/moving';
 import { readTrackCsv } from '../src/core/formats/track-file';
@@ -13,6 +14,7 @@ import {
   makeShot,
   middle,
   newProject,
+  pass,
   openShot,
   picture,
   pictureShown,
@@ -147,6 +149,53 @@ test('a run is stopped and what it measured stays; a followed track asks before 
   await page.getByRole('button', { name: 'Forward', exact: true }).click();
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(page.getByText('Stopped; what was measured is kept.')).toBeVisible();
+
+  // looking only where the pattern is not
+  await page.keyboard.press('Home');
+  await addTrack(page, 'Point');
+  await page.getByRole('combobox', { name: 'Looks' }).click({ force: true });
+  await page.getByRole('option', { name: 'only inside masks' }).click();
+  await expect(page.getByRole('group', { name: 'Masks of where it looks' }).getByText('drift')).toBeVisible();
+  await page.getByRole('button', { name: 'Forward', exact: true }).click();
+  await expect(page.getByText('The masks of where it looks leave too little of it.')).toBeVisible();
+});
+
+test('a layer is pinned on a plane and matched to it; the project’s tracks are listed beside the stock', async ({
+  page,
+}) => {
+  const said = complaints(page);
+  await newProject(page, 'Pinned');
+  await makeShot(page, { width: 1280, height: 720, length: '48' });
+  await importFiles(page, 'harbour-banner.mp4', 'paper-kite.png');
+  await addToShot(page, 'harbour banner');
+  await addToShot(page, 'paper kite');
+  const choose = (name: string) => layer(page, name).getByRole('button', { name, exact: true }).click();
+  await choose('harbour banner');
+  await page.keyboard.press('t');
+  const file = join(import.meta.dirname, '../demo/tracks/harbour-banner.csv');
+  await page.getByLabel('CSV or JSON file with a track').setInputFiles(file);
+  await page.getByRole('button', { name: 'Pin a layer on it' }).click();
+  await page.locator('.v-list-item').getByText('paper kite').click();
+  await expect(page.getByRole('button', { name: 'Corner pin: upper left' })).toBeVisible();
+  // each corner can be let go by itself
+  await page.getByRole('combobox', { name: 'Which values' }).click({ force: true });
+  await expect(page.getByRole('option', { name: 'Upper left → harbour banner' })).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  await page.getByRole('tab', { name: 'Tracks' }).click();
+  await page.getByRole('list', { name: 'Tracks of the project' }).getByText('harbour banner').last().click();
+  await page.getByRole('button', { name: 'Match what is pinned' }).click();
+  await page.locator('.v-list-item').getByText('paper kite').click();
+  await expect(page.getByText(/^Reading the surface/)).toBeVisible();
+  await expect(page.getByText(/^Reading the surface/)).toBeHidden({ timeout: 60_000 });
+  // a clean drawing is sharper than what a camera and an encoder have seen
+  const radius = page.getByRole('spinbutton', { name: 'Radius' }).or(page.getByRole('textbox', { name: 'Radius' }));
+  await choose('paper kite');
+  await pass(page, 'Blur').click();
+  expect(Number(await radius.inputValue())).toBeGreaterThan(0.2);
+  await page.keyboard.press('Control+z');
+  await expect(pass(page, 'Blur')).toBeHidden();
+  expect(said).toEqual([]);
 });
 
 test('the demo’s kite stays on its banner', async ({ page }) => {

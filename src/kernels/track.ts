@@ -105,11 +105,14 @@ export function seePattern(plane: usize, w: i32, h: i32, map: usize, pw: i32, ph
   }
 }
 
-/** How much a sample counts: towards the rim of a windowed pattern less and less. @param u, v −1…1 */
+/** How much a sample counts: of a windowed pattern less at the very rim. @param u, v −1…1 */
 // @ts-ignore: decorator
 @inline
 function weightOf(windowed: i32, u: f32, v: f32): f32 {
-  return windowed ? (<f32>1.02 - u * u) * (<f32>1.02 - v * v) : 1;
+  if (!windowed) return 1;
+  const u4: f32 = u * u * u * u;
+  const v4: f32 = v * v * v * v;
+  return (<f32>1.1 - u4 * u4) * (<f32>1.1 - v4 * v4);
 }
 
 /** Sums over what of a pattern lies in the plane and in no hole. */

@@ -19,15 +19,17 @@ export const useCarrying = defineStore('carrying', () => {
   const store = useProject();
   const tracking = useTracking();
   const going = ref<{ done: number; of: number } | null>(null);
-  /** how sure each vertex was, by mask and frame of layer time */
-  const known = shallowRef<ReadonlyMap<string, readonly number[]>>(new Map());
+  /** how sure each vertex was, and where it was put, by mask and frame of layer time */
+  const known = shallowRef<ReadonlyMap<string, readonly { sure: number; at: Point }[]>>(new Map());
   let stopper: AbortController | null = null;
 
   const keyOf = (id: MaskId, frame: number): string => `${id} ${frame}`;
   /** The vertices of the chosen path that are weak on the frame of the playhead. */
   const weak = computed<ReadonlySet<number>>(() => {
     const sure = masking.mask && known.value.get(keyOf(masking.mask.id, masking.frame));
-    return new Set(sure?.flatMap((v, i) => (v < WEAK ? [i] : [])));
+    // one that has been moved since was corrected
+    const there = (i: number, [x, y]: Point) => masking.path[i]?.[0] === x && masking.path[i][1] === y;
+    return new Set(sure?.flatMap(({ sure: v, at }, i) => (v < WEAK && there(i, at) ? [i] : [])));
   });
 
   /** @param frames of the clip, backwards when negative */
@@ -56,7 +58,10 @@ export const useCarrying = defineStore('carrying', () => {
           local,
           path.map(([, , ...rest], i): Vertex => [round(step.points[i]![0]), round(step.points[i]![1]), ...rest]),
         );
-        sure.set(keyOf(mask.id, local), step.sure);
+        sure.set(
+          keyOf(mask.id, local),
+          step.sure.map((v, i) => ({ sure: v, at: [round(step.points[i]![0]), round(step.points[i]![1])] })),
+        );
       }
       known.value = sure;
       if (!paths.size) return notices.say('The layer shows no further frames of its clip that way.', 'problem');

@@ -160,7 +160,11 @@ onMounted(() => {
   chart.getZr().on('click', go);
   draw();
 });
-onBeforeUnmount(() => chart?.dispose());
+onBeforeUnmount(() => {
+  chart?.dispose();
+  // what was put off finds none
+  chart = null;
+});
 useResizeObserver(box, () => chart?.resize());
 // in a task of its own, after everything else that changes with a run
 const later = useDebounceFn(draw, 60);
