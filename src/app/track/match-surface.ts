@@ -6,7 +6,7 @@ import { together } from '../../core/document/edit';
 import { followersOf } from '../../core/document/edits/follow';
 import { addPass, newPass } from '../../core/document/edits/passes';
 import { thinned } from '../../core/document/edits/thin';
-import { layerIn, shotIn, sourceSize } from '../../core/document/find';
+import { sourceSize } from '../../core/document/find';
 import type { Layer, LayerId, Pass, PassId } from '../../core/document/schema';
 import { momentOf } from '../../core/place/moment';
 import { planBefore, sourcePlan } from '../../core/plan/looks';

@@ -11,6 +11,8 @@ export interface CurveParam extends ParamBase<readonly CurvePoint[]> {
   default: readonly CurvePoint[];
   /** drawn in this colour; plain when left out */
   tone?: 'red' | 'green' | 'blue';
+  /** what lies along it, when it says how much is changed rather than what becomes of a value */
+  over?: 'hue' | 'brightness' | 'saturation';
 }
 export const curve = (p: Declared<CurveParam>): CurveParam => ({ kind: 'curve', ...p });
 
@@ -19,6 +21,12 @@ export const STRAIGHT: readonly CurvePoint[] = [
   [0, 0],
   [1, 1],
 ];
+/** The curve of a change that changes nothing. */
+export const FLAT: readonly CurvePoint[] = [
+  [0, 0.5],
+  [1, 0.5],
+];
+export const isFlat = (points: readonly CurvePoint[]): boolean => points.every(([, to]) => to === 0.5);
 export const isStraight = (points: readonly CurvePoint[]): boolean => points.every(([from, to]) => from === to);
 /** Most points of a curve, and how near they may come to each other. */
 export const MOST_POINTS = 16;

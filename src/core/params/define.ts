@@ -3,7 +3,7 @@ import type { CoveragePlan } from '../masks/coverage';
 import type { Moment } from '../time/moment';
 
 /** Units: px = pixels of the source at full size; % = stored as a fraction, 1 = 100 %. */
-export type Unit = 'px' | '%' | 'stops' | '°' | '';
+export type Unit = 'px' | '%' | 'stops' | '°' | 'K' | '';
 /** Display-encoded RGB 0…1. */
 export type Colour = readonly [number, number, number];
 

@@ -16,6 +16,7 @@ import { readingKind, type ReadingParam } from './reading';
 import { samplesKind, type SamplesParam } from './samples';
 import { seedKind, type SeedParam } from './seed';
 import { trackKind, type TrackParam } from './track';
+import { wheelKind, type WheelParam } from './wheel';
 import { sizeKind, type SizeParam } from './size';
 
 export type Param =
@@ -36,7 +37,8 @@ export type Param =
   | StockParam
   | ShotParam
   | LayersParam
-  | TrackParam;
+  | TrackParam
+  | WheelParam;
 export type Params = Readonly<Record<string, Param>>;
 
 const KINDS: readonly AnyKind[] = [
@@ -58,6 +60,7 @@ const KINDS: readonly AnyKind[] = [
   shotKind,
   layersKind,
   trackKind,
+  wheelKind,
 ];
 const byName = new Map(KINDS.map((kind) => [kind.kind, kind]));
 export const kindOf = (param: ParamBase): AnyKind => byName.get(param.kind)!;

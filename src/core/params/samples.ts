@@ -2,6 +2,17 @@ import { z } from 'zod';
 import { colourSchema } from './colour';
 import { defineKind, type Colour, type Declared, type ParamBase } from './define';
 
+/** What is said of picking, and what a pick does besides. */
+export interface Picking {
+  says: string;
+  /** said while nothing is picked */
+  empty?: string;
+  /** why a colour cannot tell what is asked of it, or null */
+  warns?(colour: Colour): string | null;
+  /** other values that a pick sets, by name */
+  sets?(colour: Colour): Record<string, unknown>;
+}
+
 /** A list of picked colours. */
 export interface SamplesParam extends ParamBase<readonly Colour[]> {
   kind: 'samples';
@@ -11,6 +22,8 @@ export interface SamplesParam extends ParamBase<readonly Colour[]> {
   finds?: boolean;
   /** the parameter that keeps what is read from the plate for them */
   reads?: string;
+  /** how picking goes */
+  picks?: Picking;
   default: readonly Colour[];
   most: number;
 }

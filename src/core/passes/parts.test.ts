@@ -90,6 +90,8 @@ function valueFor(
   if (param.kind === 'masks') return dice && odd ? DISC : NO_MASKS;
   if (param.kind === 'plate') return odd ? PLATE : null;
   if (param.kind === 'samples') return param.default.length ? param.default : [[0.27, 0.7, 0.28]];
+  if (param.kind === 'wheel')
+    return dice ? [0.6 * dice() - 0.3, 0.6 * dice() - 0.3, 0.4 * dice() - 0.2] : param.default;
   if (param.kind === 'curve')
     return dice
       ? [

@@ -1,10 +1,19 @@
-import { adjust } from './adjust';
+import { adjust } from './grade/adjust';
 import { blur } from './blur';
 import { brightnessKey } from './brightness-key';
 import { colourKey } from './colour-key';
-import { toneCurves } from './tone-curves';
+import { toneCurves } from './grade/tone-curves';
 import { differenceKey } from './difference-key';
 import { refineEdge } from './refine-edge';
+import { balance } from './grade/balance';
+import { cdl } from './grade/cdl';
+import { colour } from './grade/colour';
+import { colourRange } from './grade/colour-range';
+import { hueCurves } from './grade/hue-curves';
+import { tintByBrightness } from './grade/tint';
+import { tone } from './grade/tone';
+import { vignette } from './grade/vignette';
+import { wheels } from './grade/wheels';
 import { crop } from './crop';
 import { grain } from './grain';
 import { hueKey } from './hue-key';
@@ -34,7 +43,16 @@ export const PASSES: readonly AnyPass[] = [
   mask,
   crop,
   adjust,
+  balance,
+  tone,
   toneCurves,
+  wheels,
+  colour,
+  hueCurves,
+  colourRange,
+  tintByBrightness,
+  cdl,
+  vignette,
   blur,
   grain,
   steady,

@@ -248,6 +248,45 @@ export interface Kernels {
     keep: number,
   ): void;
   adjustSpan(src: number, dst: number, n: number, tables: number, steps: number, saturation: number): void;
+  lightMatrixSpan(src: number, dst: number, n: number, m: number): void;
+  matrixSpan(src: number, dst: number, n: number, m: number): void;
+  byLumaSpan(src: number, dst: number, n: number, gains: number, saturations: number, steps: number): void;
+  byHueSpan(
+    src: number,
+    dst: number,
+    n: number,
+    turns: number,
+    saturations: number,
+    gains: number,
+    bySaturation: number,
+    steps: number,
+  ): void;
+  toneSpan(src: number, dst: number, n: number, table: number, steps: number, keep: number): void;
+  colourRangePlane(
+    src: number,
+    n: number,
+    hues: number,
+    saturations: number,
+    lumas: number,
+    steps: number,
+    out: number,
+  ): void;
+  vignetteSpan(
+    src: number,
+    dst: number,
+    n: number,
+    x: number,
+    y: number,
+    cx: number,
+    cy: number,
+    rx: number,
+    ry: number,
+    cos: number,
+    sin: number,
+    square: number,
+    table: number,
+    steps: number,
+  ): void;
   cropSpan(
     src: number,
     dst: number,

@@ -1,7 +1,7 @@
-import { curve, curveAt, isStraight, STRAIGHT } from '../params/curve';
-import { definePass } from './define';
+import { curve, curveAt, isStraight, STRAIGHT } from '../../params/curve';
+import { definePass } from '../define';
+import { channelTables, type Curve } from './tables';
 
-const STEPS = 1024;
 const channel = (label: string, tone: 'red' | 'green' | 'blue') =>
   curve({ label, tone, default: STRAIGHT, help: `What becomes of ${label.toLowerCase()}, after the curve of all.` });
 
@@ -19,18 +19,9 @@ export const toneCurves = definePass({
     blue: channel('Blue', 'blue'),
   },
   idle: (v) => [v.all, v.red, v.green, v.blue].every(isStraight),
-  prepare(v, { kernels, arena, scratch }) {
-    const at = scratch(3 * STEPS * 8);
-    const tables = arena.floats(at, 3 * STEPS * 2);
-    [v.red, v.green, v.blue].forEach((own, c) => {
-      const bent = (i: number) => curveAt(own, curveAt(v.all, (2 * i) / STEPS));
-      for (let i = 0, to = c * STEPS * 2, value = bent(0); i < STEPS; i++) {
-        const next = bent(i + 1);
-        tables[to++] = value;
-        tables[to++] = next - value;
-        value = next;
-      }
-    });
-    return (src, dst, n) => kernels.adjustSpan(src, dst, n, at, STEPS, 1);
+  prepare(v, tools) {
+    const curves = [v.red, v.green, v.blue].map((own) => (x: number) => curveAt(own, curveAt(v.all, x)));
+    const { at, steps } = channelTables(curves as [Curve, Curve, Curve], tools);
+    return (src, dst, n) => tools.kernels.adjustSpan(src, dst, n, at, steps, 1);
   },
 });

@@ -1,0 +1,83 @@
+import { number } from '../../params/number';
+import { definePass } from '../define';
+import { channelTables } from './tables';
+
+const CHANNELS = ['Red', 'Green', 'Blue'] as const;
+const dials = (label: string, begins: number, min: number, max: number, slider: [number, number], help: string) =>
+  CHANNELS.map((channel) =>
+    number({
+      group: label,
+      label: `${label} ${channel.toLowerCase()}`,
+      unit: '',
+      default: begins,
+      min,
+      max,
+      slider,
+      help,
+    }),
+  ) as [ReturnType<typeof number>, ReturnType<typeof number>, ReturnType<typeof number>];
+const slope = dials('Slope', 1, 0, 16, [0, 2], 'What the channel is multiplied with.');
+const offset = dials('Offset', 0, -4, 4, [-0.5, 0.5], 'What is added to it then.');
+const power = dials('Power', 1, 0.01, 16, [0.4, 2.5], 'The power that it is raised to then.');
+
+/** A colour decision list as its standard has it. */
+export interface Cdl {
+  slope: readonly [number, number, number];
+  offset: readonly [number, number, number];
+  power: readonly [number, number, number];
+  saturation: number;
+}
+export const CDL_NAMES = {
+  slope: ['slopeR', 'slopeG', 'slopeB'],
+  offset: ['offsetR', 'offsetG', 'offsetB'],
+  power: ['powerR', 'powerG', 'powerB'],
+} as const;
+
+const held = (v: number): number => Math.min(1, Math.max(0, v));
+/** One channel of a colour decision list, before saturation. Source: ASC CDL 1.2. */
+export const cdlOf = (v: number, slopeBy: number, offsetBy: number, powerBy: number): number =>
+  held(v * slopeBy + offsetBy) ** powerBy;
+
+/** Slope, offset, power and saturation: what other programs exchange as a colour decision list. */
+export const cdl = definePass({
+  type: 'cdl',
+  title: 'Slope, offset, power',
+  group: 'grade',
+  words: ['cdl', 'colour decision list', 'asc', 'slope offset power', 'exchange a grade', 'cc', 'ccc'],
+  help: 'The grade that .cc, .ccc and .cdl files hold, number by number. Relatives: Wheels, for grading by hand; Table.',
+  params: {
+    slopeR: slope[0],
+    slopeG: slope[1],
+    slopeB: slope[2],
+    offsetR: offset[0],
+    offsetG: offset[1],
+    offsetB: offset[2],
+    powerR: power[0],
+    powerG: power[1],
+    powerB: power[2],
+    saturation: number({
+      label: 'Saturation',
+      unit: '%',
+      default: 1,
+      min: 0,
+      max: 4,
+      slider: [0, 2],
+      help: 'Of the result, about its luma.',
+    }),
+  },
+  idle: (v) =>
+    v.saturation === 1 &&
+    [v.slopeR, v.slopeG, v.slopeB, v.powerR, v.powerG, v.powerB].every((n) => n === 1) &&
+    [v.offsetR, v.offsetG, v.offsetB].every((n) => n === 0),
+  prepare(v, tools) {
+    const table = channelTables(
+      [
+        (x) => cdlOf(x, v.slopeR, v.offsetR, v.powerR),
+        (x) => cdlOf(x, v.slopeG, v.offsetG, v.powerG),
+        (x) => cdlOf(x, v.slopeB, v.offsetB, v.powerB),
+      ],
+      tools,
+    );
+    return (src, dst, n) => tools.kernels.adjustSpan(src, dst, n, table.at, table.steps, v.saturation);
+  },
+});

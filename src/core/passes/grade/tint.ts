@@ -1,0 +1,57 @@
+import { boolean } from '../../params/boolean';
+import { number } from '../../params/number';
+import { ramp, type RampStop } from '../../params/ramp';
+import { definePass } from '../define';
+
+const STEPS = 512;
+
+/** The colour of a ramp at a place 0…1. */
+export function rampAt(stops: readonly RampStop[], at: number): readonly [number, number, number] {
+  const next = stops.findIndex(([place]) => place >= at);
+  if (next === 0) return stops[0]![1];
+  if (next < 0) return stops.at(-1)![1];
+  const [[from, a], [to, b]] = [stops[next - 1]!, stops[next]!];
+  const t = to > from ? (at - from) / (to - from) : 1;
+  return [0, 1, 2].map((c) => a[c]! + (b[c]! - a[c]!) * t) as unknown as readonly [number, number, number];
+}
+
+/** Colours by brightness: duotones, split tones, one colour over all. */
+export const tintByBrightness = definePass({
+  type: 'tint',
+  title: 'Tint by brightness',
+  group: 'grade',
+  words: ['colourise', 'duotone', 'split tone', 'sepia', 'gradient map', 'monochrome', 'moonlight', 'night', 'toning'],
+  help: 'Gives dark, middle and bright parts colours of a ramp. Keeping how bright it was makes split tones; without it the ramp takes over, as in a duotone. Relatives: Wheels, Colour.',
+  params: {
+    colours: ramp({
+      label: 'Dark to bright',
+      default: [
+        [0, [0.05, 0.09, 0.22]],
+        [0.5, [0.42, 0.47, 0.52]],
+        [1, [1, 0.95, 0.84]],
+      ],
+      help: 'The colour that each brightness gets.',
+    }),
+    strength: number({
+      label: 'Strength',
+      unit: '%',
+      default: 0.5,
+      min: 0,
+      max: 1,
+      slider: [0, 1],
+      help: 'How much of it is taken.',
+    }),
+    keep: boolean({
+      label: 'Keep how bright it is',
+      default: true,
+      help: 'Only hue and saturation come from the ramp.',
+    }),
+  },
+  idle: (v) => v.strength === 0,
+  prepare(v, { kernels, arena, scratch }) {
+    const at = scratch((STEPS + 1) * 16);
+    const table = arena.floats(at, (STEPS + 1) * 4);
+    for (let i = 0; i <= STEPS; i++) table.set([...rampAt(v.colours, i / STEPS), v.strength], i * 4);
+    return (src, dst, n) => kernels.toneSpan(src, dst, n, at, STEPS, v.keep ? 1 : 0);
+  },
+});

@@ -1,0 +1,208 @@
+import { toDisplay, toLinear } from '../../picture/light';
+import { number } from '../../params/number';
+import { definePass } from '../define';
+import { channelTables, shareTable, smooth } from './tables';
+
+const RANGES = 'Dark, middle, bright';
+const ENDS = 'Ends';
+const stops = (label: string, help: string) =>
+  number({ group: RANGES, label, unit: 'stops', default: 0, min: -4, max: 4, slider: [-1.5, 1.5], help });
+const strength = (label: string, help: string) =>
+  number({ group: RANGES, label, unit: '%', default: 1, min: 0, max: 4, slider: [0, 2], help });
+const level = (label: string, begins: number, slider: [number, number], help: string) =>
+  number({ group: ENDS, label, unit: '%', default: begins, min: -0.5, max: 1.5, slider, help });
+
+/** Values of the dials that make the curve of all channels. */
+interface Curved {
+  exposure: number;
+  contrast: number;
+  pivot: number;
+  gamma: number;
+  black: number;
+  white: number;
+  fill: number;
+  shoulder: number;
+}
+
+/** What becomes of a display-encoded value: light in stops, ends, gamma, contrast about a pivot, then the two soft ends. */
+export function toneOf(v: number, d: Curved): number {
+  const lit = d.exposure === 0 ? v : toDisplay(toLinear(v) * 2 ** d.exposure);
+  const spread = (lit - d.black) / Math.max(0.01, d.white - d.black);
+  const bent = d.gamma === 1 ? spread : Math.max(0, spread) ** (1 / d.gamma);
+  const slope = d.contrast >= 0 ? 1 + 2 * d.contrast : 1 + d.contrast;
+  const turned = (bent - d.pivot) * slope + d.pivot;
+  const held = Math.max(0, turned);
+  const filled = d.fill === 0 || held >= 1 ? held : held + d.fill * 0.6 * held ** 0.5 * (1 - held) ** 3;
+  const knee = 1 - 0.6 * d.shoulder;
+  if (d.shoulder === 0 || filled <= knee) return filled;
+  const over = (filled - knee) / (1 - knee);
+  return knee + (((1 - knee) * over) / (1 + over)) * 1;
+}
+
+/** Light and tones: exposure, contrast, ends, and dark, middle and bright parts each by themselves. */
+export const tone = definePass({
+  type: 'tone',
+  title: 'Tone',
+  group: 'grade',
+  words: [
+    'exposure',
+    'contrast',
+    'levels',
+    'black point',
+    'white point',
+    'gamma',
+    'shadows',
+    'highlights',
+    'mid-tones',
+    'brighter',
+    'darker',
+    'fill light',
+    'roll-off',
+    'too dark',
+    'too bright',
+  ],
+  help: 'Sets how bright the picture is and how its tones lie between black and white; dark, middle and bright parts also by themselves. Relatives: Tone curves, Balance, Colour.',
+  params: {
+    exposure: number({
+      label: 'Exposure',
+      unit: 'stops',
+      default: 0,
+      min: -10,
+      max: 10,
+      slider: [-3, 3],
+      help: 'Light, in doublings.',
+    }),
+    contrast: number({
+      label: 'Contrast',
+      unit: '%',
+      default: 0,
+      min: -1,
+      max: 1,
+      slider: [-1, 1],
+      help: 'Spread of the tones about the pivot.',
+    }),
+    pivot: number({
+      label: 'Pivot',
+      unit: '%',
+      default: 0.46,
+      min: 0,
+      max: 1,
+      slider: [0, 1],
+      help: 'The tone that contrast leaves as it is; 46 % is middle grey.',
+    }),
+    gamma: number({
+      label: 'Gamma',
+      unit: '',
+      default: 1,
+      min: 0.1,
+      max: 10,
+      slider: [0.4, 2.5],
+      help: 'Above 1 brightens the middle and leaves the ends.',
+    }),
+    black: level('Black at', 0, [-0.2, 0.4], 'The tone that becomes black.'),
+    white: level('White at', 1, [0.5, 1.2], 'The tone that becomes white.'),
+    fill: number({
+      group: ENDS,
+      label: 'Fill the dark',
+      unit: '%',
+      default: 0,
+      min: 0,
+      max: 1,
+      slider: [0, 1],
+      help: 'Opens dark parts, and leaves black.',
+    }),
+    shoulder: number({
+      group: ENDS,
+      label: 'Soften the bright',
+      unit: '%',
+      default: 0,
+      min: 0,
+      max: 1,
+      slider: [0, 1],
+      help: 'Lets bright parts run out softly instead of clipping, as film does.',
+    }),
+    dark: stops('Dark parts', 'Light of the dark parts alone.'),
+    darkColour: strength('Colour of the dark', 'Strength of the colours there.'),
+    middle: stops('Middle parts', 'Light of the middle alone.'),
+    middleColour: strength('Colour of the middle', 'Strength of the colours there.'),
+    bright: stops('Bright parts', 'Light of the bright parts alone.'),
+    brightColour: strength('Colour of the bright', 'Strength of the colours there.'),
+    darkTo: number({
+      group: RANGES,
+      label: 'Dark up to',
+      unit: '%',
+      default: 0.35,
+      min: 0,
+      max: 1,
+      slider: [0, 1],
+      help: 'Where dark goes over into the middle.',
+    }),
+    brightFrom: number({
+      group: RANGES,
+      label: 'Bright from',
+      unit: '%',
+      default: 0.65,
+      min: 0,
+      max: 1,
+      slider: [0, 1],
+      help: 'Where the middle goes over into bright.',
+    }),
+    soft: number({
+      group: RANGES,
+      label: 'Over',
+      unit: '%',
+      default: 0.4,
+      min: 0.02,
+      max: 1,
+      slider: [0.02, 1],
+      help: 'How wide they go over into each other.',
+    }),
+  },
+  idle: (v) =>
+    v.exposure === 0 &&
+    v.contrast === 0 &&
+    v.gamma === 1 &&
+    v.black === 0 &&
+    v.white === 1 &&
+    v.fill === 0 &&
+    v.shoulder === 0 &&
+    plainRanges(v),
+  prepare(v, tools) {
+    const { kernels } = tools;
+    const curve = (x: number) => toneOf(x, v);
+    const table = channelTables([curve, curve, curve], tools);
+    if (plainRanges(v)) return (src, dst, n) => kernels.adjustSpan(src, dst, n, table.at, table.steps, 1);
+    const weights = (luma: number): [number, number, number] => {
+      const half = v.soft / 2;
+      const dark = 1 - smooth(v.darkTo - half, v.darkTo + half, luma);
+      const bright = smooth(v.brightFrom - half, v.brightFrom + half, luma);
+      const rest = Math.max(0, 1 - dark - bright);
+      const whole = dark + bright + rest;
+      return [dark / whole, rest / whole, bright / whole];
+    };
+    const gains = shareTable((luma) => {
+      const [dark, middle, bright] = weights(luma);
+      const lit = v.dark * dark + v.middle * middle + v.bright * bright;
+      const at = Math.max(luma, 1e-3);
+      return toDisplay(toLinear(at) * 2 ** lit) / at;
+    }, tools);
+    const colours = shareTable((luma) => {
+      const [dark, middle, bright] = weights(luma);
+      return v.darkColour * dark + v.middleColour * middle + v.brightColour * bright;
+    }, tools);
+    return (src, dst, n) => {
+      kernels.adjustSpan(src, dst, n, table.at, table.steps, 1);
+      kernels.byLumaSpan(dst, dst, n, gains.at, colours.at, gains.steps);
+    };
+  },
+});
+
+const plainRanges = (
+  v: Record<'dark' | 'middle' | 'bright' | 'darkColour' | 'middleColour' | 'brightColour', number>,
+): boolean =>
+  v.dark === 0 &&
+  v.middle === 0 &&
+  v.bright === 0 &&
+  v.darkColour === 1 &&
+  v.middleColour === 1 &&
+  v.brightColour === 1;
