@@ -26,23 +26,37 @@ const times = (m: Projective, [a, b, c]: Triple): Triple => [
 export const NEUTRAL_KELVIN = 6504;
 export const KELVIN = { min: 1700, max: 25000 } as const;
 
-/** Chromaticity of daylight from 4000 K on, below of a black body. Sources: CIE 15 (daylight), Kim et al. 2002 (black body). */
-function onLocus(kelvin: number): readonly [x: number, y: number] {
+/** Chromaticity of daylight, 4000 to 25000 K. Source: CIE 15. */
+function daylight(kelvin: number): readonly [x: number, y: number] {
   const t = 1000 / kelvin;
-  if (kelvin >= 4000) {
-    const x =
-      kelvin <= 7000
-        ? -4.607 * t ** 3 + 2.9678 * t ** 2 + 0.09911 * t + 0.244063
-        : -2.0064 * t ** 3 + 1.9018 * t ** 2 + 0.24748 * t + 0.23704;
-    return [x, -3 * x * x + 2.87 * x - 0.275];
-  }
-  const x = -0.2661239 * t ** 3 - 0.234358 * t ** 2 + 0.8776956 * t + 0.17991;
-  return [
-    x,
+  const x =
+    kelvin <= 7000
+      ? -4.607 * t ** 3 + 2.9678 * t ** 2 + 0.09911 * t + 0.244063
+      : -2.0064 * t ** 3 + 1.9018 * t ** 2 + 0.24748 * t + 0.23704;
+  return [x, -3 * x * x + 2.87 * x - 0.275];
+}
+/** Chromaticity of a black body, 1667 to 25000 K. Source: Kim et al. 2002. */
+function blackBody(kelvin: number): readonly [x: number, y: number] {
+  const t = 1000 / kelvin;
+  const x =
+    kelvin <= 4000
+      ? -0.2661239 * t ** 3 - 0.234358 * t ** 2 + 0.8776956 * t + 0.17991
+      : -3.0258469 * t ** 3 + 2.1070379 * t ** 2 + 0.2226347 * t + 0.24039;
+  const [a, b, c, d] =
     kelvin < 2222
-      ? -1.1063814 * x ** 3 - 1.3481102 * x ** 2 + 2.18555832 * x - 0.20219683
-      : -0.9549476 * x ** 3 - 1.37418593 * x ** 2 + 2.09137015 * x - 0.16748867,
-  ];
+      ? [-1.1063814, -1.3481102, 2.18555832, -0.20219683]
+      : kelvin <= 4000
+        ? [-0.9549476, -1.37418593, 2.09137015, -0.16748867]
+        : [3.081758, -5.8733867, 3.75112997, -0.37001483];
+  return [x, a! * x ** 3 + b! * x ** 2 + c! * x + d!];
+}
+/** White light by its temperature: a black body up to 4000 K, daylight from 5000 K on, between them one goes over into the other. */
+function onLocus(kelvin: number): readonly [x: number, y: number] {
+  if (kelvin <= 4000) return blackBody(kelvin);
+  if (kelvin >= 5000) return daylight(kelvin);
+  const [[x0, y0], [x1, y1]] = [blackBody(kelvin), daylight(kelvin)];
+  const t = (kelvin - 4000) / 1000;
+  return [x0 + (x1 - x0) * t, y0 + (y1 - y0) * t];
 }
 const toUv = ([x, y]: readonly [number, number]): [number, number] => {
   const d = -2 * x + 12 * y + 3;
