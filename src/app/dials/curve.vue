@@ -5,7 +5,15 @@ import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
 import { followPointer } from '../controls/pointer';
-import { curveAt, isStraight, MOST_POINTS, NEAREST, type CurveParam, type CurvePoint } from '../../core/params/curve';
+import {
+  curveAt,
+  isFlat,
+  isStraight,
+  MOST_POINTS,
+  NEAREST,
+  type CurveParam,
+  type CurvePoint,
+} from '../../core/params/curve';
 import type { DialEmits, DialProps } from './define';
 
 /** A curve to bend: a press on it adds a point, points are dragged or moved by arrow keys, Delete takes one away. */
@@ -27,6 +35,12 @@ const line = computed(() =>
 );
 const STROKES = { red: 'var(--red)', green: 'var(--moss)', blue: 'var(--chalk)' };
 const stroke = computed(() => (props.param.tone ? STROKES[props.param.tone] : 'currentColor'));
+/** What lies along the curve of a change, as a strip of colours. */
+const STRIPES = 24;
+function stripeOf(at: number): string {
+  if (props.param.over === 'hue') return `hsl(${at * 360} 70% 55%)`;
+  return props.param.over === 'brightness' ? `hsl(0 0% ${at * 100}%)` : `hsl(30 ${at * 90}% 50%)`;
+}
 const percent = (v: number) => Math.round(v * 1000) / 10;
 
 /** Where a pointer is, in shares of the drawing. */
@@ -93,6 +107,8 @@ function press(event: KeyboardEvent, i: number): void {
   const [from, to] = props.value[i]!;
   put(i, [from + step![0] * far, to + step![1] * far], false);
 }
+/** What stands for a height: the value it becomes, or how much it is changed. */
+const shown = (to: number): number => (props.param.over ? percent(2 * to - 1) : percent(to));
 const point = computed(() => props.value[Math.min(chosen.value, props.value.length - 1)]!);
 const index = computed(() => Math.min(chosen.value, props.value.length - 1));
 </script>
@@ -105,20 +121,29 @@ const index = computed(() => Math.min(chosen.value, props.value.length - 1));
         <IconButton
           :label="`Straighten ${param.label}`"
           :icon="mdiRestore"
-          :disabled="disabled || isStraight(value)"
-          @click="
-            emit('change', [
-              [0, 0],
-              [1, 1],
-            ])
-          "
+          :disabled="disabled || (param.over ? isFlat(value) : isStraight(value))"
+          @click="emit('change', [...param.default])"
         />
         <Peg :path="path" />
       </span>
     </span>
     <svg ref="svg" :viewBox="`0 0 ${SIDE + 2 * MARGIN} ${SIDE + 2 * MARGIN}`" @pointerdown="add">
       <rect class="well" :x="MARGIN" :y="MARGIN" :width="SIDE" :height="SIDE" />
-      <path class="grid" :d="`M${x(0.5)} ${y(0)}V${y(1)}M${x(0)} ${y(0.5)}H${x(1)}M${x(0)} ${y(0)}L${x(1)} ${y(1)}`" />
+      <template v-if="param.over">
+        <rect
+          v-for="i in STRIPES"
+          :key="i"
+          :x="x((i - 1) / STRIPES)"
+          :y="y(0) - 5"
+          :width="SIDE / STRIPES + 0.2"
+          height="5"
+          :fill="stripeOf((i - 0.5) / STRIPES)"
+        />
+      </template>
+      <path
+        class="grid"
+        :d="`M${x(0.5)} ${y(0)}V${y(1)}M${x(0)} ${y(0.5)}H${x(1)}${param.over ? '' : `M${x(0)} ${y(0)}L${x(1)} ${y(1)}`}`"
+      />
       <polyline :points="line" :style="{ stroke }" />
       <g
         v-for="([from, to], i) in value"
@@ -126,7 +151,7 @@ const index = computed(() => Math.min(chosen.value, props.value.length - 1));
         role="button"
         :tabindex="disabled ? -1 : 0"
         :aria-label="`Point ${i + 1} of ${param.label}`"
-        :aria-description="`${percent(from)} % becomes ${percent(to)} %`"
+        :aria-description="`${percent(from)} % ${param.over ? 'changes by' : 'becomes'} ${shown(to)} %`"
         :transform="`translate(${x(from)} ${y(to)})`"
         @pointerdown.stop="drag($event, i)"
         @focus="chosen = i"
@@ -148,16 +173,16 @@ const index = computed(() => Math.min(chosen.value, props.value.length - 1));
         @change="(v, dragging) => put(index, [v / 100, point[1]], dragging)"
         @end="emit('end')"
       />
-      <span class="dim">becomes</span>
+      <span class="dim">{{ param.over ? 'changes by' : 'becomes' }}</span>
       <NumberField
         :label="`${param.label}, point ${index + 1} to`"
         unit="%"
-        :value="percent(point[1])"
-        :min="0"
+        :value="shown(point[1])"
+        :min="param.over ? -100 : 0"
         :max="100"
         :digits="1"
         :disabled="disabled"
-        @change="(v, dragging) => put(index, [point[0], v / 100], dragging)"
+        @change="(v, dragging) => put(index, [point[0], param.over ? v / 200 + 0.5 : v / 100], dragging)"
         @end="emit('end')"
       />
     </span>

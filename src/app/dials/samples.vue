@@ -102,7 +102,7 @@ const background = (): Promise<void> =>
     </button>
     <span class="peg"><Peg :path="path" /></span>
     <p v-if="!value.length && param.most > 1" class="dim">
-      Nothing is keyed yet. Choose Pick, then click on the screen in the picture.
+      {{ param.picks?.empty ?? 'Nothing is keyed yet. Choose Pick, then click on the screen in the picture.' }}
     </p>
   </div>
 </template>

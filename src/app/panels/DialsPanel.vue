@@ -5,6 +5,7 @@ import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import TracksPanel from '../track/TracksPanel.vue';
 import { useTracking } from '../stores/tracking';
+import ScopesDock from '../scopes/ScopesDock.vue';
 import MasksPanel from './MasksPanel.vue';
 import PassDials from './PassDials.vue';
 import PlaceDials from './PlaceDials.vue';
@@ -24,41 +25,49 @@ const position = computed(() =>
 </script>
 
 <template>
-  <section class="dials" aria-label="Dials">
-    <header>
-      <span v-if="bench.layer && bench.size" class="segmented" role="group" aria-label="Dials of">
-        <button
-          :aria-pressed="!masking.open && !tracking.open"
-          @click="((masking.open = false), (tracking.open = false))"
+  <section class="panel" aria-label="Dials">
+    <div class="dials">
+      <header>
+        <span v-if="bench.layer && bench.size" class="segmented" role="group" aria-label="Dials of">
+          <button
+            :aria-pressed="!masking.open && !tracking.open"
+            @click="((masking.open = false), (tracking.open = false))"
+          >
+            {{ title }} <span class="mono dim">{{ position }}</span>
+          </button>
+          <button :aria-pressed="masking.open" title="The layer’s masks (A)" @click="masking.show()">
+            Masks <span class="mono dim">{{ masking.masks.length || '' }}</span>
+          </button>
+          <button :aria-pressed="tracking.open" title="The tracks of the layer’s clip (T)" @click="tracking.show()">
+            Tracks <span class="mono dim">{{ tracking.tracks.length || '' }}</span>
+          </button>
+        </span>
+        <span v-else class="panel-title">{{ title }}</span>
+        <span v-if="bench.layer" class="dim layer"
+          >{{ bench.layer.name }}<template v-if="bench.layer.locked"> · locked</template></span
         >
-          {{ title }} <span class="mono dim">{{ position }}</span>
-        </button>
-        <button :aria-pressed="masking.open" title="The layer’s masks (A)" @click="masking.show()">
-          Masks <span class="mono dim">{{ masking.masks.length || '' }}</span>
-        </button>
-        <button :aria-pressed="tracking.open" title="The tracks of the layer’s clip (T)" @click="tracking.show()">
-          Tracks <span class="mono dim">{{ tracking.tracks.length || '' }}</span>
-        </button>
-      </span>
-      <span v-else class="panel-title">{{ title }}</span>
-      <span v-if="bench.layer" class="dim layer"
-        >{{ bench.layer.name }}<template v-if="bench.layer.locked"> · locked</template></span
-      >
-    </header>
-    <template v-if="bench.layer">
-      <TracksPanel v-if="tracking.open && bench.size" />
-      <MasksPanel v-else-if="masking.open && bench.size" />
-      <PassDials v-else-if="bench.pass" :key="bench.pass.id" />
-      <SourceDials v-else-if="bench.chosen === 'source' || !bench.size" />
-      <PlaceDials v-else />
-    </template>
-    <p v-else class="dim">Choose a layer or a pass, and its values are here.</p>
+      </header>
+      <template v-if="bench.layer">
+        <TracksPanel v-if="tracking.open && bench.size" />
+        <MasksPanel v-else-if="masking.open && bench.size" />
+        <PassDials v-else-if="bench.pass" :key="bench.pass.id" />
+        <SourceDials v-else-if="bench.chosen === 'source' || !bench.size" />
+        <PlaceDials v-else />
+      </template>
+      <p v-else class="dim">Choose a layer or a pass, and its values are here.</p>
+    </div>
+    <ScopesDock />
   </section>
 </template>
 
 <style scoped>
-.dials {
+.panel {
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
   height: 100%;
+  background: var(--panel);
+}
+.dials {
   overflow: auto;
   padding: 10px 12px;
   background: var(--panel);

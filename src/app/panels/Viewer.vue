@@ -9,6 +9,8 @@ import { useTracking } from '../stores/tracking';
 import { usePlayer } from '../stores/player';
 import { stackStock } from '../time/actions';
 import { useProject } from '../stores/project';
+import { useScopes } from '../stores/scopes';
+import ClipStripes from '../viewer/ClipStripes.vue';
 import CompareDivider from '../viewer/CompareDivider.vue';
 import FramingTool from '../viewer/FramingTool.vue';
 import GripTool from '../viewer/GripTool.vue';
@@ -34,6 +36,7 @@ const tracking = useTracking();
 const player = usePlayer();
 const store = useProject();
 const notices = useNotices();
+const scopes = useScopes();
 const stage = ref<HTMLElement>();
 const after = ref<HTMLCanvasElement>();
 const before = ref<HTMLCanvasElement>();
@@ -193,6 +196,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       <MaskTint v-if="shaping && masking.tinted && onPicture" :frame="frame" />
       <component :is="maskTool" v-if="shaping" :key="masking.maskId!" :frame="frame" />
       <TrackTool v-if="followed && onPicture" :key="tracking.trackId!" :frame="frame" />
+      <ClipStripes v-if="scopes.warns && scopes.warnings && onPicture && !player.shown?.part" :frame="frame" />
       <PickTool v-if="bench.picking" :frame="frame" />
       <ReliefMarks
         v-if="bench.view === 'relief' && player.shown?.check"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { setPassValue } from '../../core/document/edits/passes';
+import { setPassValue, setPassValues } from '../../core/document/edits/passes';
 import type { Value } from '../../core/base/value';
 import type { Colour } from '../../core/params/define';
 import type { SamplesParam } from '../../core/params/samples';
@@ -113,8 +113,13 @@ function keep(colour: Colour, adding: boolean): void {
     c.map((v) => Math.min(1, Math.max(0, Math.round(v * 10000) / 10000))),
   ) as unknown as Colour[];
   if (picking === 'screen') void warn(rounded);
-  const { reads } = param.value;
-  if (reads) void readInto(pass.id, reads, rounded, false);
+  const { reads, picks } = param.value;
+  const warning = picks?.warns?.(colour);
+  if (warning) notices.say(warning, 'problem');
+  if (picks?.sets) {
+    const values = { [picking]: rounded, ...picks.sets(colour) };
+    bench.editLayer((project, at) => setPassValues(project, at, pass.id, values, param.value.label.toLowerCase()));
+  } else if (reads) void readInto(pass.id, reads, rounded, false);
   else bench.editLayer((project, at) => setPassValue(project, at, pass.id, picking, rounded));
   if (!adding) bench.picking = null;
 }
@@ -157,7 +162,7 @@ async function warn(picked: readonly Colour[]): Promise<void> {
     <span class="hint">{{
       picksScreen
         ? 'Pick the screen: click, or drag over an area. Shift adds a sample.'
-        : `${param.label}: click on the picture, or drag over an area.`
+        : (param.picks?.says ?? `${param.label}: click on the picture, or drag over an area.`)
     }}</span>
     <span
       v-if="area"

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import { mdiArrowExpand, mdiClose } from '@mdi/js';
+import IconButton from '../controls/IconButton.vue';
+import { SCOPES, useScopes, type ScopeKind, type WaveKind } from '../stores/scopes';
+import ScopeView from './ScopeView.vue';
+
+/** The scopes under the dials: one at a time, or all of them large. */
+const scopes = useScopes();
+const large = ref(false);
+const CHOICES = [
+  { value: 'waveform luma', title: 'How bright where' },
+  { value: 'waveform parade', title: 'How bright where, channels side by side' },
+  { value: 'waveform overlay', title: 'How bright where, channels together' },
+  { value: 'histogram', title: 'How much of each' },
+  { value: 'vector', title: 'Which colours' },
+];
+const choice = computed({
+  get: () => (scopes.kind === 'waveform' ? `waveform ${scopes.waves}` : scopes.kind),
+  set: (value) => {
+    const [kind, waves] = value.split(' ') as [ScopeKind, WaveKind?];
+    scopes.kind = kind;
+    if (waves) scopes.waves = waves;
+  },
+});
+</script>
+
+<template>
+  <section class="scopes" aria-label="Scopes">
+    <header>
+      <v-btn size="small" variant="text" :aria-expanded="scopes.open" @click="scopes.open = !scopes.open">{{
+        scopes.open ? 'Scopes' : 'Show scopes'
+      }}</v-btn>
+      <v-checkbox v-model="scopes.warns" label="Stripes where clipped" />
+      <IconButton v-if="scopes.open" label="All scopes, large" :icon="mdiArrowExpand" @click="large = true" />
+    </header>
+    <template v-if="scopes.open">
+      <v-select v-model="choice" label="Scope" :items="CHOICES" />
+      <ScopeView v-if="scopes.reading" :kind="scopes.kind" :waves="scopes.waves" :reading="scopes.reading" />
+      <p v-else class="dim">Nothing is shown yet.</p>
+    </template>
+    <v-dialog v-model="large" max-width="64rem" aria-label="Scopes">
+      <v-card v-if="scopes.reading" title="Scopes">
+        <template #append><IconButton label="Close" :icon="mdiClose" @click="large = false" /></template>
+        <v-card-text class="all">
+          <div v-for="scope in SCOPES" :key="scope.kind">
+            <p class="panel-title">{{ scope.title }}</p>
+            <ScopeView :kind="scope.kind" :waves="scopes.waves" :reading="scopes.reading" />
+          </div>
+        </v-card-text>
+      </v-card>
+    </v-dialog>
+  </section>
+</template>
+
+<style scoped>
+.scopes {
+  display: grid;
+  gap: 6px;
+  padding: 4px 12px 8px;
+  border-top: 1px solid var(--line);
+}
+header {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  justify-content: space-between;
+}
+.all {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 16px;
+}
+</style>

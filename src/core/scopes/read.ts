@@ -1,0 +1,69 @@
+// What scopes show of a finished picture: counts only, drawn elsewhere.
+
+/** Columns of a waveform, and the side of the vector's square. */
+export const WAVE_COLUMNS = 256;
+export const VECTOR_SIDE = 96;
+const LEVELS = 256;
+
+export interface ScopeReading {
+  /** pixels looked at */
+  pixels: number;
+  /** counts of red, green, blue and luma over 0…255 */
+  histogram: readonly [Uint32Array, Uint32Array, Uint32Array, Uint32Array];
+  /** of red, green, blue and luma: WAVE_COLUMNS columns of 256 counts each, the leftmost and darkest first */
+  wave: readonly [Uint16Array, Uint16Array, Uint16Array, Uint16Array];
+  /** counts over the colour differences of BT.709 (right red, over yellow and green against the clock), VECTOR_SIDE rows from the top */
+  vector: Uint32Array;
+  /** shares of the picture of which some channel is at its lowest, and at its highest */
+  clipped: { low: number; high: number };
+}
+
+/** Where a colour lies on the vector scope, −1…1 each way. @param r, g, b 0…1 */
+export function vectorOf(r: number, g: number, b: number): readonly [x: number, y: number] {
+  // the two axes along which red, green and blue lie a third of a turn from each other
+  return [r - (g + b) / 2, ((g - b) * Math.sqrt(3)) / 2];
+}
+
+/** @param data straight 8-bit RGBA over black @param w, h of it */
+export function readScopes(data: Uint8ClampedArray | Uint8Array, w: number, h: number): ScopeReading {
+  const counts = () => new Uint32Array(LEVELS);
+  const histogram = [counts(), counts(), counts(), counts()] as const;
+  const columns = () => new Uint16Array(WAVE_COLUMNS * LEVELS);
+  const wave = [columns(), columns(), columns(), columns()] as const;
+  const vector = new Uint32Array(VECTOR_SIDE * VECTOR_SIDE);
+  let [low, high] = [0, 0];
+  const half = (VECTOR_SIDE - 1) / 2;
+  const per = half / 255;
+  const tall = Math.sqrt(3) / 2;
+  const [h0, h1, h2, h3] = histogram;
+  const [w0, w1, w2, w3] = wave;
+  for (let y = 0, i = 0; y < h; y++) {
+    for (let x = 0; x < w; x++, i += 4) {
+      const a = data[i + 3]! / 255;
+      const r = Math.round(data[i]! * a);
+      const g = Math.round(data[i + 1]! * a);
+      const b = Math.round(data[i + 2]! * a);
+      const l = Math.round(0.2126 * r + 0.7152 * g + 0.0722 * b);
+      const column = Math.floor((x * WAVE_COLUMNS) / w) * LEVELS;
+      h0[r]!++;
+      h1[g]!++;
+      h2[b]!++;
+      h3[l]!++;
+      w0[column + r]!++;
+      w1[column + g]!++;
+      w2[column + b]!++;
+      w3[column + l]!++;
+      const u = Math.round(half + (r - (g + b) / 2) * per);
+      const v = Math.round(half - (g - b) * tall * per);
+      vector[v * VECTOR_SIDE + u]!++;
+      if (r === 0 || g === 0 || b === 0) low++;
+      if (r === 255 || g === 255 || b === 255) high++;
+    }
+  }
+  const pixels = w * h;
+  return { pixels, histogram, wave, vector, clipped: { low: low / pixels, high: high / pixels } };
+}
+
+/** Light where a count is, 0…1: dim for few, bright for many. */
+export const glow = (count: number, most: number): number =>
+  count ? 0.18 + 0.82 * Math.min(1, count / most) ** 0.45 : 0;
