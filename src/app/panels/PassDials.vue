@@ -7,6 +7,7 @@ import { planPasses } from '../../core/plan/passes';
 import { passOf } from '../../core/passes/registry';
 import { steadyAt } from '../../core/time/values';
 import FollowTrack from '../track/FollowTrack.vue';
+import AutomaticDials from './AutomaticDials.vue';
 import MaskPicker from '../controls/MaskPicker.vue';
 import ParamDials from '../dials/ParamDials.vue';
 import { useBench } from '../stores/bench';
@@ -62,6 +63,7 @@ const areaMasks = (masks: MaskId[]): void =>
     This version does not know this pass. It is kept as it is, and does nothing here.
   </p>
   <div v-else>
+    <AutomaticDials v-if="declared.automatic" />
     <ParamDials
       :params="declared.params"
       :values="pass.values"

@@ -1,3 +1,4 @@
+import { automatic } from './automatic';
 import { coverage } from './coverage';
 import { findScreen } from './find-screen';
 import { keyCheck } from './key-check';
@@ -8,7 +9,7 @@ import { screenShare } from './screen-share';
 import { surface } from './surface';
 
 /** Every measure there is. */
-export const MEASURES = { coverage, findScreen, keyCheck, keyPlate, luma, mean, screenShare, surface };
+export const MEASURES = { automatic, coverage, findScreen, keyCheck, keyPlate, luma, mean, screenShare, surface };
 export type MeasureName = keyof typeof MEASURES;
 export type OptionsOf<N extends MeasureName> = Parameters<(typeof MEASURES)[N]['run']>[1];
 export type ResultOf<N extends MeasureName> = Awaited<ReturnType<(typeof MEASURES)[N]['run']>>;

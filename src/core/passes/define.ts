@@ -1,3 +1,4 @@
+import type { AutoReading } from '../analysis/automatic';
 import type { CoveragePlan } from '../masks/coverage';
 import { choice } from '../params/choice';
 import type { PlatePlan } from '../params/plate';
@@ -59,6 +60,8 @@ interface PassBase<P extends Params> {
   note?(values: Values<P>): { says: string; warns: boolean };
   /** what a new one begins with on a picture of a size, in pixels, where that depends on it */
   fitted?(size: { w: number; h: number }): Partial<Record<keyof P, unknown>>;
+  /** values that it can take from a reading of the picture that comes in */
+  automatic?(reading: AutoReading): Partial<Record<keyof P, unknown>>;
   /** it draws lots for every pixel, so that pictures of different sizes are alike on average only */
   lots?: boolean;
   /** it has masks of its own, so that it is not limited to an area */

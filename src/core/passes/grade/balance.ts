@@ -1,4 +1,4 @@
-import { toLinear } from '../../picture/light';
+import { toDisplay, toLinear } from '../../picture/light';
 import { balanceMatrix, KELVIN, lightOf, NEUTRAL_KELVIN } from '../../picture/white';
 import type { Colour } from '../../params/define';
 import { number } from '../../params/number';
@@ -62,6 +62,10 @@ export const balance = definePass({
       slider: [-1, 1],
       help: 'Towards green (negative) or magenta (positive).',
     }),
+  },
+  automatic: ({ grey }) => {
+    const most = Math.max(...grey);
+    return asDials(grey.map((part) => toDisplay((0.4 * part) / most)) as unknown as Colour);
   },
   idle: (v) => v.temperature === NEUTRAL_KELVIN && v.tint === 0,
   prepare(v, { kernels, arena, scratch }) {

@@ -1,3 +1,4 @@
+import { toneFor } from '../../analysis/automatic';
 import { toDisplay, toLinear } from '../../picture/light';
 import { number } from '../../params/number';
 import { definePass } from '../define';
@@ -158,6 +159,7 @@ export const tone = definePass({
       help: 'How wide they go over into each other.',
     }),
   },
+  automatic: toneFor,
   idle: (v) =>
     v.exposure === 0 &&
     v.contrast === 0 &&
