@@ -1,4 +1,4 @@
-import { coveragesOf } from '../core/execute/masks';
+import { coveragesOf, tablesOf } from '../core/execute/masks';
 import type { CoveragePlan } from '../core/masks/coverage';
 import { matteById, type DrawnMatte } from '../core/masks/matte-data';
 import type { AlonePlan, FramePlan, LayerPlan, Tables } from '../core/plan/types';
@@ -13,25 +13,28 @@ const coverages = (layer: LayerPlan): CoveragePlan[] => [
   ...layer.cover,
 ];
 
-/** Sends a worker the drawn mattes that plans name and it has not got yet. */
+const drawnIn = ({ masks }: CoveragePlan): string[] =>
+  masks.flatMap(({ shape }) => (shape.kind === 'matte' ? [shape.id] : []));
+const tables = (layer: LayerPlan): string[] => [...layer.passes, ...layer.after].flatMap(tablesOf);
+
+/** Sends a worker the drawn mattes and colour tables that plans name and it has not got yet. */
 export class MatteSender {
   private readonly sent = new Set<string>();
 
   constructor(private readonly keep: (mattes: [string, DrawnMatte][]) => Promise<void>) {}
 
-  forFrame = (plan: FramePlan): Promise<void> =>
-    this.forCoverages([...plan.layers, ...within(plan)].flatMap(coverages));
+  forFrame = (plan: FramePlan): Promise<void> => this.forPlans([...plan.layers, ...within(plan)]);
 
   /** Layers by themselves, with those that they take from others or show. */
   forLayers = (layers: readonly (LayerPlan | AlonePlan)[]): Promise<void> =>
-    this.forCoverages(
-      layers.flatMap((layer) => [layer, ...('tables' in layer ? within(layer.tables) : [])]).flatMap(coverages),
-    );
+    this.forPlans(layers.flatMap((layer) => [layer, ...('tables' in layer ? within(layer.tables) : [])]));
 
-  async forCoverages(plans: readonly CoveragePlan[]): Promise<void> {
-    const ids = plans.flatMap((plan) =>
-      plan.masks.flatMap(({ shape }) => (shape.kind === 'matte' && !this.sent.has(shape.id) ? [shape.id] : [])),
-    );
+  private forPlans = (layers: readonly LayerPlan[]): Promise<void> =>
+    this.send([...layers.flatMap(coverages).flatMap(drawnIn), ...layers.flatMap(tables)]);
+  forCoverages = (plans: readonly CoveragePlan[]): Promise<void> => this.send(plans.flatMap(drawnIn));
+
+  private async send(wanted: readonly string[]): Promise<void> {
+    const ids = wanted.filter((id) => !this.sent.has(id));
     const mattes = [...new Set(ids)].flatMap((id) => {
       const matte = matteById(id);
       return matte ? [[id, matte] as [string, DrawnMatte]] : [];

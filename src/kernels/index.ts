@@ -12,6 +12,7 @@ export { cellGrids, spreadCells } from './cells';
 export { evenOut, screenCells } from './screen';
 export { lumaKeySpan, hueKeySpan } from './range-key';
 export { adjustSpan } from './adjust';
+export { latticeSpan } from './cube';
 export { byHueSpan, byLumaSpan, colourRangePlane, lightMatrixSpan, matrixSpan, toneSpan, vignetteSpan } from './grade';
 export { cropSpan } from './crop';
 export { affine } from './affine';

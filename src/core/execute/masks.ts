@@ -3,6 +3,7 @@ import { type CoveragePlan, type MaskAssets, type ShapePlan, coverage } from '..
 import type { PlaneTools } from '../masks/distance';
 import { matteById, unpackMatte, type DrawnMatte } from '../masks/matte-data';
 import type { Ring } from '../masks/path';
+import { tableValues, type TablePlan } from '../params/table';
 import { paramsOf } from '../passes/registry';
 import { rgbaOf, type FetchedPicture } from '../picture/fetched';
 import type { Rect } from '../picture/rect';
@@ -59,6 +60,18 @@ export class MaskStore {
     return plane;
   }
 
+  /** Values of a colour table, computed or held. Not to be changed. */
+  table(plan: NonNullable<TablePlan>): Float32Array | null {
+    const key = `table ${plan.id}`;
+    const held = this.planes.get(key);
+    if (held) return held;
+    const data = this.matteOf(plan.id);
+    if (!data) return null;
+    const values = tableValues(plan, data);
+    this.planes.set(key, values);
+    return values;
+  }
+
   private readonly assets: MaskAssets = {
     plane: (shape) => {
       if (shape.kind === 'picture') return this.pictures.get(pictureKey(shape)) ?? null;
@@ -71,6 +84,12 @@ export class MaskStore {
     outlines: (text) => this.texts.get(text) ?? [],
   };
 }
+
+/** The names of all colour tables that a pass asks for. */
+export const tablesOf = (pass: PassPlan): string[] =>
+  Object.entries(paramsOf(pass.type)).flatMap(([name, param]) =>
+    param.kind === 'table' ? ((pass.values[name] as TablePlan)?.id ?? []) : [],
+  );
 
 /** All coverages that a pass asks for. */
 export function coveragesOf(pass: PassPlan): CoveragePlan[] {

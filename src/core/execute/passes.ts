@@ -187,7 +187,7 @@ function sweep(bench: Bench, space: Space, run: readonly PassPlan[], picture: Pi
 
 /** Tools whose scratch memory is given back when the pass is done. */
 function withTools<T>(
-  { kernels, arena, plates }: Bench,
+  { kernels, arena, masks, plates }: Bench,
   space: Space,
   use: (tools: PassTools) => T,
   moments: PassPlan['moments'] = [],
@@ -218,6 +218,7 @@ function withTools<T>(
         return picture;
       },
       moment: (index) => (moments[index] && space.moment?.(moments[index])) || null,
+      table: (plan) => masks.table(plan),
       plate: (plan, rect) => partOf(plates.get(plan, space.size), rect),
     });
   };

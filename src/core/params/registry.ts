@@ -16,6 +16,7 @@ import { readingKind, type ReadingParam } from './reading';
 import { samplesKind, type SamplesParam } from './samples';
 import { seedKind, type SeedParam } from './seed';
 import { trackKind, type TrackParam } from './track';
+import { tableKind, type TableParam } from './table';
 import { wheelKind, type WheelParam } from './wheel';
 import { sizeKind, type SizeParam } from './size';
 
@@ -38,7 +39,8 @@ export type Param =
   | ShotParam
   | LayersParam
   | TrackParam
-  | WheelParam;
+  | WheelParam
+  | TableParam;
 export type Params = Readonly<Record<string, Param>>;
 
 const KINDS: readonly AnyKind[] = [
@@ -61,6 +63,7 @@ const KINDS: readonly AnyKind[] = [
   layersKind,
   trackKind,
   wheelKind,
+  tableKind,
 ];
 const byName = new Map(KINDS.map((kind) => [kind.kind, kind]));
 export const kindOf = (param: ParamBase): AnyKind => byName.get(param.kind)!;

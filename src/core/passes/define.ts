@@ -1,6 +1,7 @@
 import type { AutoReading } from '../analysis/automatic';
 import type { CoveragePlan } from '../masks/coverage';
 import { choice } from '../params/choice';
+import type { TablePlan } from '../params/table';
 import type { PlatePlan } from '../params/plate';
 import type { Params, Values } from '../params/registry';
 import type { Arena } from '../picture/arena';
@@ -29,6 +30,8 @@ export interface PassTools {
   coverage(plan: CoveragePlan, rect: Rect): number;
   /** the part of a plate that lies in a rectangle, not owned by the pass; clear where the plate has nothing; null when none is chosen */
   plate(plan: PlatePlan, rect: Rect): Picture | null;
+  /** values of a colour table, four floats an entry, not to be changed; null when they are not there */
+  table(plan: NonNullable<TablePlan>): Float32Array | null;
   /** what lies under the layer in a rectangle of the shot, not owned by the pass; null where a layer is computed by itself */
   below(rect: Rect): Picture | null;
   /** the picture at one of the pass's further moments, display-encoded, not owned by the pass; null when there is none */

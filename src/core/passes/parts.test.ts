@@ -10,6 +10,9 @@ import type { Rect } from '../picture/rect';
 import { NO_MASKS, pictureOf, testBench, type TestBench } from '../testing/bench';
 import type { NumberParam } from '../params/number';
 import type { Param, PlainValues } from '../params/registry';
+import { latticeOf } from '../formats/cube';
+import { matteId } from '../masks/matte-data';
+import { keepTable } from '../params/table';
 import type { PlatePlan } from '../params/plate';
 import type { AnyPass } from './define';
 import { trackNow } from '../testing/moving';
@@ -79,6 +82,16 @@ const DISC: CoveragePlan = {
 const PLATE: PlatePlan = { stock: 'clean', name: 'clean', file: 'clean', seconds: [0] };
 
 const TRACK = trackNow(SIZE);
+/** A lattice that exchanges the ends of each channel. */
+const KEPT = keepTable({
+  title: 'turned',
+  dimensions: 3,
+  size: 3,
+  from: [0, 0, 0],
+  to: [1, 1, 1],
+  values: latticeOf(3).map((v) => 1 - v),
+});
+const TABLE = { ...KEPT, data: undefined, id: matteId(KEPT.data) };
 /** A value for a parameter: its default, or one somewhere on its slider. */
 function valueFor(
   param: Param,
@@ -90,6 +103,7 @@ function valueFor(
   if (param.kind === 'masks') return dice && odd ? DISC : NO_MASKS;
   if (param.kind === 'plate') return odd ? PLATE : null;
   if (param.kind === 'samples') return param.default.length ? param.default : [[0.27, 0.7, 0.28]];
+  if (param.kind === 'table') return dice ? TABLE : null;
   if (param.kind === 'wheel')
     return dice ? [0.6 * dice() - 0.3, 0.6 * dice() - 0.3, 0.4 * dice() - 0.2] : param.default;
   if (param.kind === 'curve')

@@ -10,6 +10,7 @@ import { cdl } from './grade/cdl';
 import { colour } from './grade/colour';
 import { colourRange } from './grade/colour-range';
 import { hueCurves } from './grade/hue-curves';
+import { colourTable } from './grade/table';
 import { tintByBrightness } from './grade/tint';
 import { tone } from './grade/tone';
 import { vignette } from './grade/vignette';
@@ -52,6 +53,7 @@ export const PASSES: readonly AnyPass[] = [
   colourRange,
   tintByBrightness,
   cdl,
+  colourTable,
   vignette,
   blur,
   grain,

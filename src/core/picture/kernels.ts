@@ -249,6 +249,7 @@ export interface Kernels {
   ): void;
   adjustSpan(src: number, dst: number, n: number, tables: number, steps: number, saturation: number): void;
   lightMatrixSpan(src: number, dst: number, n: number, m: number): void;
+  latticeSpan(src: number, dst: number, n: number, table: number, size: number, domain: number, strength: number): void;
   matrixSpan(src: number, dst: number, n: number, m: number): void;
   byLumaSpan(src: number, dst: number, n: number, gains: number, saturations: number, steps: number): void;
   byHueSpan(
