@@ -10,7 +10,7 @@ import type { MeasureName, OptionsOf, ResultOf } from '../core/measures/registry
 import type { AlonePlan, FramePlan, LayerPlan } from '../core/plan/types';
 import { FrameCache } from './frame-cache';
 import { budgetFor, type Budget } from './limits';
-import { MatteSender } from './mattes';
+import { MatteSender, nameBigData } from './mattes';
 import { Queue, type Wish } from './queue';
 import { LOOK, SHOWN } from './wishes';
 import { Sounds, type OpenFile } from './sounds';
@@ -301,6 +301,7 @@ export class Engine {
     progress: (done: number) => void,
   ): Promise<RenderResult> {
     this.rendering = true;
+    nameBigData(project);
     // frames that were asked for ahead are not computed for a file that is given up
     const end = new AbortController();
     const ask = (plan: FramePlan, alpha: boolean) => this.written(plan, alpha, end.signal);

@@ -1,6 +1,10 @@
 import { coveragesOf, tablesOf } from '../core/execute/masks';
 import type { CoveragePlan } from '../core/masks/coverage';
-import { matteById, type DrawnMatte } from '../core/masks/matte-data';
+import type { Value } from '../core/base/value';
+import type { Project } from '../core/document/schema';
+import { paramsOf } from '../core/passes/registry';
+import type { KeptTable } from '../core/params/table';
+import { matteById, matteId, type DrawnMatte } from '../core/masks/matte-data';
 import type { AlonePlan, FramePlan, LayerPlan, Tables } from '../core/plan/types';
 
 const within = ({ mattes, lines, shots }: Tables): LayerPlan[] => [
@@ -12,6 +16,21 @@ const coverages = (layer: LayerPlan): CoveragePlan[] => [
   ...[...layer.passes, ...layer.after].flatMap(coveragesOf),
   ...layer.cover,
 ];
+
+/** Names all that plans of a project may find by a name, whether it has been planned here or not. */
+export function nameBigData(project: Project): void {
+  for (const layer of project.shots.flatMap((shot) => shot.layers)) {
+    for (const { shape } of layer.masks)
+      if (shape.kind === 'matte') for (const matte of everyOf(shape.matte)) if (matte.data) matteId(matte);
+    for (const pass of layer.passes)
+      for (const [name, param] of Object.entries(paramsOf(pass.type))) {
+        const value = pass.values[name];
+        if (param.kind === 'table' && value)
+          for (const kept of everyOf(value as Value<KeptTable | null>)) if (kept) matteId(kept.data);
+      }
+  }
+}
+const everyOf = <T>(value: Value<T>): T[] => ('still' in value ? [value.still] : value.keys.map((key) => key.value));
 
 const drawnIn = ({ masks }: CoveragePlan): string[] =>
   masks.flatMap(({ shape }) => (shape.kind === 'matte' ? [shape.id] : []));

@@ -8,6 +8,7 @@ import { passOf } from '../../core/passes/registry';
 import { steadyAt } from '../../core/time/values';
 import FollowTrack from '../track/FollowTrack.vue';
 import AutomaticDials from './AutomaticDials.vue';
+import PassFiles from './PassFiles.vue';
 import MaskPicker from '../controls/MaskPicker.vue';
 import ParamDials from '../dials/ParamDials.vue';
 import { useBench } from '../stores/bench';
@@ -64,6 +65,7 @@ const areaMasks = (masks: MaskId[]): void =>
   </p>
   <div v-else>
     <AutomaticDials v-if="declared.automatic" />
+    <PassFiles v-if="declared.files" />
     <ParamDials
       :params="declared.params"
       :values="pass.values"

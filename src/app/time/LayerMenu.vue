@@ -4,6 +4,7 @@ import { freezeHere, relateLayer, reverseLayer, type TimeRelation } from '../../
 import { groupOf } from '../../core/document/schema';
 import { parseQuantity } from '../../core/time/quantity';
 import { useBench } from '../stores/bench';
+import { TABLE_SIZES, useGradeFiles } from '../stores/grade-files';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 
@@ -12,6 +13,7 @@ const bench = useBench();
 const store = useProject();
 const selection = useSelection();
 const group = computed(() => bench.layer && groupOf(bench.layer));
+const grades = useGradeFiles();
 const open = ref(false);
 const offset = ref('5f');
 const length = ref('1.5s');
@@ -73,6 +75,18 @@ const RELATIONS = [
         <v-list-item title="Open the group" @click="closing(() => bench.step(group!))" />
         <v-list-item title="Ungroup" subtitle="Ctrl+Shift+G" @click="closing(selection.apart)" />
       </template>
+      <v-list-item title="Save its grade as a table…" :disabled="!bench.size">
+        <v-menu activator="parent" location="end" submenu>
+          <v-list>
+            <v-list-item
+              v-for="side in TABLE_SIZES"
+              :key="side"
+              :title="`.cube, ${side} points a side`"
+              @click="closing(() => void grades.saveTable(side))"
+            />
+          </v-list>
+        </v-menu>
+      </v-list-item>
       <v-divider />
       <v-list-item title="Play backwards" @click="bench.editLayer(reverseLayer)" />
       <v-list-item title="Freeze from here" @click="bench.editLayer(freezeHere)" />

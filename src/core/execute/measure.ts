@@ -5,6 +5,7 @@ import type { Picture } from '../picture/picture';
 import type { AlonePlan } from '../plan/types';
 import { JackplaneError } from '../base/errors';
 import type { Executor, Problem } from './execute';
+import { layerSpace, runPasses } from './passes';
 
 /** A placeholder is no picture to measure. */
 async function pictureOf(executor: Executor, layer: AlonePlan): Promise<Picture> {
@@ -35,6 +36,7 @@ export async function measure<N extends MeasureName>(
       const own = await picture();
       return { data: executor.toBytes(own), w: own.rect.w, h: own.rect.h };
     },
+    through: (passes, own) => runPasses(executor, layerSpace(executor, own.rect), passes, own, 'none'),
     coverage: async (plan) => {
       await executor.masks.prepare([plan]);
       const [w, h] = [Math.round(plan.centre[0] * 2), Math.round(plan.centre[1] * 2)];

@@ -1,6 +1,13 @@
 // Colour decision lists as .cc, .ccc and .cdl files.
 import { JackplaneError } from '../base/errors';
-import type { Cdl } from '../passes/grade/cdl';
+
+/** A colour decision list as its standard has it. Source: ASC CDL 1.2. */
+export interface Cdl {
+  slope: readonly [number, number, number];
+  offset: readonly [number, number, number];
+  power: readonly [number, number, number];
+  saturation: number;
+}
 
 const escaped = (text: string): string =>
   text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');

@@ -1,10 +1,12 @@
 // Grades in files: colour tables and colour decision lists, out, in, and against an interpolation of its own.
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { Executor } from '../execute/execute';
 import { MaskStore } from '../execute/masks';
+import { measure } from '../execute/measure';
 import { keepTable, tableKind, type TablePlan } from '../params/table';
 import { matteById } from '../masks/matte-data';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, planned, runPass, testBench, type TestBench } from '../testing/bench';
 import { readCdl, writeCdl } from './cdl-file';
 import { latticeOf, readCube, writeCube, type ColourTable } from './cube';
 
@@ -103,6 +105,44 @@ describe('a table', () => {
     const one = table({ dimensions: 1, size: 5, values, from: [0, 0, 0], to: [0.5, 0.5, 0.5] });
     const [got] = shown(one, [[0.25, 0.125, 0.6]]);
     expect(worst([got!], [[0.3, 0.1, 1]])).toBeLessThan(2e-3);
+  });
+});
+
+describe('a grade', () => {
+  test.each([
+    [33, 2.2],
+    [65, 1],
+  ])('saved as a table of %d points and put on again is the grade, to %d 255ths', async (size, steps) => {
+    const own = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no pictures here')));
+    const plans = [
+      { type: 'tone', values: { exposure: 0.3, contrast: 0.1, shoulder: 0.4, darkColour: 0.7 } },
+      { type: 'wheels', values: { lift: [-0.1, 0.1, 0.12], gain: [0.2, 0, 0.05] } },
+      { type: 'colour', values: { saturation: 1.15, hue: 6 } },
+    ].map(({ type, values }, i) => ({
+      id: `p${i}` as never,
+      type,
+      values: planned(type, values),
+      area: null,
+      key: `k${i}`,
+    }));
+    const saved = await measure(own, null, 'gradeTable', { passes: plans, size, title: 'mine' });
+    const colours = Array.from({ length: 300 }, (_, i): RGB => [
+      0.1 + (i % 17) / 21,
+      0.1 + (i % 19) / 24,
+      0.1 + (i % 23) / 28,
+    ]);
+    let direct = pictureOf(
+      bench,
+      { x: 0, y: 0, w: colours.length, h: 1 },
+      colours.flatMap((c) => [...c, 1]),
+    );
+    for (const { type, values } of plans) direct = runPass(bench, type, values, direct);
+    const floats = floatsOf(bench, direct);
+    direct.release();
+    const want = colours.map((_, i) => [0, 1, 2].map((c) => floats[i * 4 + c]!) as RGB);
+    const back = readCube(writeCube(saved), 'mine.cube');
+    expect(worst(shown(back, colours), want)).toBeLessThan(steps / 255);
+    expect(back.title).toBe('mine');
   });
 });
 

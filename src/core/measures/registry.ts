@@ -1,6 +1,7 @@
 import { automatic } from './automatic';
 import { coverage } from './coverage';
 import { findScreen } from './find-screen';
+import { gradeTable } from './grade-table';
 import { keyCheck } from './key-check';
 import { keyPlate } from './key-plate';
 import { luma } from './luma';
@@ -9,7 +10,18 @@ import { screenShare } from './screen-share';
 import { surface } from './surface';
 
 /** Every measure there is. */
-export const MEASURES = { automatic, coverage, findScreen, keyCheck, keyPlate, luma, mean, screenShare, surface };
+export const MEASURES = {
+  automatic,
+  coverage,
+  findScreen,
+  gradeTable,
+  keyCheck,
+  keyPlate,
+  luma,
+  mean,
+  screenShare,
+  surface,
+};
 export type MeasureName = keyof typeof MEASURES;
 export type OptionsOf<N extends MeasureName> = Parameters<(typeof MEASURES)[N]['run']>[1];
 export type ResultOf<N extends MeasureName> = Awaited<ReturnType<(typeof MEASURES)[N]['run']>>;

@@ -65,6 +65,15 @@ interface PassBase<P extends Params> {
   fitted?(size: { w: number; h: number }): Partial<Record<keyof P, unknown>>;
   /** values that it can take from a reading of the picture that comes in */
   automatic?(reading: AutoReading): Partial<Record<keyof P, unknown>>;
+  /** false when what it makes of a colour depends on where it lies */
+  byColour?: false;
+  /** kinds of files that hold its values: what to read, and what to write by ending */
+  files?: {
+    reads: readonly string[];
+    /** @returns every set of values in the file with its name @throws JackplaneError bad-media */
+    read(text: string, file: string): { name: string; values: Partial<Record<keyof P, unknown>> }[];
+    writes: Readonly<Record<string, (values: Values<P>, name: string) => string>>;
+  };
   /** it draws lots for every pixel, so that pictures of different sizes are alike on average only */
   lots?: boolean;
   /** it has masks of its own, so that it is not limited to an area */

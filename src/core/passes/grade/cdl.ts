@@ -1,3 +1,4 @@
+import { readCdl, writeCdl, type Cdl } from '../../formats/cdl-file';
 import { number } from '../../params/number';
 import { definePass } from '../define';
 import { channelTables } from './tables';
@@ -20,18 +21,19 @@ const slope = dials('Slope', 1, 0, 16, [0, 2], 'What the channel is multiplied w
 const offset = dials('Offset', 0, -4, 4, [-0.5, 0.5], 'What is added to it then.');
 const power = dials('Power', 1, 0.01, 16, [0.4, 2.5], 'The power that it is raised to then.');
 
-/** A colour decision list as its standard has it. */
-export interface Cdl {
-  slope: readonly [number, number, number];
-  offset: readonly [number, number, number];
-  power: readonly [number, number, number];
-  saturation: number;
-}
-export const CDL_NAMES = {
-  slope: ['slopeR', 'slopeG', 'slopeB'],
-  offset: ['offsetR', 'offsetG', 'offsetB'],
-  power: ['powerR', 'powerG', 'powerB'],
-} as const;
+const PARTS = ['R', 'G', 'B'] as const;
+const NAMES = ['slope', 'offset', 'power'] as const;
+type Numbered = Record<`${(typeof NAMES)[number]}${(typeof PARTS)[number]}` | 'saturation', number>;
+/** Its dials as a decision list, and back. */
+const cdlFrom = (v: Numbered): Cdl => {
+  const three = (name: (typeof NAMES)[number]) => PARTS.map((part) => v[`${name}${part}`]) as unknown as Cdl['slope'];
+  return { slope: three('slope'), offset: three('offset'), power: three('power'), saturation: v.saturation };
+};
+const valuesOf = (read: Cdl): Numbered =>
+  Object.fromEntries([
+    ...NAMES.flatMap((name) => PARTS.map((part, i) => [`${name}${part}`, read[name][i]])),
+    ['saturation', read.saturation],
+  ]) as Numbered;
 
 const held = (v: number): number => Math.min(1, Math.max(0, v));
 /** One channel of a colour decision list, before saturation. Source: ASC CDL 1.2. */
@@ -64,6 +66,16 @@ export const cdl = definePass({
       slider: [0, 2],
       help: 'Of the result, about its luma.',
     }),
+  },
+  files: {
+    reads: ['.cc', '.ccc', '.cdl'],
+    read: (text, file) => readCdl(text, file).map(({ id, cdl: read }) => ({ name: id, values: valuesOf(read) })),
+    writes: Object.fromEntries(
+      (['cc', 'ccc', 'cdl'] as const).map((kind) => [
+        `.${kind}`,
+        (v: Record<string, unknown>, name: string) => writeCdl(kind, name, cdlFrom(v as never)),
+      ]),
+    ),
   },
   idle: (v) =>
     v.saturation === 1 &&

@@ -9,6 +9,7 @@ export const vignette = definePass({
   type: 'vignette',
   title: 'Vignette',
   group: 'grade',
+  byColour: false,
   words: ['darken the corners', 'dark edges', 'spotlight', 'focus the eye', 'lens falloff', 'border darker'],
   help: 'Darkens or brightens the picture away from a place, which can follow a track. Relatives: the area of any pass.',
   params: {

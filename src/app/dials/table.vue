@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { ref } from 'vue';
+import { mdiClose } from '@mdi/js';
+import type { KeptTable, TableParam } from '../../core/params/table';
+import IconButton from '../controls/IconButton.vue';
+import { useBench } from '../stores/bench';
+import { useGradeFiles } from '../stores/grade-files';
+import type { DialEmits, DialProps } from './define';
+
+const props = defineProps<DialProps<TableParam, KeptTable | null>>();
+const emit = defineEmits<DialEmits<null>>();
+const bench = useBench();
+const files = useGradeFiles();
+const input = ref<HTMLInputElement>();
+function chosen(event: Event): void {
+  const own = event.target as HTMLInputElement;
+  const file = own.files?.[0];
+  own.value = '';
+  if (file && bench.pass) void files.openTable(bench.pass.id, props.name, file);
+}
+</script>
+
+<template>
+  <div class="table" role="group" :aria-label="param.label" :title="param.help">
+    <span v-if="value"
+      >{{ value.title }}
+      <span class="mono dim">{{ value.dimensions === 1 ? value.size : `${value.size}³` }}</span></span
+    >
+    <span v-else class="dim">No table yet</span>
+    <v-btn size="small" :disabled="disabled" @click="input?.click()">Open a .cube…</v-btn>
+    <IconButton
+      v-if="value"
+      label="Take the table away"
+      :icon="mdiClose"
+      :disabled="disabled"
+      @click="emit('change', null)"
+    />
+    <input
+      ref="input"
+      type="file"
+      accept=".cube"
+      class="visually-hidden"
+      tabindex="-1"
+      aria-label="Table file"
+      @change="chosen"
+    />
+  </div>
+</template>
+
+<style scoped>
+.table {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  justify-content: space-between;
+  padding-bottom: 6px;
+}
+</style>
