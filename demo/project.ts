@@ -156,6 +156,9 @@ const captainKey = (uneven: number, values: Record<string, unknown> = {}): Pass 
     ...values,
   });
 
+/** The red of the signal arm, as picking it gives. */
+const RED = [0.772, 0.294, 0.235];
+
 const DECK = () =>
   layer('deck', 'ferry deck', 120, {
     passes: [pass('blur', { radius: 1.6 }), pass('adjust', { exposure: 0.2, saturation: 1.1 })],
@@ -425,6 +428,35 @@ const skyByStrokes = shot('Aurora, by strokes', [
   aurora(),
 ]);
 
+/** Only what is red keeps its colour. */
+const redOnly = shot('Only the red', [
+  layer('tower', 'signal tower', 120, {
+    passes: [
+      pass('colour-range', {
+        colours: [RED],
+        outSaturation: 0,
+        outExposure: -0.25,
+        inSaturation: 1.1,
+        hueSpare: 9,
+        hueSoft: 10,
+      }),
+      pass('vignette', { amount: -0.8 }),
+    ],
+  }),
+]);
+/** The crane at dusk as a crime film would show it: cold dark parts, warm light, little colour, grain. */
+const crimeLook = shot('Crane, crime film', [
+  layer('crane', 'crane', 120, {
+    passes: [
+      pass('tone', { exposure: -0.35, contrast: 0.22, shoulder: 0.5, darkColour: 0.7 }),
+      pass('wheels', { lift: [-0.14, -0.12, 0.01], gain: [0.14, 0.1, 0], gamma: [-0.04, -0.02, 0] }),
+      pass('colour', { saturation: 0.72, vibrance: 0.15 }),
+      pass('vignette', { amount: -1.4, soft: 0.9 }),
+      pass('grain', { amount: 0.035, size: 0.7 }),
+    ],
+  }),
+]);
+
 const long = <T extends Shot>(item: T): T => ({ ...item, length: MOVING_FRAMES });
 const MOVING = {
   banner: long(
@@ -464,6 +496,8 @@ project.shots.push(
   skyByStrokes,
   signalTower,
   windUpBoat,
+  redOnly,
+  crimeLook,
   ...MOVING_SHOTS,
 );
 const whole = await tracked(project, { lantern: nightFerry, ...MOVING });
