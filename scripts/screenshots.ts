@@ -45,6 +45,13 @@ async function all(page: Page): Promise<void> {
   await page.keyboard.press('a');
   await page.getByText('cached 96 of 96').waitFor({ timeout: 120_000 });
   await shoot(page, 'follow-focus');
+  await openShot(page, 'Crane, crime film');
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowRight');
+  await pass(page, 'Wheels').click();
+  await page.getByRole('button', { name: 'Show scopes' }).click();
+  await cached(page);
+  await shoot(page, 'grade');
+  await page.getByRole('button', { name: 'Scopes', exact: true }).click();
   await openShot(page, 'Title card');
   await layer(page, 'crane arm').getByRole('button', { name: 'crane arm', exact: true }).click();
   for (let i = 0; i < 5; i++) await page.keyboard.press('Shift+ArrowRight');

@@ -97,7 +97,8 @@ watchPostEffect(() => {
   if (context) ({ waveform: wave, histogram, vector })[props.kind](context);
 });
 
-const percent = (v: number) => `${(v * 100).toFixed(v > 0 && v < 0.1 ? 1 : 0)} %`;
+const percent = (v: number): string =>
+  v > 0 && v < 0.001 ? 'under 0.1 %' : `${(v * 100).toFixed(v > 0 && v < 0.1 ? 1 : 0)} %`;
 /** The brightest and the darkest luma that more than a thousandth of the picture lies beyond, and the middle one. */
 const levels = computed(() => {
   const { histogram: all, pixels } = props.reading;
