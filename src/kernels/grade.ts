@@ -11,7 +11,6 @@ function look(table: usize, x: f32, steps: i32): f32 {
   const a = load<f32>(table + (<usize>i << 2));
   return a + (load<f32>(table + (<usize>i << 2), 4) - a) * (at - <f32>i);
 }
-/** The same at its steps alone around a circle. */
 // @ts-ignore: decorator
 @inline
 function lumaOf(r: f32, g: f32, b: f32): f32 {
@@ -175,20 +174,40 @@ export function colourRangePlane(src: usize, n: i32, hues: usize, saturations: u
   }
 }
 
-/** Darkens or brightens by how far a pixel lies from a middle. @param x, y of the first pixel @param table gain of linear light over distance 0…2 of the radii, steps+1 floats @param cos, sin of the shape's turn @param round 1 an ellipse, more towards a rectangle (power of the norm / 2) */
+/**
+ * Darkens or brightens by how far a pixel lies from a middle. @param x, y of the first pixel
+ * @param table gain of linear light over distance 0…2 of the radii, steps+1 floats @param cos, sin of the shape's turn
+ * @param square 0 an ellipse … 1 a rectangle
+ */
 export function vignetteSpan(src: usize, dst: usize, n: i32, x: i32, y: i32, cx: f32, cy: f32, rx: f32, ry: f32, cos: f32, sin: f32, square: f32, table: usize, steps: i32): void {
   const dy: f32 = <f32>y + <f32>0.5 - cy;
-  for (let i = 0; i < n; i++, src += 16, dst += 16) {
-    const dx: f32 = <f32>(x + i) + <f32>0.5 - cx;
-    const u: f32 = abs(dx * cos + dy * sin) / rx;
-    const v: f32 = abs(dy * cos - dx * sin) / ry;
-    const far: f32 = sqrt(u * u + v * v);
-    // between the circle and the square about it
-    const d: f32 = far + (max(u, v) - far) * square;
-    const gain = look(table, d * <f32>0.5, steps);
-    const p = v128.load(src);
-    const c = encode(f32x4.mul(decode(straight(p)), f32x4.splat(gain)));
-    const a = f32x4.extract_lane(p, 3);
-    v128.store(dst, f32x4.replace_lane(f32x4.mul(c, f32x4.splat(a)), 3, a));
+  const zero = f32x4.splat(0);
+  let dx: f32 = <f32>x + <f32>0.5 - cx;
+  for (let left = n; left > 0; left -= 4, src += 64, dst += 64) {
+    let gains = f32x4.splat(1);
+    let same = true;
+    for (let k = 0; k < 4; k++, dx += 1) {
+      const u: f32 = abs(dx * cos + dy * sin) / rx;
+      const v: f32 = abs(dy * cos - dx * sin) / ry;
+      const far: f32 = sqrt(u * u + v * v);
+      // between the circle and the square about it
+      const gain = look(table, (far + (max(u, v) - far) * square) * <f32>0.5, steps);
+      same = same && gain == 1;
+      gains = k == 0 ? f32x4.replace_lane(gains, 0, gain) : k == 1 ? f32x4.replace_lane(gains, 1, gain) : k == 2 ? f32x4.replace_lane(gains, 2, gain) : f32x4.replace_lane(gains, 3, gain);
+    }
+    if (same) {
+      memory.copy(dst, src, <usize>min(left, 4) << 4);
+      continue;
+    }
+    const p0 = v128.load(src);
+    const p1 = left > 1 ? v128.load(src, 16) : zero;
+    const p2 = left > 2 ? v128.load(src, 32) : zero;
+    const p3 = left > 3 ? v128.load(src, 48) : zero;
+    const a = alphas(p0, p1, p2, p3);
+    const per = f32x4.div(f32x4.splat(1), f32x4.pmax(a, f32x4.splat(<f32>1e-9)));
+    const r = encode(f32x4.mul(decode(f32x4.mul(reds(p0, p1, p2, p3), per)), gains));
+    const g = encode(f32x4.mul(decode(f32x4.mul(greens(p0, p1, p2, p3), per)), gains));
+    const b = encode(f32x4.mul(decode(f32x4.mul(blues(p0, p1, p2, p3), per)), gains));
+    scatter(dst, f32x4.mul(r, a), f32x4.mul(g, a), f32x4.mul(b, a), a, left);
   }
 }

@@ -4,6 +4,7 @@ import { freezeHere, relateLayer, reverseLayer, type TimeRelation } from '../../
 import { groupOf } from '../../core/document/schema';
 import { parseQuantity } from '../../core/time/quantity';
 import { useBench } from '../stores/bench';
+import LooksSheet from '../panels/LooksSheet.vue';
 import { TABLE_SIZES, useGradeFiles } from '../stores/grade-files';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
@@ -15,6 +16,7 @@ const selection = useSelection();
 const group = computed(() => bench.layer && groupOf(bench.layer));
 const grades = useGradeFiles();
 const open = ref(false);
+const looks = ref(false);
 const offset = ref('5f');
 const length = ref('1.5s');
 function closing(act: () => void): void {
@@ -75,6 +77,12 @@ const RELATIONS = [
         <v-list-item title="Open the group" @click="closing(() => bench.step(group!))" />
         <v-list-item title="Ungroup" subtitle="Ctrl+Shift+G" @click="closing(selection.apart)" />
       </template>
+      <v-list-item
+        title="Looks…"
+        subtitle="See this frame in several and choose"
+        :disabled="!bench.size"
+        @click="closing(() => (looks = true))"
+      />
       <v-list-item title="Save its grade as a table…" :disabled="!bench.size">
         <v-menu activator="parent" location="end" submenu>
           <v-list>
@@ -119,6 +127,7 @@ const RELATIONS = [
       </v-list-item>
     </v-list>
   </v-menu>
+  <LooksSheet v-model="looks" />
 </template>
 
 <style scoped>

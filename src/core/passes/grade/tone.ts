@@ -37,7 +37,7 @@ export function toneOf(v: number, d: Curved): number {
   const knee = 1 - 0.6 * d.shoulder;
   if (d.shoulder === 0 || filled <= knee) return filled;
   const over = (filled - knee) / (1 - knee);
-  return knee + (((1 - knee) * over) / (1 + over)) * 1;
+  return knee + ((1 - knee) * over) / (1 + over);
 }
 
 /** Light and tones: exposure, contrast, ends, and dark, middle and bright parts each by themselves. */
