@@ -1,15 +1,6 @@
 // Keys by a range of brightness or of hue: each pixel is multiplied by what a table says of it.
 import { straight } from './light';
-
-/** Interpolated look-up; x in 0…1, the table has steps+1 floats. */
-// @ts-ignore: decorator
-@inline
-function look(table: usize, x: f32, steps: i32): f32 {
-  const at = (x < 0 ? <f32>0 : x > <f32>0.99999 ? <f32>0.99999 : x) * <f32>steps;
-  const i = <i32>at;
-  const a = load<f32>(table + (<usize>i << 2));
-  return a + (load<f32>(table + (<usize>i << 2), 4) - a) * (at - <f32>i);
-}
+import { look } from './tables';
 
 /**
  * @param table matte over luma 0…1, steps+1 floats

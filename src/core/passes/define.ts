@@ -94,8 +94,8 @@ export interface AreaPass<P extends Params = Params> extends PassBase<P> {
   idle?(values: Values<P>): boolean;
   /** other moments at which it asks for its picture, in frames from the present one. On an adjustment layer these are of what lies below */
   moments?(values: Values<P>): readonly number[];
-  /** further values that depend on the frame of layer time; they are part of what the result is known by */
-  moment?(values: Values<P>, frame: number): object;
+  /** further values that depend on the frame of layer time, or on how many times smaller than full size the plan is; they are part of what the result is known by */
+  moment?(values: Values<P>, frame: number, reduction: number): object;
   /** @returns a new picture; the incoming one stays as it is */
   run(picture: Picture, values: Values<P>, tools: PassTools): Picture;
 }

@@ -55,6 +55,21 @@ describe('grain', () => {
     expect(Math.abs(alike(p!, q!))).toBeLessThan(0.03);
   });
 
+  test.each([
+    [2, 0.6],
+    [4, 0.6],
+    [4, 1.5],
+  ])('in a picture %d times smaller is as strong as the mean of so many pixels is, at size %d', (by, size) => {
+    const [whole] = added({ size });
+    const small = SIDE / by;
+    const means = Array.from({ length: small * small }, (_, i) => {
+      const [x, y] = [(i % small) * by, Math.floor(i / small) * by];
+      return mean(Array.from({ length: by * by }, (__, k) => whole![(y + Math.floor(k / by)) * SIDE + x + (k % by)]!));
+    });
+    const [reduced] = added({ size: size / by, by });
+    expect(Math.abs(deviation(reduced!) / deviation(means) - 1)).toBeLessThan(0.25);
+  });
+
   test('goes by brightness', () => {
     const values = { dark: 0.2, middle: 1, bright: 0.5, amount: 0.02 };
     const at = (grey: number) => deviation(added(values, grey)[1]!) / 0.02;

@@ -19,6 +19,13 @@ function left(sigma: number): number {
   return weights.reduce((sum, w) => sum + (w / whole) ** 2, 0);
 }
 
+/** How much of grain of a size (in pixels of the plan) is left when so many pixels each way are one: what their mean leaves. */
+function seenAt(size: number, by: number): number {
+  if (by === 1) return 1;
+  const full = size * by;
+  return left(Math.max(FINE, Math.hypot(full, Math.sqrt((by * by - 1) / 12)))) / left(Math.max(FINE, full));
+}
+
 /** Film grain or a camera's noise: normal, of a size, by brightness; each pixel's by its place, the frame and the seed alone. */
 export const grain = definePass({
   type: 'grain',
@@ -63,16 +70,17 @@ export const grain = definePass({
   },
   idle: (v) => v.amount === 0,
   reach: () => 0,
-  moment: (v, frame) => ({ at: v.moves ? Math.floor(frame) : 0 }),
+  moment: (v, frame, by) => ({ at: v.moves ? Math.floor(frame) : 0, by }),
   run(picture, v, { kernels, arena }) {
     const reach = v.size < FINE ? 0 : Math.ceil(3 * v.size) + 1;
     const rect = grow(picture.rect, reach);
     const noise = Picture.make(arena, rect);
-    const key = Math.imul(Math.round(v.seed) + 1, 7919) + Math.imul((v as unknown as { at?: number }).at ?? 0, 104729);
+    const { at = 0, by = 1 } = v as unknown as { at?: number; by?: number };
+    const key = Math.imul(Math.round(v.seed) + 1, 7919) + Math.imul(at, 104729);
     for (let y = 0; y < rect.h; y++) kernels.grainNoise(noise.row(y), rect.w, rect.x, rect.y + y, key);
     if (reach) gaussian({ kernels, arena }, noise.at, noise.at, rect.w, rect.h, v.size, true);
     const out = Picture.make(arena, picture.rect);
-    const scale = v.amount / (reach ? left(v.size) : 1);
+    const scale = (v.amount * seenAt(v.size, by)) / (reach ? left(v.size) : 1);
     // both parts together keep the deviation
     const own = v.colour * scale;
     const all = Math.sqrt(1 - v.colour ** 2) * scale;

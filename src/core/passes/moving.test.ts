@@ -70,7 +70,7 @@ describe('Steady', () => {
         cover: true,
       };
       const pass = passOf('steady')!;
-      const moment = 'moment' in pass ? pass.moment!(values as never, f) : {};
+      const moment = 'moment' in pass ? pass.moment!(values as never, f, 1) : {};
       return {
         zoom: (moment as { zoom: number }).zoom,
         ...seen(runPass(bench, 'steady', { ...values, ...moment }, draw(spotAt(x + W / 2, y + H / 2)))),
@@ -119,7 +119,7 @@ describe('Steady', () => {
       edges: 'frames',
       cover: true,
     };
-    const moment = pass.moment!(values as never, frame) as { zoom: number };
+    const moment = pass.moment!(values as never, frame, 1) as { zoom: number };
     const moments = pass.moments!({ ...values, ...moment } as never);
     expect(moments.length).toBeGreaterThan(0);
     const shown = (f: number) => draw((x, y) => wide(x + shift(f), y));
@@ -234,7 +234,7 @@ describe('Trail', () => {
       ...change,
     };
     const pass = passOf('trail')!;
-    const moment = 'moment' in pass ? pass.moment!(values as never, frame) : {};
+    const moment = 'moment' in pass ? pass.moment!(values as never, frame, 1) : {};
     const out = runPass(
       bench,
       'trail',

@@ -156,7 +156,7 @@ async function run(
   area: CoveragePlan | null = null,
   size = SIZE,
 ): Promise<(x: number, y: number) => number[]> {
-  const moment = 'moment' in pass && pass.moment ? pass.moment(values as never, 5) : {};
+  const moment = 'moment' in pass && pass.moment ? pass.moment(values as never, 5, 1) : {};
   const moments = 'moments' in pass ? pass.moments!({ ...values, ...moment } as never).map(() => 'another') : [];
   const plan = { id: 'p' as never, type: pass.type, values: { ...values, ...moment }, area, moments, key: 'k' };
   // at all other moments there is an even, half clear orange

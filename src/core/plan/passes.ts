@@ -32,7 +32,7 @@ export function planPasses(
     const resolved = valuesOf(declared.params, pass.values, tools);
     const values =
       'moment' in declared && declared.moment
-        ? { ...resolved, ...declared.moment(resolved as never, moment.frame) }
+        ? { ...resolved, ...declared.moment(resolved as never, moment.frame, moment.reduction) }
         : resolved;
     const limits = pass.area && tools.coverage(pass.area.masks, 'none');
     // an area is one as soon as something is drawn in it

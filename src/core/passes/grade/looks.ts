@@ -85,7 +85,7 @@ export const GRADE_LOOKS: readonly GradeLook[] = [
     title: 'Poster',
     words: 'strong colourful vivid pop',
     passes: [
-      ['tone', { contrast: 0.25, fill: 0.25 }],
+      ['tone', { contrast: 0.15, fill: 0.2, shoulder: 0.35 }],
       ['colour', { vibrance: 0.7, saturation: 1.1 }],
     ],
   },
