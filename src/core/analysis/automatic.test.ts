@@ -71,9 +71,9 @@ describe('the automatics', () => {
     for (const by of [0.25, 1, 2.2]) {
       const { exposure, black, white } = toneFor(readAutomatic(scene(140, [1, 1, 1], by), W, H)!);
       const { key } = readAutomatic(scene(140, [1, 1, 1], by), W, H)!;
-      expect(Math.abs(Math.log2((key * 2 ** exposure) / 0.18))).toBeLessThan(0.4);
-      expect(black).toBeLessThan(0.31);
-      expect(white).toBeGreaterThan(0.59);
+      expect(Math.abs(Math.log2((key * 2 ** exposure) / 0.18))).toBeLessThan(0.85);
+      expect(black).toBeLessThan(0.16);
+      expect(white).toBeGreaterThan(0.74);
     }
   });
 

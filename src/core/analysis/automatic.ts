@@ -92,17 +92,19 @@ export function meanReading(all: readonly AutoReading[]): AutoReading {
   };
 }
 
-/** Middle grey, and how far towards it an exposure goes: all the way would make nights days. */
+/** Middle grey; so many stops off it are meant (snow, night), and of what is beyond them so much is taken away. */
 const MIDDLE = 0.18;
-const TOWARDS = 0.85;
+const MEANT = 0.5;
+const TOWARDS = 0.9;
 /** Dials of Tone that put a reading's light in the middle and its ends near black and white. */
 export function toneFor({ key, low, high }: AutoReading): { exposure: number; black: number; white: number } {
-  const exposure = Math.min(4, Math.max(-4, TOWARDS * Math.log2(MIDDLE / key)));
+  const off = Math.log2(MIDDLE / key);
+  const exposure = Math.min(4, TOWARDS * Math.max(0, Math.abs(off) - MEANT)) * Math.sign(off);
   const lit = (v: number) => toDisplay(toLinear(v) * 2 ** exposure);
   const round = (v: number) => Math.round(v * 1000) / 1000;
   return {
     exposure: Math.round(exposure * 100) / 100,
-    black: round(Math.min(0.3, Math.max(0, lit(low) * 0.8))),
-    white: round(Math.min(1.1, Math.max(0.6, lit(high) / 0.97))),
+    black: round(Math.min(0.15, Math.max(0, lit(low) * 0.6))),
+    white: round(Math.min(1.05, Math.max(0.75, lit(high) / 0.97))),
   };
 }
