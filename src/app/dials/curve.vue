@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
 import { mdiRestore } from '@mdi/js';
 import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
@@ -14,6 +14,7 @@ import {
   type CurveParam,
   type CurvePoint,
 } from '../../core/params/curve';
+import { useScopes } from '../stores/scopes';
 import type { DialEmits, DialProps } from './define';
 
 /** A curve to bend: a press on it adds a point, points are dragged or moved by arrow keys, Delete takes one away. */
@@ -24,6 +25,21 @@ const emit = defineEmits<DialEmits<CurvePoint[]>>();
 const SIDE = 100;
 const MARGIN = 5;
 const svg = ref<SVGSVGElement>();
+const scopes = useScopes();
+onMounted(() => scopes.lookers++);
+onBeforeUnmount(() => scopes.lookers--);
+/** How much of the shown picture lies at each value, behind the curve. */
+const counted = computed(() => {
+  const { over, tone } = props.param;
+  if (!scopes.reading || (over && over !== 'brightness')) return '';
+  const counts = scopes.reading.histogram[tone ? { red: 0, green: 1, blue: 2 }[tone] : 3]!;
+  const most = Math.max(1, ...counts.subarray(2, 254));
+  const tops = Array.from({ length: 128 }, (_, i) => {
+    const tall = Math.min(1, (counts[2 * i]! + counts[2 * i + 1]!) / (2 * most));
+    return `L${x((i + 0.5) / 128).toFixed(1)} ${y(0.95 * tall).toFixed(1)}`;
+  });
+  return `M${x(0)} ${y(0)}${tops.join('')}L${x(1)} ${y(0)}Z`;
+});
 const chosen = ref(0);
 const x = (v: number) => MARGIN + v * SIDE;
 const y = (v: number) => MARGIN + (1 - v) * SIDE;
@@ -129,6 +145,7 @@ const index = computed(() => Math.min(chosen.value, props.value.length - 1));
     </span>
     <svg ref="svg" :viewBox="`0 0 ${SIDE + 2 * MARGIN} ${SIDE + 2 * MARGIN}`" @pointerdown="add">
       <rect class="well" :x="MARGIN" :y="MARGIN" :width="SIDE" :height="SIDE" />
+      <path v-if="counted" class="counted" :d="counted" />
       <template v-if="param.over">
         <rect
           v-for="i in STRIPES"
@@ -208,6 +225,10 @@ svg {
   fill: var(--well);
   stroke: var(--line);
   stroke-width: 0.6;
+}
+.counted {
+  fill: var(--line);
+  pointer-events: none;
 }
 .grid {
   fill: none;
