@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
-import { mdiRestore } from '@mdi/js';
+import { mdiEyedropper, mdiRestore } from '@mdi/js';
 import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
@@ -14,6 +14,7 @@ import {
   type CurveParam,
   type CurvePoint,
 } from '../../core/params/curve';
+import { useBench } from '../stores/bench';
 import { useScopes } from '../stores/scopes';
 import type { DialEmits, DialProps } from './define';
 
@@ -25,6 +26,7 @@ const emit = defineEmits<DialEmits<CurvePoint[]>>();
 const SIDE = 100;
 const MARGIN = 5;
 const svg = ref<SVGSVGElement>();
+const bench = useBench();
 const scopes = useScopes();
 onMounted(() => scopes.lookers++);
 onBeforeUnmount(() => scopes.lookers--);
@@ -134,6 +136,13 @@ const index = computed(() => Math.min(chosen.value, props.value.length - 1));
     <span class="dial-row">
       {{ param.label }}
       <span class="ends">
+        <IconButton
+          :label="`Pick a point of ${param.label} on the picture`"
+          :icon="mdiEyedropper"
+          :disabled="disabled"
+          :aria-pressed="bench.picking === name"
+          @click="bench.picking = bench.picking === name ? null : name"
+        />
         <IconButton
           :label="`Straighten ${param.label}`"
           :icon="mdiRestore"

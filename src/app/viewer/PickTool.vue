@@ -3,6 +3,7 @@ import { computed, ref } from 'vue';
 import { setPassValue, setPassValues } from '../../core/document/edits/passes';
 import type { Value } from '../../core/base/value';
 import type { Colour } from '../../core/params/define';
+import { placeOn, withPointAt, type CurveParam, type CurvePoint } from '../../core/params/curve';
 import type { SamplesParam } from '../../core/params/samples';
 import { paramsOf } from '../../core/passes/registry';
 import { screenOf } from '../../core/analysis/screen-likeness';
@@ -70,7 +71,9 @@ async function up(event: PointerEvent): Promise<void> {
 }
 
 /** What is picked for: the screen of a key, or a colour from the shot below the layer. */
-const param = computed(() => paramsOf(bench.pass!.type)[bench.picking!] as SamplesParam);
+const picked = computed(() => paramsOf(bench.pass!.type)[bench.picking!] as SamplesParam | CurveParam);
+/** The same as a list of colours; a curve has none of what only those have. */
+const param = computed(() => picked.value as SamplesParam);
 
 /** Mean colour of a part of the stage in what comes into the pass, or in the shot without the layer. */
 async function colourOf(part: { x: number; y: number; w: number; h: number }): Promise<Colour | null> {
@@ -104,9 +107,20 @@ async function colourOf(part: { x: number; y: number; w: number; h: number }): P
   return [r, g, b];
 }
 
+/** A point on the curve where the colour lies. */
+function point(of: CurveParam, colour: Colour): void {
+  const { pass, picking } = bench;
+  const points = valueAt(pass!.values[picking!] as Value<readonly CurvePoint[]>, bench.moment);
+  const more = withPointAt(points, placeOn(of, colour), of.over === 'hue');
+  if (!more) notices.say('The curve has a point there already, or as many as it can have.');
+  else bench.editLayer((project, at) => setPassValue(project, at, pass!.id, picking!, more));
+  bench.picking = null;
+}
+
 function keep(colour: Colour, adding: boolean): void {
   const { pass, layer, picking } = bench;
   if (!pass || !layer || !picking) return;
+  if (picked.value.kind === 'curve') return point(picked.value, colour);
   const old = valueAt(pass.values[picking] as Value<Colour[]>, bench.moment);
   const colours = adding && old.length < param.value.most ? [...old, colour] : [colour];
   const rounded = colours.map((c) =>

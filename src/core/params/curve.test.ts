@@ -1,7 +1,7 @@
-import { expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { kindOf } from './registry';
-import { curve, curveAt, isStraight, STRAIGHT, type CurvePoint } from './curve';
+import { curve, curveAt, isStraight, STRAIGHT, type CurvePoint, FLAT, placeOn, withPointAt } from './curve';
 
 const share = fc.integer({ min: 0, max: 1000 }).map((v) => v / 1000);
 const curves: fc.Arbitrary<CurvePoint[]> = fc
@@ -62,4 +62,23 @@ test('what is stored has points that ascend, at least two, all within the range'
       [1, 1.01],
     ]),
   ).toBe(false);
+});
+
+describe('a point picked by a colour', () => {
+  test('lies at its hue, brightness or channel, on the curve as it is', () => {
+    expect(placeOn({ over: 'hue' }, [0.1, 0.6, 0.1])).toBeCloseTo(1 / 3, 6);
+    expect(placeOn({ over: 'saturation' }, [0.8, 0.4, 0.4])).toBeCloseTo(0.5, 6);
+    expect(placeOn({}, [0.5, 0.5, 0.5])).toBeCloseTo(0.5, 6);
+    expect(placeOn({ tone: 'blue' }, [0.1, 0.2, 0.7])).toBe(0.7);
+    const more = withPointAt(FLAT, 1 / 3)!;
+    expect(more).toEqual([
+      [0, 0.5],
+      [0.333, 0.5],
+      [1, 0.5],
+    ]);
+    // a hue is held apart from those beside it, over the end of the circle too
+    expect(withPointAt(FLAT, 0.05, true)!.map(([at]) => at)).toEqual([0, 0.05, 0.14, 0.96, 1]);
+    // what is there twice would be no curve
+    expect(withPointAt(more, 0.334)).toBeNull();
+  });
 });

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { hermite, slopeAt } from '../base/monotone';
+import { lookOf } from '../picture/hue';
 import { defineKind, type Declared, type ParamBase } from './define';
 
 /** A point that a curve goes through: what comes in, and what becomes of it. */
@@ -42,6 +43,37 @@ export function curveAt(points: readonly CurvePoint[], x: number): number {
   const long = x1 - x0;
   const all = { n: points.length, at: (k: number) => points[k]![0], value: (k: number) => points[k]![1] };
   return hermite(y0, y1, slopeAt(all, i) * long, slopeAt(all, i + 1) * long, (x - x0) / long);
+}
+
+/** Where a colour lies along a curve: its own channel, or what the curve is over. @param colour display-encoded */
+export function placeOn(
+  { over, tone }: Pick<CurveParam, 'over' | 'tone'>,
+  colour: readonly [number, number, number],
+): number {
+  const { hue, saturation, luma } = lookOf(colour);
+  if (over) return { hue, saturation, brightness: luma }[over];
+  return tone ? colour[{ red: 0, green: 1, blue: 2 }[tone]]! : luma;
+}
+/** How far about a picked hue its neighbours are held, in turns. */
+const HELD = 0.09;
+/**
+ * The points with one more on the curve at a place; null when it has enough, or one is there already.
+ * @param hue it is a hue: what lies beside it is held as it is by two further points
+ */
+export function withPointAt(points: readonly CurvePoint[], place: number, hue = false): CurvePoint[] | null {
+  const inTurn = (x: number) => x - Math.floor(x);
+  const wanted = hue ? [place, inTurn(place - HELD), inTurn(place + HELD)] : [place];
+  let now: readonly CurvePoint[] = points;
+  for (const [i, at] of wanted.entries()) {
+    const x = Math.min(1, Math.max(0, Math.round(at * 1000) / 1000));
+    if (now.length >= MOST_POINTS || now.some(([from]) => Math.abs(from - x) < 2 * NEAREST)) {
+      if (i === 0) return null;
+      continue;
+    }
+    const to = Math.min(1, Math.max(0, Math.round(curveAt(points, x) * 1000) / 1000));
+    now = [...now, [x, to] as const].sort(([p], [q]) => p - q);
+  }
+  return [...now];
 }
 
 const share = z.number().min(0).max(1);

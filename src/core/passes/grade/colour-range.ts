@@ -1,8 +1,8 @@
 import { finishMatte } from '../../masks/finish';
 import { choice } from '../../params/choice';
-import type { Colour } from '../../params/define';
 import { number } from '../../params/number';
 import { samples } from '../../params/samples';
+import { lookOf } from '../../picture/hue';
 import { Picture } from '../../picture/picture';
 import { projectiveProduct } from '../../picture/matrix';
 import { definePass, type PassTools } from '../define';
@@ -60,22 +60,6 @@ const side = (group: string) => ({
 });
 const [inside, outside] = [side(INSIDE), side(OUTSIDE)];
 
-interface Look {
-  hue: number;
-  saturation: number;
-  luma: number;
-}
-/** Hue in turns, saturation and luma of a colour. */
-export function lookOf([r, g, b]: Colour): Look {
-  const most = Math.max(r, g, b);
-  const span = most - Math.min(r, g, b);
-  const six = span === 0 ? 0 : most === r ? (g - b) / span : most === g ? (b - r) / span + 2 : (r - g) / span + 4;
-  return {
-    hue: (((six / 6) % 1) + 1) % 1,
-    saturation: most > 0 ? span / most : 0,
-    luma: 0.2126 * r + 0.7152 * g + 0.0722 * b,
-  };
-}
 const ramp = (beyond: number, soft: number): number => Math.min(1, Math.max(0, 1 - beyond / Math.max(1e-4, soft)));
 const between = (v: number, all: readonly number[], spare: number, soft: number): number =>
   ramp(Math.max(0, Math.min(...all) - spare - v, v - Math.max(...all) - spare), soft);
