@@ -4,7 +4,7 @@ import { freezeHere, relateLayer, reverseLayer, type TimeRelation } from '../../
 import { groupOf } from '../../core/document/schema';
 import { parseQuantity } from '../../core/time/quantity';
 import { useBench } from '../stores/bench';
-import LooksSheet from '../panels/LooksSheet.vue';
+import LooksSheet from './LooksSheet.vue';
 import { TABLE_SIZES, useGradeFiles } from '../stores/grade-files';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';

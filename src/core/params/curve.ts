@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { hermite, slopeAt } from '../base/monotone';
-import { lookOf } from '../picture/hue';
+import { lookOf } from '../base/hue';
 import { defineKind, type Declared, type ParamBase } from './define';
 
 /** A point that a curve goes through: what comes in, and what becomes of it. */

@@ -2,7 +2,7 @@ import { finishMatte } from '../../masks/finish';
 import { choice } from '../../params/choice';
 import { number } from '../../params/number';
 import { samples } from '../../params/samples';
-import { lookOf } from '../../picture/hue';
+import { lookOf } from '../../base/hue';
 import { Picture } from '../../picture/picture';
 import { projectiveProduct } from '../../picture/matrix';
 import { definePass, type PassTools } from '../define';
