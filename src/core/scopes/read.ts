@@ -37,14 +37,20 @@ export function readScopes(data: Uint8ClampedArray | Uint8Array, w: number, h: n
   const tall = Math.sqrt(3) / 2;
   const [h0, h1, h2, h3] = histogram;
   const [w0, w1, w2, w3] = wave;
+  const starts = Int32Array.from({ length: w }, (_, x) => Math.floor((x * WAVE_COLUMNS) / w) * LEVELS);
   for (let y = 0, i = 0; y < h; y++) {
     for (let x = 0; x < w; x++, i += 4) {
-      const a = data[i + 3]! / 255;
-      const r = Math.round(data[i]! * a);
-      const g = Math.round(data[i + 1]! * a);
-      const b = Math.round(data[i + 2]! * a);
-      const l = Math.round(0.2126 * r + 0.7152 * g + 0.0722 * b);
-      const column = Math.floor((x * WAVE_COLUMNS) / w) * LEVELS;
+      let r = data[i]!;
+      let g = data[i + 1]!;
+      let b = data[i + 2]!;
+      const a = data[i + 3]!;
+      if (a < 255) {
+        r = Math.round((r * a) / 255);
+        g = Math.round((g * a) / 255);
+        b = Math.round((b * a) / 255);
+      }
+      const l = (0.2126 * r + 0.7152 * g + 0.0722 * b + 0.5) | 0;
+      const column = starts[x]!;
       h0[r]!++;
       h1[g]!++;
       h2[b]!++;
@@ -53,8 +59,8 @@ export function readScopes(data: Uint8ClampedArray | Uint8Array, w: number, h: n
       w1[column + g]!++;
       w2[column + b]!++;
       w3[column + l]!++;
-      const u = Math.round(half + (r - (g + b) / 2) * per);
-      const v = Math.round(half - (g - b) * tall * per);
+      const u = (half + (r - (g + b) / 2) * per + 0.5) | 0;
+      const v = (half - (g - b) * tall * per + 0.5) | 0;
       vector[v * VECTOR_SIDE + u]!++;
       if (r === 0 || g === 0 || b === 0) low++;
       if (r === 255 || g === 255 || b === 255) high++;
