@@ -4,27 +4,43 @@ import type { Scoped, ScopeApi } from './workers/scope.worker';
 /** Widest picture that is read; wider ones are thinned out, not averaged, so that no value is made up. */
 const WIDEST = 640;
 
+interface Thread {
+  api: Comlink.Remote<ScopeApi>;
+  terminate(): void;
+}
+const begin = (): Thread => {
+  const worker = new Worker(new URL('./workers/scope.worker.ts', import.meta.url), { type: 'module' });
+  return { api: Comlink.wrap<ScopeApi>(worker), terminate: () => worker.terminate() };
+};
+function thinned(bitmap: ImageBitmap): Promise<ImageBitmap> {
+  const by = Math.min(1, WIDEST / bitmap.width);
+  return createImageBitmap(bitmap, {
+    resizeWidth: Math.max(1, Math.round(bitmap.width * by)),
+    resizeHeight: Math.max(1, Math.round(bitmap.height * by)),
+    resizeQuality: 'pixelated',
+  });
+}
+
 /** The worker that reads scopes; begun when first asked, ended when nobody looks. */
 export class ScopeReader {
-  private worker: Worker | null = null;
-  private api: Comlink.Remote<ScopeApi> | null = null;
+  private thread: Thread | null = null;
+  private abandon: (() => void) | null = null;
 
-  async read(bitmap: ImageBitmap, warn: boolean): Promise<Scoped> {
-    if (!this.api) {
-      this.worker = new Worker(new URL('./workers/scope.worker.ts', import.meta.url), { type: 'module' });
-      this.api = Comlink.wrap<ScopeApi>(this.worker);
-    }
-    const { width, height } = bitmap;
-    const by = Math.min(1, WIDEST / width);
-    const own = await createImageBitmap(bitmap, {
-      resizeWidth: Math.max(1, Math.round(width * by)),
-      resizeHeight: Math.max(1, Math.round(height * by)),
-      resizeQuality: 'pixelated',
-    });
-    return this.api.read(Comlink.transfer(own, [own]), warn);
+  constructor(
+    private readonly make: () => Thread = begin,
+    private readonly small: (bitmap: ImageBitmap) => Promise<ImageBitmap> = thinned,
+  ) {}
+
+  /** One at a time. @returns null when the worker was ended meanwhile, which answers no more then */
+  async read(bitmap: ImageBitmap, warn: boolean): Promise<Scoped | null> {
+    const { api } = (this.thread ??= this.make());
+    const ended = new Promise<null>((resolve) => (this.abandon = () => resolve(null)));
+    const own = await this.small(bitmap);
+    return Promise.race([api.read(Comlink.transfer(own, [own]), warn), ended]);
   }
   rest(): void {
-    this.worker?.terminate();
-    this.worker = this.api = null;
+    this.thread?.terminate();
+    this.thread = null;
+    this.abandon?.();
   }
 }

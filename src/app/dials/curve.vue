@@ -28,16 +28,18 @@ const MARGIN = 5;
 const svg = ref<SVGSVGElement>();
 const bench = useBench();
 const scopes = useScopes();
-onMounted(() => scopes.lookers++);
-onBeforeUnmount(() => scopes.lookers--);
+/** It lies over values that the picture's histogram counts. */
+const counts = computed(() => !props.param.over || props.param.over === 'brightness');
+onMounted(() => counts.value && scopes.lookers++);
+onBeforeUnmount(() => counts.value && scopes.lookers--);
 /** How much of the shown picture lies at each value, behind the curve. */
 const counted = computed(() => {
-  const { over, tone } = props.param;
-  if (!scopes.reading || (over && over !== 'brightness')) return '';
-  const counts = scopes.reading.histogram[tone ? { red: 0, green: 1, blue: 2 }[tone] : 3]!;
-  const most = Math.max(1, ...counts.subarray(2, 254));
+  const { tone } = props.param;
+  if (!scopes.reading || !counts.value) return '';
+  const own = scopes.reading.histogram[tone ? { red: 0, green: 1, blue: 2 }[tone] : 3]!;
+  const most = Math.max(1, ...own.subarray(2, 254));
   const tops = Array.from({ length: 128 }, (_, i) => {
-    const tall = Math.min(1, (counts[2 * i]! + counts[2 * i + 1]!) / (2 * most));
+    const tall = Math.min(1, (own[2 * i]! + own[2 * i + 1]!) / (2 * most));
     return `L${x((i + 0.5) / 128).toFixed(1)} ${y(0.95 * tall).toFixed(1)}`;
   });
   return `M${x(0)} ${y(0)}${tops.join('')}L${x(1)} ${y(0)}Z`;

@@ -127,9 +127,9 @@ const PARTS = ['x', 'y', 'level'] as const;
       @focusin="chosen = name"
     >
       <div class="row" :title="paramOf(name).help">
-        <button class="name" :aria-expanded="chosen === name" @click="chosen = name">
+        <v-btn class="name" size="small" variant="text" :aria-expanded="chosen === name" @click="chosen = name">
           <span class="badge">{{ paramOf(name).mark }}</span> {{ paramOf(name).label }}
-        </button>
+        </v-btn>
         <IconButton
           :label="`Reset ${paramOf(name).label}`"
           :icon="mdiRestore"
@@ -202,15 +202,14 @@ text {
   align-items: center;
 }
 .name {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  min-height: 1.5rem;
+  justify-self: start;
+  padding: 0 4px;
 }
 .badge {
   display: inline-grid;
   place-items: center;
   width: 1.125rem;
+  margin-right: 6px;
   height: 1.125rem;
   border: 1px solid var(--line);
   border-radius: 50%;

@@ -40,6 +40,7 @@ export const useScopes = defineStore('scopes', () => {
       const bitmap = player.shown?.bitmap;
       if (!wanted.value || !bitmap?.width) return;
       const now = await reader.read(bitmap, warns.value);
+      if (!now || !wanted.value) return now?.warnings?.close();
       reading.value = now.reading;
       warnings.value?.close();
       warnings.value = now.warnings;
@@ -55,6 +56,7 @@ export const useScopes = defineStore('scopes', () => {
       if (wanted.value) return void read();
       reader.rest();
       reading.value = null;
+      warnings.value?.close();
       warnings.value = null;
     },
     { immediate: true },

@@ -15,7 +15,7 @@ import { useBench } from './bench';
 import { useNotices } from './notices';
 import { usePlayer } from './player';
 import { useProject } from './project';
-import { useTracking } from './tracking';
+import { useTracking, WEAK } from './tracking';
 
 export type Way = 'forward' | 'backward' | 'both';
 /** How far a run goes. */
@@ -69,10 +69,10 @@ export const useTrackRuns = defineStore('trackRuns', () => {
     const range = rangeOf(bench.shot);
     return tracking.frameOf(way > 0 ? range.to - 1 : range.from);
   }
-  /** The frame that a run begins on: that of the playhead where it is known, else the last sure one on the way to it, else the one on which it was drawn. */
+  /** The frame that a run begins on: that of the playhead where it is known well, else the last sure one on the way to it, else the one on which it was drawn. */
   function beginning(way: 1 | -1): number {
     const { samples, frame, track } = tracking;
-    if (sampleAt(samples, frame)) return frame;
+    if ((sampleAt(samples, frame)?.confidence ?? 0) >= WEAK) return frame;
     const { first, rows } = samples;
     const sure = rows.flatMap((row, i) =>
       row && row.confidence >= SURE && way * (frame - first - i) > 0 ? [first + i] : [],

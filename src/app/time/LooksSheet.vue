@@ -93,10 +93,17 @@ function choose(look: GradeLook): void {
       <v-card-text>
         <ul class="sheet">
           <li v-for="look in GRADE_LOOKS" :key="look.title">
-            <button class="tile" :disabled="store.readOnly || bench.layer?.locked" @click="choose(look)">
+            <v-btn
+              class="tile"
+              variant="text"
+              height="auto"
+              block
+              :disabled="store.readOnly || bench.layer?.locked"
+              @click="choose(look)"
+            >
               <span class="picture"><img v-if="pictures[look.title]" :src="pictures[look.title]" alt="" /></span>
               {{ look.title }}
-            </button>
+            </v-btn>
           </li>
         </ul>
         <p class="dim">
@@ -115,13 +122,14 @@ function choose(look: GradeLook): void {
   list-style: none;
 }
 .tile {
+  padding: 4px;
+  border: 1px solid transparent;
+}
+.tile :deep(.v-btn__content) {
   display: grid;
   gap: 4px;
   width: 100%;
-  padding: 4px;
   text-align: left;
-  border: 1px solid transparent;
-  border-radius: 3px;
 }
 .tile:hover,
 .tile:focus-visible {

@@ -1,5 +1,5 @@
 // What an automatic balance and exposure go by: what should be grey in a picture, and how its light lies.
-import { toDisplay, toLinear } from '../picture/light';
+import { LIGHT_OF_BYTE, toDisplay, toLinear } from '../picture/light';
 import { balanceMatrix, lightOf } from '../picture/white';
 
 type Triple = readonly [number, number, number];
@@ -13,7 +13,6 @@ export interface AutoReading {
   high: number;
 }
 
-const LIGHT = Float64Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
 /** Power of the mean that the search begins with: between the mean of all and the brightest. Source: Finlayson & Trezzi 2004. */
 const POWER = 5;
 /** Of the channels' spread below which a pixel counts as grey, once balanced; it narrows from round to round. */
@@ -36,9 +35,10 @@ export function readAutomatic(data: Uint8Array | Uint8ClampedArray, w: number, h
       const [r, g, b, a] = [data[i]!, data[i + 1]!, data[i + 2]!, data[i + 3]!];
       if (a < 250) continue;
       lumas.push(0.2126 * r + 0.7152 * g + 0.0722 * b);
-      sum += Math.log(1e-3 + 0.2126 * LIGHT[r]! + 0.7152 * LIGHT[g]! + 0.0722 * LIGHT[b]!);
+      sum += Math.log(1e-3 + 0.2126 * LIGHT_OF_BYTE[r]! + 0.7152 * LIGHT_OF_BYTE[g]! + 0.0722 * LIGHT_OF_BYTE[b]!);
       n++;
-      if (Math.min(r, g, b) >= DARKEST && Math.max(r, g, b) <= BRIGHTEST) pixels.push(LIGHT[r]!, LIGHT[g]!, LIGHT[b]!);
+      if (Math.min(r, g, b) >= DARKEST && Math.max(r, g, b) <= BRIGHTEST)
+        pixels.push(LIGHT_OF_BYTE[r]!, LIGHT_OF_BYTE[g]!, LIGHT_OF_BYTE[b]!);
     }
   if (n < 16) return null;
   lumas.sort((p, q) => p - q);

@@ -1,5 +1,5 @@
 // How soft and grainy a part of a picture is, and how bright: what something drawn needs in order to lie in it.
-import { toLinear } from '../picture/light';
+import { LIGHT_OF_BYTE } from '../picture/light';
 import type { Rect } from '../picture/rect';
 import type { Point } from '../track/motion';
 
@@ -24,7 +24,6 @@ const TILE = 8;
 /** A change of light 0…1 by the pixel below which nothing counts as an edge. */
 const FAINT = 0.01;
 
-const LIGHT = Float64Array.from({ length: 256 }, (_, i) => toLinear(i / 255));
 const quantile = (sorted: readonly number[], share: number): number =>
   sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
 
@@ -80,7 +79,7 @@ export function readSurface(
       if (a < 250 || !within(quad, box.x + x + 0.5, box.y + y + 0.5)) continue;
       inside[i] = 1;
       count++;
-      light += 0.2126 * LIGHT[r]! + 0.7152 * LIGHT[g]! + 0.0722 * LIGHT[b]!;
+      light += 0.2126 * LIGHT_OF_BYTE[r]! + 0.7152 * LIGHT_OF_BYTE[g]! + 0.0722 * LIGHT_OF_BYTE[b]!;
     }
   }
   if (!count) return null;
@@ -92,20 +91,20 @@ function grainOf(luma: Float32Array, inside: Uint8Array, w: number, h: number): 
   const tiles: number[] = [];
   for (let top = 1; top + TILE < h; top += TILE) {
     for (let left = 1; left + TILE < w; left += TILE) {
-      const left9: number[] = [];
+      const remains: number[] = [];
       for (let y = top; y < top + TILE; y++) {
         for (let x = left; x < left + TILE; x++) {
           const i = y * w + x;
           if (!inside[i] || !inside[i - w - 1] || !inside[i + w + 1]) continue;
           const at = (dx: number, dy: number) => luma[i + dx + dy * w]!;
           const corners = at(-1, -1) + at(1, -1) + at(-1, 1) + at(1, 1);
-          left9.push(Math.abs(corners - 2 * (at(0, -1) + at(-1, 0) + at(1, 0) + at(0, 1)) + 4 * at(0, 0)));
+          remains.push(Math.abs(corners - 2 * (at(0, -1) + at(-1, 0) + at(1, 0) + at(0, 1)) + 4 * at(0, 0)));
         }
       }
-      if (left9.length < (TILE * TILE) / 2) continue;
-      left9.sort((a, b) => a - b);
+      if (remains.length < (TILE * TILE) / 2) continue;
+      remains.sort((a, b) => a - b);
       // what clips has no noise to see
-      const mid = quantile(left9, 0.5);
+      const mid = quantile(remains, 0.5);
       if (mid > 0) tiles.push(mid);
     }
   }

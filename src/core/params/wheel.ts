@@ -8,8 +8,6 @@ export interface WheelParam extends ParamBase<Wheel> {
   default: Wheel;
   /** one letter for its handle on the ring */
   mark: string;
-  /** the one that shows the ring for all of them */
-  leads?: boolean;
 }
 export const wheel = (p: Omit<Declared<WheelParam>, 'default'>): WheelParam => ({
   kind: 'wheel',

@@ -46,7 +46,7 @@ export const wheels = definePass({
   ],
   help: 'Gives dark, middle and bright parts a colour and a level each, on one ring, so that you see how they stand to each other. Relatives: Tint by brightness, Tone.',
   params: {
-    lift: wheel({ label: 'Lift', mark: 'L', leads: true, help: 'The dark end: white stays where it is.' }),
+    lift: wheel({ label: 'Lift', mark: 'L', help: 'The dark end: white stays where it is.' }),
     gamma: wheel({ label: 'Gamma', mark: 'M', within: 'lift', help: 'The middle: both ends stay where they are.' }),
     gain: wheel({ label: 'Gain', mark: 'H', within: 'lift', help: 'The bright end: black stays where it is.' }),
     offset: wheel({ label: 'Offset', mark: 'A', within: 'lift', help: 'Everything alike.' }),
