@@ -4,6 +4,7 @@ import { rangeOf, setRange, toggleMarker } from '../../core/document/edits/marke
 import { slipLayer } from '../../core/document/edits/time';
 import type { PassId } from '../../core/document/schema';
 import { VIEWS, useBench } from '../stores/bench';
+import { useCompare } from '../stores/compare';
 import { useMasking } from '../stores/masking';
 import { useTracking } from '../stores/tracking';
 import { usePlayer } from '../stores/player';
@@ -146,6 +147,7 @@ export function shortcutTable(): Shortcut[] {
       does: `View: ${view.label}`,
       run: () => void (bench.view = view.name),
     })),
+    { keys: 'b', shown: 'B', does: 'Hold: the picture from before', run: () => useCompare().hold() },
     { keys: 'f', shown: 'F', does: 'Fit the picture into the viewer', run: () => void ask('fit') },
     { keys: 'Shift+f', shown: 'Shift+F', does: 'Fit the shot into the time panel', run: () => void ask('fit-time') },
     { keys: '+', shown: '+', does: 'Zoom in', run: () => void ask('zoom-in') },
@@ -200,15 +202,27 @@ export function useShortcuts(): void {
       ),
     );
   });
-  // a button that was clicked keeps no focus, so that Space plays instead of clicking it again
+  // a button that was clicked keeps no focus, so that Space plays instead of clicking it again; nor a choice that was made by pointer, so that letters are shortcuts again
+  let chosenAt = -Infinity;
   const letGo = (event: MouseEvent) => {
+    if (event.detail > 0 && (event.target as HTMLElement).closest('[role=option]')) chosenAt = event.timeStamp;
     const focused = document.activeElement;
     if (event.detail > 0 && focused instanceof HTMLButtonElement && !focused.closest('.v-overlay__content'))
       focused.blur();
   };
-  onMounted(() => addEventListener('click', letGo, true));
+  /** How long after a choice its list gives the focus back, at most. */
+  const CLOSES = 700;
+  const chosen = (event: FocusEvent) => {
+    const target = event.target as HTMLElement;
+    if (event.timeStamp - chosenAt < CLOSES && target.closest('.v-select')) target.blur();
+  };
+  onMounted(() => {
+    addEventListener('click', letGo, true);
+    addEventListener('focusin', chosen);
+  });
   onBeforeUnmount(() => {
     unbind();
     removeEventListener('click', letGo, true);
+    removeEventListener('focusin', chosen);
   });
 }

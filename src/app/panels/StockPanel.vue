@@ -7,6 +7,7 @@ import { rateLabel } from '../../core/time/rate';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
 import Waveform from '../controls/Waveform.vue';
+import { useCompare } from '../stores/compare';
 import { useImports } from '../stores/imports';
 import { useProject } from '../stores/project';
 import { MADE, stackMade, stackStock } from '../time/actions';
@@ -15,6 +16,7 @@ import LibraryList from './LibraryList.vue';
 
 const store = useProject();
 const imports = useImports();
+const compare = useCompare();
 const tab = ref<'stock' | 'library' | 'tracks'>('stock');
 const picker = ref<HTMLInputElement>();
 const relinkPicker = ref<HTMLInputElement>();
@@ -36,10 +38,14 @@ onBeforeUnmount(() => Object.values(posters.value).forEach((url) => URL.revokeOb
 const stock = computed(() => store.project?.stock ?? []);
 const missing = (item: Stock) => !store.media.has(item.id);
 
-function factsOf({ kind, facts }: Stock): string {
+function factsOf({ kind, facts, still: pinned }: Stock): string {
   const rate = facts.rate === 'variable' ? 'variable rate' : facts.rate ? rateLabel(facts.rate) : null;
   const seconds = facts.seconds === undefined ? null : `${facts.seconds.toFixed(1)} s`;
-  return [kind === 'image' ? 'still' : kind === 'sound' ? 'sound' : rate, seconds, facts.alpha ? 'alpha' : null]
+  return [
+    kind === 'image' ? (pinned ? 'pinned' : 'still') : kind === 'sound' ? 'sound' : rate,
+    seconds,
+    facts.alpha ? 'alpha' : null,
+  ]
     .filter(Boolean)
     .join(' · ');
 }
@@ -147,6 +153,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
               </template>
               <v-list>
                 <v-list-item title="Add to the shot" @click="stackStock(item)" />
+                <v-list-item v-if="item.still" title="Compare with it" @click="compare.withStill(item.id)" />
                 <v-list-item title="Link another file…" @click="relink(item)" />
                 <v-list-item
                   title="Delete, with its layers"

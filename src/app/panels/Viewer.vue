@@ -3,6 +3,7 @@ import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch,
 import { asks } from '../keyboard/shortcuts';
 import { isKeyed } from '../../core/document/edits/values';
 import { useBench } from '../stores/bench';
+import { useCompare } from '../stores/compare';
 import { useNotices } from '../stores/notices';
 import { useMasking } from '../stores/masking';
 import { useTracking } from '../stores/tracking';
@@ -11,6 +12,8 @@ import { stackStock } from '../time/actions';
 import { useProject } from '../stores/project';
 import { useScopes } from '../stores/scopes';
 import ClipStripes from '../viewer/ClipStripes.vue';
+import { beforePart } from '../viewer/before-part';
+import CompareBar from '../viewer/CompareBar.vue';
 import CompareDivider from '../viewer/CompareDivider.vue';
 import FramingTool from '../viewer/FramingTool.vue';
 import GripTool from '../viewer/GripTool.vue';
@@ -31,6 +34,7 @@ const PlaceHandles = defineAsyncComponent(() => import('../viewer/PlaceHandles.v
 const ValueGrips = defineAsyncComponent(() => import('../viewer/ValueGrips.vue'));
 
 const bench = useBench();
+const compare = useCompare();
 const masking = useMasking();
 const tracking = useTracking();
 const player = usePlayer();
@@ -40,11 +44,13 @@ const scopes = useScopes();
 const stage = ref<HTMLElement>();
 const after = ref<HTMLCanvasElement>();
 const before = ref<HTMLCanvasElement>();
-/** where before ends and after begins, a share of the picture's width */
-const divider = ref(0.5);
 
 const shot = computed(() => bench.shot!);
-const { width, scale, frame, seen, zoomTo, centreOn, wheel, dragPan } = useSight(stage, () => shot.value);
+const { width, scale, frame, seen, zoomTo, centreOn, wheel, dragPan } = useSight(
+  stage,
+  () => shot.value,
+  () => compare.on && compare.how === 'beside',
+);
 const box = computed(() => ({
   left: `${frame.value.x}px`,
   top: `${frame.value.y}px`,
@@ -74,6 +80,11 @@ const followed = computed(
   () => tracking.open && tracking.track && !player.playing && bench.layerHere && bench.size && !bench.framing,
 );
 const onPicture = computed(() => bench.view === 'picture' || bench.view === 'alone');
+/** The picture from before: cut off at the divider, or in the left half of the stage. */
+const beforeStyle = computed(() => {
+  if (compare.how === 'beside') return { left: `${frame.value.x - width.value / 2}px` };
+  return compare.divider ? { clipPath: beforePart(compare.divider, compare.share, frame.value) } : {};
+});
 const handles = computed(
   () =>
     !masking.open &&
@@ -156,26 +167,26 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       @dragover.prevent
       @drop="drop"
     >
-      <canvas v-if="tinted" ref="before" class="picture plain" :style="box" aria-hidden="true" />
-      <canvas
-        ref="after"
-        class="picture"
-        :class="{ over: tinted }"
-        :data-frame="player.shownFrame"
-        :aria-busy="player.stale && !player.playing"
-        :style="box"
-        role="img"
-        :aria-label="`Frame ${bench.frame} of ${shot.name}`"
-      />
-      <template v-if="bench.view === 'compare'">
+      <div :class="{ difference: compare.on && compare.how === 'difference' }">
+        <canvas v-if="tinted" ref="before" class="picture plain" :style="box" aria-hidden="true" />
         <canvas
-          ref="before"
-          class="picture plain"
-          :style="{ ...box, clipPath: `inset(0 ${(1 - divider) * 100}% 0 0)` }"
-          aria-hidden="true"
+          ref="after"
+          class="picture"
+          :class="{ over: tinted }"
+          :data-frame="player.shownFrame"
+          :aria-busy="player.stale && !player.playing"
+          :style="box"
+          role="img"
+          :aria-label="`Frame ${bench.frame} of ${shot.name}`"
         />
-        <CompareDivider v-model="divider" :frame="frame" />
-      </template>
+        <div v-if="compare.on" :class="{ half: compare.how === 'beside' }">
+          <canvas ref="before" class="picture plain" :style="[box, beforeStyle]" aria-hidden="true" />
+          <span v-if="compare.how === 'beside'" class="tag">{{ compare.named }}</span>
+        </div>
+      </div>
+      <span v-if="compare.on && compare.how === 'beside'" class="tag">after</span>
+      <CompareBar v-if="compare.on" />
+      <CompareDivider v-if="compare.divider" v-model="compare.share" :way="compare.divider" :frame="frame" />
       <FramingTool v-if="handles && bench.framing" :frame="frame" />
       <PlaceHandles
         v-if="handles && bench.chosen === 'place' && !bench.framing && !bench.layer?.place.framing"
@@ -238,6 +249,42 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
   position: absolute;
   will-change: transform; /* a layer of its own: what lies around it is not drawn anew with every frame */
   background: repeating-conic-gradient(#8a8a8a 0 25%, #777 0 50%) 0 0 / 16px 16px;
+}
+/* what differs, eight times as bright */
+.difference {
+  position: absolute;
+  inset: 0;
+  background: #000;
+  isolation: isolate;
+  filter: brightness(8);
+}
+.difference .picture {
+  background: none;
+}
+.difference .plain {
+  mix-blend-mode: difference;
+}
+/* above handles that reach over */
+.half {
+  position: absolute;
+  inset: 0 50% 0 0;
+  z-index: 1;
+  overflow: hidden;
+  background: var(--surround);
+  border-right: 1px solid var(--brass);
+}
+.tag {
+  position: absolute;
+  bottom: 6px;
+  right: 8px;
+  padding: 1px 6px;
+  background: rgb(0 0 0 / 65%);
+  color: #fff;
+  font-size: 0.6875rem;
+}
+.half .tag {
+  right: auto;
+  left: 8px;
 }
 /* above the canvas that it tints, without the checks of clear places */
 .over {

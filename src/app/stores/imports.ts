@@ -27,8 +27,8 @@ export const useImports = defineStore('imports', () => {
   const cancelled = new Set<number>();
   let last = 0;
 
-  /** Imports several files, one after the other. @returns what became stock */
-  async function take(files: readonly File[]): Promise<Stock[]> {
+  /** Imports several files, one after the other. @param still of which frame they are pictures @returns what became stock */
+  async function take(files: readonly File[], still?: Stock['still']): Promise<Stock[]> {
     if (store.readOnly) {
       useNotices().say(
         'This project is open in another tab, so nothing can be imported here. Close the other tab first.',
@@ -43,13 +43,13 @@ export const useImports = defineStore('imports', () => {
     jobs.value.push(...queue.map((entry) => entry.job));
     const out: Stock[] = [];
     for (const { file, job } of queue) {
-      const stock = await attempt(file, job.id);
+      const stock = await attempt(file, job.id, still);
       if (stock) out.push(stock);
     }
     return out;
   }
 
-  async function attempt(file: File, id: number, replaces?: StockId): Promise<Stock | null> {
+  async function attempt(file: File, id: number, still?: Stock['still'], replaces?: StockId): Promise<Stock | null> {
     const update = (change: Partial<ImportJob>) => {
       jobs.value = jobs.value.map((job) => (job.id === id ? { ...job, ...change } : job));
     };
@@ -80,6 +80,7 @@ export const useImports = defineStore('imports', () => {
         kind,
         facts,
         line: [],
+        ...(still && { still }),
       };
       store.edit(replaces ? relinkStock(project, replaces, { file: stock.file, kind, facts }) : addStock(stock));
       jobs.value = jobs.value.filter((job) => job.id !== id);
@@ -94,7 +95,7 @@ export const useImports = defineStore('imports', () => {
   async function relink(stock: StockId, file: File): Promise<void> {
     const id = ++last;
     jobs.value.push({ id, name: file.name, share: 0, problem: null });
-    await attempt(file, id, stock);
+    await attempt(file, id, undefined, stock);
   }
 
   function dismiss(id: number): void {

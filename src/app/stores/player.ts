@@ -14,6 +14,7 @@ import { AHEAD, PLAYED } from '../../engine/wishes';
 import { Ahead } from '../playback/ahead';
 import { viewPlan } from '../../core/plan/looks';
 import { GROUND_COLOURS, useBench } from './bench';
+import { useCompare } from './compare';
 import { latestOnly } from '../base/latest';
 import { useNotices } from './notices';
 import { useProject } from './project';
@@ -31,6 +32,7 @@ const TOLD_EVERY = 120;
 /** Shows the current frame, plays, and keeps frames ahead of the playhead ready. */
 export const usePlayer = defineStore('player', () => {
   const bench = useBench();
+  const compare = useCompare();
   const store = useProject();
   const notices = useNotices();
 
@@ -97,7 +99,16 @@ export const usePlayer = defineStore('player', () => {
     const named = view === 'alone' ? bench.ground.alone : '';
     const ground = named === 'below' ? named : (GROUND_COLOURS[named] ?? null);
     const plan = viewPlan(
-      { project, shot, layer, pass: bench.pass?.id ?? null, view, ground, reduction: reduction.value },
+      {
+        project,
+        shot,
+        layer,
+        pass: bench.pass?.id ?? null,
+        against: compare.against,
+        view,
+        ground,
+        reduction: reduction.value,
+      },
       frame,
       side,
     );
@@ -157,7 +168,7 @@ export const usePlayer = defineStore('player', () => {
       try {
         engine ??= await useEngine();
         const frame = bench.frame;
-        const plan = planOf(frame);
+        const plan = planOf(frame, compare.held ? 'before' : 'after');
         const plain = bench.view === 'compare' || tinted.value ? planOf(frame, 'before') : null;
         const next = plan && (await engine.frame(plan, look.value));
         before.value = plain && (await engine.frame(plain, 'picture'));
@@ -206,7 +217,7 @@ export const usePlayer = defineStore('player', () => {
       () => bench.view,
       () => bench.layerId,
       () => bench.shotId,
-      () => (bench.view === 'compare' ? bench.chosen : null),
+      () => (bench.view === 'compare' ? `${bench.chosen} ${compare.against}` : null),
       () => `${bench.ground.alone} ${bench.ground.matte}`,
       reduction,
       part,
@@ -217,6 +228,10 @@ export const usePlayer = defineStore('player', () => {
       if (!playing.value) void refresh();
       restAndFill();
     },
+  );
+  watch(
+    () => compare.held,
+    () => playing.value || void refresh(),
   );
   watch(
     () => bench.frame,

@@ -1,20 +1,31 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import {
   mdiCrosshairsGps,
+  mdiEyeArrowLeftOutline,
   mdiFitToScreenOutline,
   mdiMagnifyMinusOutline,
   mdiMagnifyPlusOutline,
+  mdiPinOutline,
   mdiVectorCurve,
 } from '@mdi/js';
 import IconButton from '../controls/IconButton.vue';
 import { GROUNDS, useBench, VIEWS } from '../stores/bench';
+import { useCompare } from '../stores/compare';
+import { pinFrame } from '../stores/stills';
 
 /** What the viewer shows, on what, and how large. */
 defineProps<{ scale: number }>();
 const emit = defineEmits<{ zoom: [to: number | null]; edge: [] }>();
 const readout = defineModel<boolean>('readout', { required: true });
 const bench = useBench();
+const compare = useCompare();
+const pinning = ref(false);
+async function pin(): Promise<void> {
+  pinning.value = true;
+  await pinFrame();
+  pinning.value = false;
+}
 const judged = computed(() => (bench.view === 'alone' || bench.view === 'matte' ? bench.view : null));
 </script>
 
@@ -37,6 +48,20 @@ const judged = computed(() => (bench.view === 'alone' || bench.view === 'matte' 
       </select>
     </span>
     <span class="right">
+      <IconButton
+        label="Pin this frame, to compare others with it"
+        :icon="mdiPinOutline"
+        :disabled="!bench.shot?.layers.length || pinning"
+        @click="pin"
+      />
+      <IconButton
+        label="Hold to see the picture from before"
+        keys="B"
+        :icon="mdiEyeArrowLeftOutline"
+        :pressed="compare.held"
+        @pointerdown="compare.hold()"
+        @keydown.space.prevent="compare.hold()"
+      />
       <IconButton
         label="Pixel values under the pointer"
         :icon="mdiCrosshairsGps"

@@ -10,15 +10,22 @@ const STEP = 64;
 /** Stage pixels left free around a fitted picture, both sides together. */
 const MARGIN = 16;
 
-/** Where the picture of a shot lies in the stage: fitted, or zoomed and shifted by hand. */
-export function useSight(stage: Ref<HTMLElement | undefined>, shot: () => { width: number; height: number }) {
+/** Where the picture of a shot lies in the stage: fitted, or zoomed and shifted by hand. @param beside true while it has the right half of the stage only */
+export function useSight(
+  stage: Ref<HTMLElement | undefined>,
+  shot: () => { width: number; height: number },
+  beside: () => boolean,
+) {
   const { width, height } = useElementSize(stage);
+  /** where the room for it begins, and how wide that is */
+  const left = computed(() => (beside() ? width.value / 2 : 0));
+  const wide = computed(() => width.value - left.value);
   /** null = fitted */
   const zoom = ref<number | null>(null);
   const pan = ref({ x: 0, y: 0 });
 
   const fitted = computed(() =>
-    Math.max(0.02, Math.min((width.value - MARGIN) / shot().width, (height.value - MARGIN) / shot().height)),
+    Math.max(0.02, Math.min((wide.value - MARGIN) / shot().width, (height.value - MARGIN) / shot().height)),
   );
   const scale = computed(() => zoom.value ?? fitted.value);
   const frame = computed<ViewFrame>(() => {
@@ -26,7 +33,7 @@ export function useSight(stage: Ref<HTMLElement | undefined>, shot: () => { widt
     return {
       ...size,
       scale: scale.value,
-      x: Math.round((width.value - size.width) / 2 + pan.value.x),
+      x: Math.round(left.value + (wide.value - size.width) / 2 + pan.value.x),
       y: Math.round((height.value - size.height) / 2 + pan.value.y),
     };
   });
@@ -37,12 +44,11 @@ export function useSight(stage: Ref<HTMLElement | undefined>, shot: () => { widt
     const whole = { x: 0, y: 0, w: shot().width, h: shot().height };
     const first = (v: number) => Math.floor((v - STEP / 2) / STEP) * STEP;
     const last = (v: number) => Math.ceil((v + STEP / 2) / STEP) * STEP;
-    const [left, top] = [first(-x / scale), first(-y / scale)];
+    const from = { x: first((left.value - x) / scale), y: first(-y / scale) };
     const around = {
-      x: left,
-      y: top,
-      w: last((width.value - x) / scale) - left,
-      h: last((height.value - y) / scale) - top,
+      ...from,
+      w: last((width.value - x) / scale) - from.x,
+      h: last((height.value - y) / scale) - from.y,
     };
     const part = intersect(around, whole);
     const next = !width.value || isEmpty(part) || sameRect(part, whole) ? null : part;
@@ -51,14 +57,14 @@ export function useSight(stage: Ref<HTMLElement | undefined>, shot: () => { widt
   });
 
   /** @param next null fits @param at the place in the stage that stays where it is; without one, the middle */
-  function zoomTo(next: number | null, at = { x: width.value / 2, y: height.value / 2 }): void {
+  function zoomTo(next: number | null, at = { x: left.value + wide.value / 2, y: height.value / 2 }): void {
     const old = frame.value;
     const inside = { x: (at.x - old.x) / old.scale, y: (at.y - old.y) / old.scale };
     zoom.value = next === null ? null : Math.min(16, Math.max(0.05, next));
     if (next === null) pan.value = { x: 0, y: 0 };
     else {
       pan.value = {
-        x: at.x - inside.x * scale.value - (width.value - shot().width * scale.value) / 2,
+        x: at.x - inside.x * scale.value - left.value - (wide.value - shot().width * scale.value) / 2,
         y: at.y - inside.y * scale.value - (height.value - shot().height * scale.value) / 2,
       };
     }

@@ -99,6 +99,8 @@ export const stockSchema = z
     facts: factsSchema,
     /** passes of its own, seen wherever it is used */
     line: z.array(passSchema).max(50),
+    /** a frame of a shot that was pinned, to compare others with; the shot's name then */
+    still: z.object({ shot: name, frame: framesSchema }).strict().optional(),
   })
   .strict();
 export type Stock = z.infer<typeof stockSchema>;

@@ -1,9 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
 import { newPass } from '../document/edits/passes';
-import type { LayerId, PassId } from '../document/schema';
+import type { LayerId, PassId, StockId } from '../document/schema';
 import { still } from '../base/value';
-import { colourSource, layerOf, projectOf, SHOT } from '../testing/documents';
-import { onNothing, planAlone, planBefore, planWithout, sourcePlan, viewPlan, type Viewed } from './looks';
+import { clipStock, colourSource, layerOf, projectOf, SHOT } from '../testing/documents';
+import {
+  type Against,
+  onNothing,
+  planAlone,
+  planBefore,
+  planWithout,
+  sourcePlan,
+  viewPlan,
+  type Viewed,
+} from './looks';
 
 const blur = newPass('blur' as PassId, 'blur');
 const project = projectOf([
@@ -48,6 +57,27 @@ describe('what a view shows', () => {
   test('its matte is judged by itself; without any pass on the side before', () => {
     expect(layers({ view: 'matte' })).toEqual(['captain']);
     expect(viewPlan(viewed({ view: 'matte' }), 0, 'before')!.layers[0]!.passes).toEqual([]);
+  });
+
+  test('before is otherwise the layer without its grade, or a still, fitted into the shot and seen whole', () => {
+    const graded = {
+      ...project.shots[0]!.layers[1]!,
+      shown: true,
+      passes: [newPass('tone' as PassId, 'tone'), blur, newPass('wheels' as PassId, 'wheels')],
+    };
+    const still = { ...clipStock('pinned', 640, 200), kind: 'image' as const };
+    const seen = { ...projectOf([graded]), stock: [still] };
+    const before = (against: Against) =>
+      viewPlan(viewed({ project: seen, view: 'compare', against, reduction: 1 }), 0, 'before');
+    expect(before('grade')!.layers[0]!.passes.map(({ id }) => id)).toEqual(['blur']);
+    const plan = before(still.id)!;
+    const { width, height } = seen.shots[0]!;
+    expect([plan.width, plan.height]).toEqual([width, height]);
+    const [a, b, c, d, e, f] = plan.layers[0]!.matrix;
+    const fitted = Math.min(width / 640, height / 200);
+    expect([a, b, c, d]).toEqual([fitted, 0, 0, fitted]);
+    expect([e, f]).toEqual([(width - 640 * fitted) / 2, (height - 200 * fitted) / 2]);
+    expect(before('gone' as StockId)).toBeNull();
   });
 
   test('a shot that is gone shows nothing', () => {

@@ -1,9 +1,14 @@
 // Plans of what is looked at other than the shot as it is: a layer by itself, the shot without one, a line up to one of its passes.
-import { withShot } from '../document/find';
-import type { Layer, LayerId, Pass, PassId, Project, Shot, ShotId } from '../document/schema';
+import { newLayer, stockSource } from '../document/edits/layers';
+import { sourceSize, withShot } from '../document/find';
+import type { Layer, LayerId, Pass, PassId, Project, Shot, ShotId, StockId } from '../document/schema';
+import { passOf } from '../passes/registry';
 import { planFrame, planLayer } from './plan';
 import type { AlonePlan, FramePlan } from './types';
 import type { Reduction } from '../time/moment';
+
+/** What the picture is compared with: itself without the chosen pass, or without any grade of the chosen layer, or a still. */
+export type Against = 'pass' | 'grade' | StockId;
 
 /** What of a project is looked at, and how. */
 export interface Viewed {
@@ -12,6 +17,8 @@ export interface Viewed {
   layer: LayerId | null;
   /** left out on the side before */
   pass: PassId | null;
+  /** what the side before is otherwise: the layer without its grade, or a picture of the stock */
+  against?: Against;
   view: 'picture' | 'matte' | 'relief' | 'compare' | 'alone';
   /** what the layer alone is seen on: a flat colour, the layers below, or nothing */
   ground: readonly [number, number, number] | 'below' | null;
@@ -20,14 +27,18 @@ export interface Viewed {
 
 /** The plan of a frame as a view shows it; null when the shot is gone. @param side before the chosen pass (or all passes, when the layer is judged by itself), or after */
 export function viewPlan(
-  { project, shot: id, layer, pass, view, ground, reduction }: Viewed,
+  { project, shot: id, layer, pass, against = 'pass', view, ground, reduction }: Viewed,
   frame: number,
   side: 'after' | 'before' = 'after',
 ): FramePlan | null {
   const shot = project.shots.find((item) => item.id === id);
   if (!shot) return null;
-  if (view === 'picture' || view === 'compare')
-    return planFrame(project, id, frame, { reduction, without: side === 'before' && pass ? pass : undefined });
+  if (view === 'picture' || view === 'compare') {
+    if (side === 'after') return planFrame(project, id, frame, { reduction });
+    if (against === 'grade') return planFrame(withoutGrade(project, shot, layer), id, frame, { reduction });
+    if (against !== 'pass') return stillPlan(project, shot, against, reduction);
+    return planFrame(project, id, frame, { reduction, without: pass ?? undefined });
+  }
   const below = ground === 'below';
   const seen = (item: Layer): Layer => ({
     ...item,
@@ -96,3 +107,24 @@ export function planWithout(
 
 /** The project with nothing behind a shot's layers. */
 export const onNothing = (project: Project, shot: Shot): Project => withShot(project, { ...shot, background: null });
+
+/** The project with no pass of the grade on a layer of a shot. */
+function withoutGrade(project: Project, shot: Shot, layer: LayerId | null): Project {
+  const plain = (item: Layer): Layer => ({
+    ...item,
+    passes: item.passes.filter((pass) => passOf(pass.type)?.group !== 'grade'),
+  });
+  return withShot(project, { ...shot, layers: shot.layers.map((item) => (item.id === layer ? plain(item) : item)) });
+}
+
+/** A picture of the stock by itself, fitted into a shot; null when it is not in the project. */
+export function stillPlan(project: Project, shot: Shot, stock: StockId, reduction: Reduction): FramePlan | null {
+  const item = project.stock.find(({ id }) => id === stock);
+  if (!item) return null;
+  const layer = newLayer('still' as LayerId, item.name, stockSource(stock), { start: 0, length: 1 });
+  const size = sourceSize(project, shot, layer);
+  if (!size) return null;
+  const fitted = Math.min(shot.width / size.w, shot.height / size.h);
+  layer.place.scale = { still: [fitted, fitted] };
+  return planFrame(withShot(project, { ...shot, background: null, layers: [layer] }), shot.id, 0, { reduction });
+}
