@@ -1,5 +1,6 @@
 import * as Comlink from 'comlink';
-import type { Scoped, ScopeApi } from './workers/scope.worker';
+import type { Rect } from '../core/picture/rect';
+import type { ScopeQuestion, Scoped, ScopeApi } from './workers/scope.worker';
 
 /** Widest picture that is read; wider ones are thinned out, not averaged, so that no value is made up. */
 const WIDEST = 640;
@@ -21,6 +22,13 @@ function thinned(bitmap: ImageBitmap): Promise<ImageBitmap> {
   });
 }
 
+const scaled = ({ x, y, w, h }: Rect, by: number, down: number): Rect => ({
+  x: x * by,
+  y: y * down,
+  w: w * by,
+  h: h * down,
+});
+
 /** The worker that reads scopes; begun when first asked, ended when nobody looks. */
 export class ScopeReader {
   private thread: Thread | null = null;
@@ -31,12 +39,14 @@ export class ScopeReader {
     private readonly small: (bitmap: ImageBitmap) => Promise<ImageBitmap> = thinned,
   ) {}
 
-  /** One at a time. @returns null when the worker was ended meanwhile, which answers no more then */
-  async read(bitmap: ImageBitmap, warn: boolean): Promise<Scoped | null> {
+  /** One at a time. @param question its part in pixels of the bitmap @returns null when the worker was ended meanwhile, which answers no more then */
+  async read(bitmap: ImageBitmap, question: ScopeQuestion = {}): Promise<Scoped | null> {
     const { api } = (this.thread ??= this.make());
     const ended = new Promise<null>((resolve) => (this.abandon = () => resolve(null)));
     const own = await this.small(bitmap);
-    return Promise.race([api.read(Comlink.transfer(own, [own]), warn), ended]);
+    const { part, ...rest } = question;
+    const asked = part ? { ...rest, part: scaled(part, own.width / bitmap.width, own.height / bitmap.height) } : rest;
+    return Promise.race([api.read(Comlink.transfer(own, [own]), asked), ended]);
   }
   rest(): void {
     this.thread?.terminate();

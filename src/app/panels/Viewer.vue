@@ -25,6 +25,7 @@ import ReliefMarks from '../viewer/ReliefMarks.vue';
 import MotionPath from '../viewer/MotionPath.vue';
 import PickTool from '../viewer/PickTool.vue';
 import PixelReadout from '../viewer/PixelReadout.vue';
+import ScopePart from '../viewer/ScopePart.vue';
 import ViewBar from '../viewer/ViewBar.vue';
 import type { ShownFrame } from '../../engine/types';
 import { useEdges } from '../viewer/edge-places';
@@ -208,6 +209,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       <component :is="maskTool" v-if="shaping" :key="masking.maskId!" :frame="frame" />
       <TrackTool v-if="followed && onPicture" :key="tracking.trackId!" :frame="frame" />
       <ClipStripes v-if="scopes.warns && scopes.warnings && onPicture && !player.shown?.part" :frame="frame" />
+      <ScopePart v-if="scopes.open && scopes.of === 'part' && onPicture && !player.playing" :frame="frame" />
       <PickTool v-if="bench.picking" :frame="frame" />
       <ReliefMarks
         v-if="bench.view === 'relief' && player.shown?.check"

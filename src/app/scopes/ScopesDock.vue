@@ -2,12 +2,16 @@
 import { computed, ref } from 'vue';
 import { mdiArrowExpand, mdiClose } from '@mdi/js';
 import IconButton from '../controls/IconButton.vue';
+import { useBench } from '../stores/bench';
 import { SCOPES, useScopes, type ScopeKind, type WaveKind } from '../stores/scopes';
+import MeanColour from './MeanColour.vue';
 import ScopeView from './ScopeView.vue';
 
 /** The scopes under the dials: one at a time, or all of them large. */
 const scopes = useScopes();
+const bench = useBench();
 const large = ref(false);
+const reading = computed(() => (bench.shot?.layers.length && scopes.reading?.pixels ? scopes.reading : null));
 const CHOICES = [
   { value: 'waveform luma', title: 'How bright where' },
   { value: 'waveform parade', title: 'How bright where, channels side by side' },
@@ -35,18 +39,25 @@ const choice = computed({
       <IconButton v-if="scopes.open" label="All scopes, large" :icon="mdiArrowExpand" @click="large = true" />
     </header>
     <template v-if="scopes.open">
-      <v-select v-model="choice" label="Scope" :items="CHOICES" />
-      <ScopeView v-if="scopes.reading" :kind="scopes.kind" :waves="scopes.waves" :reading="scopes.reading" />
-      <p v-else class="dim">Nothing is shown yet.</p>
+      <div class="choices">
+        <v-select v-model="choice" label="Scope" :items="CHOICES" />
+        <v-select v-model="scopes.of" label="Of" :items="scopes.things" />
+      </div>
+      <template v-if="reading">
+        <ScopeView :kind="scopes.kind" :waves="scopes.waves" :reading="reading" />
+        <MeanColour :mean="reading.mean" />
+      </template>
+      <p v-else class="dim">There is nothing of it on this frame.</p>
     </template>
     <v-dialog v-model="large" max-width="64rem" aria-label="Scopes">
-      <v-card v-if="scopes.reading" title="Scopes">
+      <v-card v-if="reading" title="Scopes">
         <template #append><IconButton label="Close" :icon="mdiClose" @click="large = false" /></template>
         <v-card-text class="all">
           <div v-for="scope in SCOPES" :key="scope.kind">
             <p class="panel-title">{{ scope.title }}</p>
-            <ScopeView :kind="scope.kind" :waves="scopes.waves" :reading="scopes.reading" />
+            <ScopeView :kind="scope.kind" :waves="scopes.waves" :reading="reading" />
           </div>
+          <MeanColour :mean="reading.mean" />
         </v-card-text>
       </v-card>
     </v-dialog>
@@ -65,6 +76,11 @@ header {
   gap: 6px;
   align-items: center;
   justify-content: space-between;
+}
+.choices {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
 }
 .all {
   display: grid;

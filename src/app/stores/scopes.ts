@@ -1,11 +1,20 @@
 import { defineStore } from 'pinia';
-import { useStorage } from '@vueuse/core';
+import { StorageSerializers, useStorage } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { VECTOR_SIDE, type ScopeReading } from '../../core/scopes/read';
+import type { MaskId } from '../../core/document/mask';
+import { newPass } from '../../core/document/edits/passes';
+import type { Pass, PassId } from '../../core/document/schema';
+import type { Rect } from '../../core/picture/rect';
+import { planAlone } from '../../core/plan/looks';
+import { useEngine } from '../../engine/client';
 import { ScopeReader } from '../../engine/scopes';
+import type { ScopeQuestion } from '../../engine/workers/scope.worker';
 import { latestOnly } from '../base/latest';
 import { useNotices } from './notices';
+import { useBench } from './bench';
 import { usePlayer } from './player';
+import { useProject } from './project';
 
 /** The names of scopes by what they answer. */
 export const SCOPES = [
@@ -16,11 +25,21 @@ export const SCOPES = [
 export type ScopeKind = (typeof SCOPES)[number]['kind'];
 export type WaveKind = 'luma' | 'parade' | 'overlay';
 
+export type ScopedThing = 'picture' | 'part' | 'layer' | MaskId;
+
+/** A pass that leaves only what one mask covers. */
+function limit(mask: MaskId): Pass {
+  const pass = newPass('scoped' as PassId, 'mask');
+  return { ...pass, values: { ...pass.values, masks: { still: [mask] } } };
+}
+
 /** Points of the vector that are worth drawing as a cloud. */
 const CLOUD = 220;
 
 /** What scopes read from the frame that is shown, while one of them is open. */
 export const useScopes = defineStore('scopes', () => {
+  const bench = useBench();
+  const store = useProject();
   const player = usePlayer();
   const notices = useNotices();
   const open = useStorage('jackplane scopes', false);
@@ -31,15 +50,65 @@ export const useScopes = defineStore('scopes', () => {
   const reading = shallowRef<ScopeReading | null>(null);
   const warnings = shallowRef<ImageBitmap | null>(null);
   const reader = new ScopeReader();
+  /** a colour that others are compared with, display-encoded 0…1 */
+  const pinned = useStorage<readonly [number, number, number] | null>('jackplane pinned colour', null, undefined, {
+    serializer: StorageSerializers.object,
+  });
   /** how many others look at the cloud of colours */
   const lookers = ref(0);
   const wanted = computed(() => open.value || warns.value || lookers.value > 0);
 
+  /** what they look at: the picture, a part of it, the chosen layer, or that inside one of its masks */
+  const of = ref<ScopedThing>('picture');
+  const things = computed(() => [
+    { value: 'picture', title: 'the whole picture' },
+    { value: 'part', title: 'a part of the picture' },
+    ...(bench.size ? [{ value: 'layer', title: `${bench.layer!.name} alone` }] : []),
+    ...(bench.size ? bench.layer!.masks : []).map((mask) => ({ value: mask.id, title: `inside ${mask.name}` })),
+  ]);
+  watch(things, (list) => {
+    if (!list.some(({ value }) => value === of.value)) of.value = 'picture';
+  });
+  /** the part, in pixels of the shot */
+  const part = ref<Rect>({ x: 0, y: 0, w: 0, h: 0 });
+  watch([of, () => bench.shot?.id], () => {
+    const { shot } = bench;
+    if (!shot || of.value !== 'part') return;
+    const { x, y, w, h } = part.value;
+    if (w > 0 && x + w <= shot.width && y + h <= shot.height) return;
+    const [wide, tall] = [Math.round(shot.width / 8), Math.round(shot.height / 8)];
+    part.value = { x: Math.round((shot.width - wide) / 2), y: Math.round((shot.height - tall) / 2), w: wide, h: tall };
+  });
+
+  /** What is to be looked at, and what of it. */
+  async function looked(): Promise<{ bitmap: ImageBitmap; question: ScopeQuestion } | null> {
+    const { shown } = player;
+    if (!shown) return null;
+    const warn = warns.value;
+    if (of.value === 'picture') return { bitmap: shown.bitmap, question: { warn } };
+    if (of.value === 'part') {
+      const by = 1 / player.reduction;
+      const { x, y, w, h } = part.value;
+      const [left, top] = [shown.part?.x ?? 0, shown.part?.y ?? 0];
+      return {
+        bitmap: shown.bitmap,
+        question: { warn, part: { x: x * by - left, y: y * by - top, w: w * by, h: h * by } },
+      };
+    }
+    const { shot, layer } = bench;
+    if (!shot || !layer) return null;
+    const limits = of.value === 'layer' ? [] : [limit(of.value)];
+    const plan = planAlone(store.current(), shot, layer, player.shownFrame, player.reduction, [
+      ...layer.passes,
+      ...limits,
+    ]);
+    return { bitmap: (await (await useEngine()).frame(plan, 'picture')).bitmap, question: { warn, solid: true } };
+  }
+
   const read = latestOnly(
     async () => {
-      const bitmap = player.shown?.bitmap;
-      if (!wanted.value || !bitmap?.width) return;
-      const now = await reader.read(bitmap, warns.value);
+      if (!wanted.value) return;
+      const now = await looked().then((what) => (what?.bitmap.width ? reader.read(what.bitmap, what.question) : null));
       if (!now || !wanted.value) return now?.warnings?.close();
       reading.value = now.reading;
       warnings.value?.close();
@@ -51,7 +120,7 @@ export const useScopes = defineStore('scopes', () => {
     },
   );
   watch(
-    [() => player.shown, wanted, warns],
+    [() => player.shown, wanted, warns, of, part],
     () => {
       if (wanted.value) return void read();
       reader.rest();
@@ -83,5 +152,5 @@ export const useScopes = defineStore('scopes', () => {
       .slice(0, CLOUD);
   });
 
-  return { open, kind, waves, warns, reading, warnings, cloud, lookers };
+  return { of, things, part, pinned, open, kind, waves, warns, reading, warnings, cloud, lookers };
 });

@@ -53,7 +53,7 @@ watch([() => props.pointer, () => bench.frame, () => store.project], readSoon, {
 <style scoped>
 .readout {
   position: absolute;
-  left: 8px;
+  right: 8px;
   top: 8px;
   padding: 3px 8px;
   background: rgb(20 20 20 / 88%);

@@ -5,7 +5,7 @@ import { projectiveProduct as product, type Projective } from './matrix';
 type Triple = readonly [number, number, number];
 
 /** Linear BT.709 → CIE XYZ, and back. Source: IEC 61966-2-1. */
-const TO_XYZ: Projective = [
+export const TO_XYZ: Projective = [
   0.4123908, 0.35758434, 0.18048079, 0.21263901, 0.71516868, 0.07219232, 0.01933082, 0.11919478, 0.95053215,
 ];
 const FROM_XYZ: Projective = [

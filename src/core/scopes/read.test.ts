@@ -71,4 +71,22 @@ describe('scopes', () => {
     expect(clipped).toEqual({ low: 0.25, high: 0.25 });
     expect(histogram[0][100]).toBe(1);
   });
+
+  test('a part is read as if it were the whole picture, and what is clear does not count where only solid pixels do', () => {
+    const at = (x: number, y: number) => [x * 20, y * 30, (x * y) % 256, x === 3 ? 100 : 255] as const;
+    const part = { x: 2, y: 1, w: 5, h: 3 };
+    const cut = picture(part.w, part.h, (x, y) => at(x + part.x, y + part.y));
+    expect(readScopes(picture(12, 8, at), 12, 8, { part })).toEqual(readScopes(cut, part.w, part.h));
+    const solid = readScopes(picture(12, 8, at), 12, 8, { part, solid: true });
+    expect(solid.pixels).toBe(part.w * part.h - part.h);
+    expect(solid.mean[0]).toBeCloseTo(((2 + 4 + 5 + 6) * 20) / 4 / 255, 9);
+    expect(
+      readScopes(
+        picture(4, 4, () => [9, 9, 9, 0]),
+        4,
+        4,
+        { solid: true },
+      ).pixels,
+    ).toBe(0);
+  });
 });

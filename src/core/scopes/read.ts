@@ -1,4 +1,5 @@
 // What scopes show of a finished picture: counts only, drawn elsewhere.
+import { intersect, type Rect } from '../picture/rect';
 
 /** Columns of a waveform, and the side of the vector's square. */
 export const WAVE_COLUMNS = 256;
@@ -6,8 +7,10 @@ export const VECTOR_SIDE = 96;
 const LEVELS = 256;
 
 export interface ScopeReading {
-  /** pixels looked at */
+  /** pixels looked at; none where there is nothing to look at */
   pixels: number;
+  /** their mean, display-encoded 0…1 */
+  mean: readonly [r: number, g: number, b: number];
   /** counts of red, green, blue and luma over 0…255 */
   histogram: readonly [Uint32Array, Uint32Array, Uint32Array, Uint32Array];
   /** of red, green, blue and luma: WAVE_COLUMNS columns of 256 counts each, the leftmost and darkest first */
@@ -24,8 +27,21 @@ export function vectorOf(r: number, g: number, b: number): readonly [x: number, 
   return [r - (g + b) / 2, ((g - b) * Math.sqrt(3)) / 2];
 }
 
-/** @param data straight 8-bit RGBA over black @param w, h of it */
-export function readScopes(data: Uint8ClampedArray | Uint8Array, w: number, h: number): ScopeReading {
+/** What of a picture is looked at. */
+export interface ScopeLimits {
+  /** a part of it, in its pixels */
+  part?: Rect | undefined;
+  /** only where it is at least half solid, as if it were solid there; otherwise what is clear counts as over black */
+  solid?: boolean | undefined;
+}
+
+/** @param data straight 8-bit RGBA @param w, h of it */
+export function readScopes(
+  data: Uint8ClampedArray | Uint8Array,
+  w: number,
+  h: number,
+  { part, solid = false }: ScopeLimits = {},
+): ScopeReading {
   const counts = () => new Uint32Array(LEVELS);
   const histogram = [counts(), counts(), counts(), counts()] as const;
   const columns = () => new Uint16Array(WAVE_COLUMNS * LEVELS);
@@ -37,18 +53,27 @@ export function readScopes(data: Uint8ClampedArray | Uint8Array, w: number, h: n
   const tall = Math.sqrt(3) / 2;
   const [h0, h1, h2, h3] = histogram;
   const [w0, w1, w2, w3] = wave;
-  const starts = Int32Array.from({ length: w }, (_, x) => Math.floor((x * WAVE_COLUMNS) / w) * LEVELS);
-  for (let y = 0, i = 0; y < h; y++) {
-    for (let x = 0; x < w; x++, i += 4) {
+  const seen = part ? intersect(whole(part), { x: 0, y: 0, w, h }) : { x: 0, y: 0, w, h };
+  const starts = Int32Array.from({ length: seen.w }, (_, x) => Math.floor((x * WAVE_COLUMNS) / seen.w) * LEVELS);
+  let [pixels, red, green, blue] = [0, 0, 0, 0];
+  for (let y = 0; y < seen.h; y++) {
+    let i = ((seen.y + y) * w + seen.x) * 4;
+    for (let x = 0; x < seen.w; x++, i += 4) {
       let r = data[i]!;
       let g = data[i + 1]!;
       let b = data[i + 2]!;
       const a = data[i + 3]!;
-      if (a < 255) {
+      if (solid) {
+        if (a < 128) continue;
+      } else if (a < 255) {
         r = Math.round((r * a) / 255);
         g = Math.round((g * a) / 255);
         b = Math.round((b * a) / 255);
       }
+      pixels++;
+      red += r;
+      green += g;
+      blue += b;
       const l = (0.2126 * r + 0.7152 * g + 0.0722 * b + 0.5) | 0;
       const column = starts[x]!;
       h0[r]!++;
@@ -66,9 +91,15 @@ export function readScopes(data: Uint8ClampedArray | Uint8Array, w: number, h: n
       if (r === 255 || g === 255 || b === 255) high++;
     }
   }
-  const pixels = w * h;
-  return { pixels, histogram, wave, vector, clipped: { low: low / pixels, high: high / pixels } };
+  const share = 1 / Math.max(1, pixels);
+  const mean = [(red * share) / 255, (green * share) / 255, (blue * share) / 255] as const;
+  return { pixels, mean, histogram, wave, vector, clipped: { low: low * share, high: high * share } };
 }
+/** Whole pixels, one at least. */
+const whole = ({ x, y, w, h }: Rect): Rect => {
+  const [left, top] = [Math.floor(x), Math.floor(y)];
+  return { x: left, y: top, w: Math.max(1, Math.ceil(x + w) - left), h: Math.max(1, Math.ceil(y + h) - top) };
+};
 
 /** Light where a count is, 0…1: dim for few, bright for many. */
 export const glow = (count: number, most: number): number =>

@@ -1,10 +1,12 @@
 // Reads scopes from the frame that is shown.
 import * as Comlink from 'comlink';
-import { readScopes, type ScopeReading } from '../../core/scopes/read';
+import { readScopes, type ScopeLimits, type ScopeReading } from '../../core/scopes/read';
 import { carryErrors } from '../thrown';
 
 carryErrors();
 
+/** @property warn stripes are asked for */
+export type ScopeQuestion = ScopeLimits & { warn?: boolean };
 export interface Scoped {
   reading: ScopeReading;
   /** stripes where a channel is at an end of its range, of the bitmap's size; null when they were not asked for */
@@ -23,11 +25,13 @@ function pixelsOf(bitmap: ImageBitmap): ImageData {
 
 /** Width of the stripes in pixels, and their colours: too dark, too bright. */
 const STRIPE = 4;
-function stripes({ data, width, height }: ImageData): ImageBitmap {
+/** @param solid not where it is clear */
+function stripes({ data, width, height }: ImageData, solid: boolean): ImageBitmap {
   const out = new OffscreenCanvas(width, height);
   const image = new ImageData(width, height);
   for (let y = 0, i = 0; y < height; y++)
     for (let x = 0; x < width; x++, i += 4) {
+      if (solid && data[i + 3]! < 128) continue;
       const [r, g, b] = [data[i]!, data[i + 1]!, data[i + 2]!];
       const high = r === 255 || g === 255 || b === 255;
       const low = r === 0 || g === 0 || b === 0;
@@ -41,11 +45,11 @@ function stripes({ data, width, height }: ImageData): ImageBitmap {
 
 const api = {
   /** @param bitmap given over */
-  read(bitmap: ImageBitmap, warn: boolean): Scoped {
+  read(bitmap: ImageBitmap, { warn, ...limits }: ScopeQuestion): Scoped {
     const pixels = pixelsOf(bitmap);
     bitmap.close();
-    const reading = readScopes(pixels.data, pixels.width, pixels.height);
-    const warnings = warn ? stripes(pixels) : null;
+    const reading = readScopes(pixels.data, pixels.width, pixels.height, limits);
+    const warnings = warn ? stripes(pixels, !!limits.solid) : null;
     const given = [...reading.histogram, ...reading.wave, reading.vector].map(({ buffer }) => buffer);
     return Comlink.transfer({ reading, warnings }, warnings ? [...given, warnings] : given);
   },
