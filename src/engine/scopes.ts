@@ -1,6 +1,7 @@
 import * as Comlink from 'comlink';
 import type { Rect } from '../core/picture/rect';
-import type { ScopeQuestion, Scoped, ScopeApi } from './workers/scope.worker';
+import type { ScopeQuestion } from '../core/scopes/read';
+import type { Scoped, ScopeApi } from './workers/scope.worker';
 
 /** Widest picture that is read; wider ones are thinned out, not averaged, so that no value is made up. */
 const WIDEST = 640;

@@ -10,6 +10,8 @@ const props = defineProps<{
   off?: boolean;
   last?: boolean;
   area?: 'inside' | 'outside' | undefined;
+  /** belongs to the layer's clip */
+  ofClip?: boolean;
 }>();
 defineEmits<{ choose: []; left: []; right: []; remove: []; hold: []; release: [] }>();
 const canvas = ref<HTMLCanvasElement>();
@@ -29,12 +31,14 @@ watch(() => props.picture, paint);
   <div class="tile" :class="{ chosen, fixed, off, last }">
     <button
       class="face"
-      :aria-label="`${title}${off ? ', off' : ''}`"
+      :aria-label="`${title}${ofClip ? ' of the clip' : ''}${off ? ', off' : ''}`"
       :aria-pressed="chosen"
       :title="
         fixed
           ? title
-          : `${title}. Drag to reorder, or Ctrl+← and Ctrl+→; hold Alt and press to see the picture up to here`
+          : ofClip
+            ? `${title} of the clip: every layer made from it shows it, in every shot`
+            : `${title}. Drag to reorder, or Ctrl+← and Ctrl+→; hold Alt and press to see the picture up to here`
       "
       @click="!$event.altKey && $emit('choose')"
       @pointerdown.alt.stop.prevent="$emit('hold')"
@@ -49,6 +53,7 @@ watch(() => props.picture, paint);
     >
       <canvas ref="canvas" width="184" height="104" aria-hidden="true" />
       <span class="name">{{ title }}</span>
+      <span v-if="ofClip" class="clip" aria-hidden="true">clip</span>
       <svg v-if="area" class="area" viewBox="0 0 18 14" role="img" :aria-label="`only ${area} its masks`">
         <path v-if="area === 'inside'" d="M4 4.5C6 1.5 13 2 14 5s-1 6-5 6-7-3.500-5-6.500z" />
         <path v-else fill-rule="evenodd" d="M1 1h16v12H1zM4 4.500C6 1.500 13 2 14 5s-1 6-5 6-7-3.500-5-6.500z" />
@@ -103,6 +108,16 @@ canvas {
   padding: 1px;
   background: rgb(20 20 20 / 80%);
   border-radius: 2px;
+}
+.clip {
+  position: absolute;
+  left: 3px;
+  top: 3px;
+  padding: 0 4px;
+  background: rgb(20 20 20 / 80%);
+  border-radius: 2px;
+  color: var(--brass);
+  font-size: 0.625rem;
 }
 .area path {
   fill: var(--brass);

@@ -19,9 +19,7 @@ const title = computed(() => {
   if (bench.pass) return titleOf(bench.pass.type);
   return bench.chosen === 'source' || !bench.size ? 'Source' : 'Place';
 });
-const position = computed(() =>
-  bench.pass ? `${bench.layer!.passes.indexOf(bench.pass) + 1} of ${bench.layer!.passes.length}` : '',
-);
+const position = computed(() => (bench.pass ? `${bench.line.indexOf(bench.pass) + 1} of ${bench.line.length}` : ''));
 </script>
 
 <template>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue';
+import { boundToLayer, passToClip, passToLayer } from '../../core/document/edits/clip-line';
 import { setArea } from '../../core/document/edits/masks';
 import { setPassValue } from '../../core/document/edits/passes';
+import { stockOf } from '../../core/document/schema';
 import type { MaskId } from '../../core/document/mask';
 import { planPasses } from '../../core/plan/passes';
 import { passOf } from '../../core/passes/registry';
@@ -64,6 +66,15 @@ const areaMasks = (masks: MaskId[]): void =>
     This version does not know this pass. It is kept as it is, and does nothing here.
   </p>
   <div v-else>
+    <div v-if="bench.ofClip" class="clip hint" role="note">
+      Belongs to the clip: every layer made from it shows it, in every shot.
+      <v-btn
+        size="small"
+        :disabled="locked"
+        @click="bench.editLayer((project, at) => passToLayer(project, at, pass.id))"
+        >Only this layer</v-btn
+      >
+    </div>
     <AutomaticDials v-if="declared.automatic" />
     <PassFiles v-if="declared.files" />
     <ParamDials
@@ -73,9 +84,9 @@ const areaMasks = (masks: MaskId[]): void =>
       :disabled="locked"
       @change="set"
     />
-    <FollowTrack :paths="Object.keys(pass.values).map((name) => `pass.${pass.id}.${name}`)" />
+    <FollowTrack v-if="!bench.ofClip" :paths="Object.keys(pass.values).map((name) => `pass.${pass.id}.${name}`)" />
     <p v-if="note?.says" class="hint" :class="{ warns: note.warns }" role="note">{{ note.says }}</p>
-    <template v-if="!declared.whole">
+    <template v-if="!declared.whole && !bench.ofClip">
       <hr />
       <label class="dial-row">
         Area
@@ -104,6 +115,15 @@ const areaMasks = (masks: MaskId[]): void =>
         @change="areaMasks"
       />
     </template>
+    <v-btn
+      v-if="!bench.ofClip && stockOf(bench.layer!) && !boundToLayer(pass)"
+      size="small"
+      variant="text"
+      :disabled="locked"
+      title="Gives this pass to the clip: every layer made from it shows it, in every shot"
+      @click="bench.editLayer((project, at) => passToClip(project, at, pass.id))"
+      >For the whole clip</v-btn
+    >
     <p class="help dim">{{ declared.help }}</p>
   </div>
 </template>
@@ -114,6 +134,12 @@ const areaMasks = (masks: MaskId[]): void =>
   border-left: 2px solid var(--dim);
   font-size: 0.75rem;
   color: var(--dim);
+}
+.clip {
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+  margin-bottom: 8px;
 }
 .warns {
   border-left-color: var(--red);

@@ -121,7 +121,7 @@ function moveBy(pass: Pass, by: number): void {
 /** What people usually begin with, for a source that has no pass yet. */
 const BEGINNINGS = ['colour-key', 'crop', 'adjust'];
 const beginnings = computed(() =>
-  bench.layer?.passes.length ? [] : (placed.value ? BEGINNINGS : ['adjust']).map((type) => passOf(type)!),
+  bench.line.length ? [] : (placed.value ? BEGINNINGS : ['adjust']).map((type) => passOf(type)!),
 );
 </script>
 
@@ -135,6 +135,30 @@ const beginnings = computed(() =>
         :chosen="bench.chosen === 'source'"
         @choose="bench.show('source')"
       />
+      <PassTile
+        v-for="pass in bench.clipPasses"
+        :key="pass.id"
+        of-clip
+        :title="titleOf(pass.type)"
+        :picture="pictures[pass.id]"
+        :chosen="bench.chosen === pass.id"
+        :off="!pass.on"
+        @choose="bench.show(pass.id)"
+        @hold="bench.upTo = pass.id"
+        @release="bench.upTo = null"
+        @remove="bench.editLayer((project, at) => removePass(project, at, pass.id))"
+      >
+        <IconButton
+          :label="`${pass.on ? 'Switch off' : 'Switch on'} ${titleOf(pass.type)} of the clip`"
+          :icon="pass.on ? mdiEye : mdiEyeOff"
+          @click="bench.editLayer((project, at) => switchPass(project, at, pass.id))"
+        />
+        <IconButton
+          :label="`Delete ${titleOf(pass.type)} of the clip`"
+          :icon="mdiClose"
+          @click="bench.editLayer((project, at) => removePass(project, at, pass.id))"
+        />
+      </PassTile>
       <template v-for="space in SPACES" :key="space">
         <VueDraggable
           v-model="order[space]"

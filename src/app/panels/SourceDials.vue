@@ -38,6 +38,11 @@ const rows = computed(() => {
   ].filter((row): row is [string, string] => row[1] !== null);
 });
 const declared = computed(() => sourceOf(layer.value.source.type));
+/** What of them says something for this layer. */
+const params = computed(() => {
+  const { bare, ...others } = declared.value?.params ?? {};
+  return bare && stock.value?.line.length ? { ...others, bare } : others;
+});
 const setValue = (name: string, value: unknown, dragging: boolean): void =>
   bench.editLayer((project, at) => setSourceValue(project, at, name, value), dragging ? `source ${name}` : undefined);
 function rename(event: Event): void {
@@ -96,7 +101,7 @@ function rename(event: Event): void {
     </p>
     <ParamDials
       v-else
-      :params="declared.params"
+      :params="params"
       :values="layer.source.values"
       path="source"
       :disabled="locked"

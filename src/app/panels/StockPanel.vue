@@ -136,7 +136,15 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
           <span class="text">
             <strong>{{ item.name }}</strong>
             <span v-if="missing(item)" class="problem">media missing</span>
-            <span v-else class="mono dim">{{ factsOf(item) }}</span>
+            <span v-else class="mono dim"
+              >{{ factsOf(item)
+              }}<template v-if="item.line.length">
+                ·
+                <span class="passes" title="Passes of its own, seen wherever it is used">{{
+                  item.line.length === 1 ? '1 pass' : `${item.line.length} passes`
+                }}</span></template
+              ></span
+            >
           </span>
           <v-btn v-if="missing(item)" size="small" @click="relink(item)">Link…</v-btn>
           <span class="hover"
@@ -251,6 +259,10 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
 .text .mono,
 .text .problem {
   font-size: 0.6875rem;
+}
+
+.passes {
+  color: var(--brass);
 }
 .hover {
   position: absolute;

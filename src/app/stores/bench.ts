@@ -3,11 +3,12 @@ import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import type { Edit } from '../../core/document/edit';
 import { addPass, newPass, withoutMasks } from '../../core/document/edits/passes';
-import { sourceSize } from '../../core/document/find';
+import { clipLine, sourceSize } from '../../core/document/find';
 import { paramsOf } from '../../core/passes/registry';
 import { wholePlace } from '../../core/place/place';
 import {
   groupOf,
+  stockOf,
   type Layer,
   type LayerId,
   type PassId,
@@ -83,7 +84,11 @@ export const useBench = defineStore('bench', () => {
 
   const shot = computed<Shot | null>(() => store.project?.shots.find((item) => item.id === shotId.value) ?? null);
   const layer = computed<Layer | null>(() => shot.value?.layers.find((item) => item.id === layerId.value) ?? null);
-  const pass = computed(() => layer.value?.passes.find((item) => item.id === chosen.value) ?? null);
+  /** the passes that belong to the layer's clip, and those with the layer's own after them */
+  const clipPasses = computed(() => (store.project && layer.value ? clipLine(store.project, layer.value) : []));
+  const line = computed(() => [...clipPasses.value, ...(layer.value?.passes ?? [])]);
+  const pass = computed(() => line.value.find((item) => item.id === chosen.value) ?? null);
+  const ofClip = computed(() => !!pass.value && clipPasses.value.includes(pass.value));
   const size = computed(() =>
     store.project && shot.value && layer.value ? sourceSize(store.project, shot.value, layer.value) : null,
   );
@@ -171,7 +176,7 @@ export const useBench = defineStore('bench', () => {
   function nextPlace(): number {
     const passes = layer.value?.passes ?? [];
     const index = passes.findIndex((item) => item.id === chosen.value);
-    return chosen.value === 'source' ? 0 : index < 0 ? passes.length : index + 1;
+    return chosen.value === 'source' || ofClip.value ? 0 : index < 0 ? passes.length : index + 1;
   }
 
   /** Puts a pass into the chosen layer's line, after the chosen pass, and opens its dials. */
@@ -215,13 +220,20 @@ export const useBench = defineStore('bench', () => {
     if (framing.value && project && own && size.value) return framed(project, own);
     if (!project || !own || (!upTo.value && !tried.value)) return project;
     const passes = [...own.passes];
+    const ofClip = clipPasses.value.findIndex((item) => item.id === upTo.value);
     if (tried.value) passes.splice(nextPlace(), 0, newPass('tried' as PassId, tried.value));
     else passes.splice(passes.findIndex((item) => item.id === upTo.value) + 1);
     const changed = (item: Shot): Shot => ({
       ...item,
       layers: item.layers.map((entry) => (entry.id === own.id ? { ...entry, passes } : entry)),
     });
-    return { ...project, shots: project.shots.map((item) => (item.id === shotId.value ? changed(item) : item)) };
+    const stock =
+      ofClip < 0
+        ? project.stock
+        : project.stock.map((item) =>
+            item.id === stockOf(own) ? { ...item, line: item.line.slice(0, ofClip + 1) } : item,
+          );
+    return { ...project, stock, shots: project.shots.map((item) => (item.id === shotId.value ? changed(item) : item)) };
   });
 
   /** Shows the dials of a pass, the source or the place. */
@@ -250,6 +262,9 @@ export const useBench = defineStore('bench', () => {
     shot,
     layer,
     pass,
+    clipPasses,
+    line,
+    ofClip,
     size,
     moment,
     at,

@@ -47,7 +47,7 @@ export function useGradeFiles() {
   /** The values of a pass from a file that can hold them. */
   const openValues = (id: PassId, file: File): Promise<void> =>
     said(async () => {
-      const type = bench.layer?.passes.find((pass) => pass.id === id)?.type;
+      const type = bench.line.find((pass) => pass.id === id)?.type;
       const files = type && passOf(type)?.files;
       if (!files) return;
       const [first, ...more] = files.read(await textOf(file), file.name);

@@ -18,7 +18,7 @@ import { useProject } from './project';
 export async function readInto(id: PassId, name: string, screen: readonly Colour[], asked: boolean): Promise<void> {
   const [bench, store, notices] = [useBench(), useProject(), useNotices()];
   const { shot, layer, frame, at } = bench;
-  const pass = layer?.passes.find((item) => item.id === id);
+  const pass = bench.line.find((item) => item.id === id);
   const param = pass && (paramsOf(pass.type)[name] as ReadingParam | undefined);
   if (!shot || !layer || layer.locked || !pass || !param || !at) return;
   const now = (of: string) => steadyAt(pass.values[of]!, bench.moment.frame);

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { StorageSerializers, useStorage } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { VECTOR_SIDE, type ScopeReading } from '../../core/scopes/read';
+import { VECTOR_SIDE, type ScopeQuestion, type ScopeReading } from '../../core/scopes/read';
 import type { MaskId } from '../../core/document/mask';
 import { newPass } from '../../core/document/edits/passes';
 import type { Pass, PassId } from '../../core/document/schema';
@@ -9,7 +9,6 @@ import type { Rect } from '../../core/picture/rect';
 import { planAlone } from '../../core/plan/looks';
 import { useEngine } from '../../engine/client';
 import { ScopeReader } from '../../engine/scopes';
-import type { ScopeQuestion } from '../../engine/workers/scope.worker';
 import { latestOnly } from '../base/latest';
 import { useNotices } from './notices';
 import { useBench } from './bench';

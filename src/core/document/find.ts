@@ -4,6 +4,7 @@ import {
   stockOf,
   type Layer,
   type LayerId,
+  type Pass,
   type Project,
   type Shot,
   type ShotId,
@@ -55,6 +56,18 @@ function found<T>(thing: T | undefined, what: string): T {
   if (thing === undefined)
     throw new JackplaneError('not-found', `That ${what} is no longer in the project.`, 'Undo, or choose another.');
   return thing;
+}
+
+/** The passes that belong to the clip of a layer; none when the layer leaves them out. */
+export function clipLine(project: Project, layer: Layer): readonly Pass[] {
+  const id = stockOf(layer);
+  const bare = layer.source.values['bare'] as { still?: boolean } | undefined;
+  return (id && !bare?.still && project.stock.find((item) => item.id === id)?.line) || [];
+}
+/** A layer with the passes of its clip before its own. */
+export function withClipLine(project: Project, layer: Layer): Layer {
+  const line = clipLine(project, layer);
+  return line.length ? { ...layer, passes: [...line, ...layer.passes] } : layer;
 }
 
 /** Size of a layer's source in pixels; sound has none. What has no size of its own is as large as the shot. */

@@ -331,7 +331,10 @@ export function crossProblems(project: Project): string[] {
     if (seen.has(value)) problems.push(`${what} “${value}” stands twice`);
     seen.add(value);
   };
-  project.stock.forEach((item) => once(item.id, 'stock'));
+  for (const item of project.stock) {
+    once(item.id, 'stock');
+    item.line.forEach((pass) => once(pass.id, 'pass'));
+  }
   project.tracks.forEach((item) => once(item.id, 'track'));
   const known = new Set(project.shots.map((shot) => shot.id));
   const circle = groupLoop(project.shots);

@@ -1,7 +1,17 @@
 // Plans of what is looked at other than the shot as it is: a layer by itself, the shot without one, a line up to one of its passes.
 import { newLayer, stockSource } from '../document/edits/layers';
-import { sourceSize, withShot } from '../document/find';
-import type { Layer, LayerId, Pass, PassId, Project, Shot, ShotId, StockId } from '../document/schema';
+import { clipLine, sourceSize, withShot } from '../document/find';
+import {
+  stockOf,
+  type Layer,
+  type LayerId,
+  type Pass,
+  type PassId,
+  type Project,
+  type Shot,
+  type ShotId,
+  type StockId,
+} from '../document/schema';
 import { passOf } from '../passes/registry';
 import { planFrame, planLayer } from './plan';
 import type { AlonePlan, FramePlan } from './types';
@@ -73,11 +83,21 @@ export const sourcePlan = (
 
 /** A layer's picture as it comes into one of its passes, at full size. */
 export function planBefore(project: Project, shot: Shot, layer: Layer, pass: PassId, frame: number): AlonePlan | null {
-  const passes = layer.passes.slice(
-    0,
-    layer.passes.findIndex((item) => item.id === pass),
-  );
-  return planLayer(project, shot, { ...layer, passes }, frame, 1);
+  const { project: cut, layer: own } = cutBefore(project, layer, pass);
+  return planLayer(cut, shot, own, frame, 1);
+}
+
+/** A layer's line, and that of its clip, cut off where a pass stands. */
+function cutBefore(project: Project, layer: Layer, pass: PassId): { project: Project; layer: Layer } {
+  const upTo = (passes: readonly Pass[]): Pass[] =>
+    passes.slice(
+      0,
+      passes.findIndex((item) => item.id === pass),
+    );
+  const clip = clipLine(project, layer);
+  if (!clip.some((item) => item.id === pass)) return { project, layer: { ...layer, passes: upTo(layer.passes) } };
+  const stock = project.stock.map((item) => (item.id === stockOf(layer) ? { ...item, line: upTo(clip) } : item));
+  return { project: { ...project, stock }, layer: { ...layer, passes: [] } };
 }
 
 /** A layer alone where it lies in its shot, over nothing. @param passes of its line */

@@ -1,4 +1,4 @@
-import { shotIn, sourceSize, stockIn } from '../document/find';
+import { shotIn, sourceSize, stockIn, withClipLine } from '../document/find';
 import {
   groupOf,
   stockOf,
@@ -139,7 +139,7 @@ function planLayerIn(
   const before = known.layers.get(layer.id);
   if (before !== undefined) return before;
   const full = sourceSize(project, shot, layer);
-  const moment = momentOf(project, shot, layer, frame, reduction);
+  const moment = momentOf(project, shot, withClipLine(project, layer), frame, reduction);
   const made = full && planned(moment, full, known);
   known.layers.set(layer.id, made);
   return made;

@@ -28,7 +28,9 @@ export function vectorOf(r: number, g: number, b: number): readonly [x: number, 
 }
 
 /** What of a picture is looked at. */
-export interface ScopeLimits {
+export interface ScopeQuestion {
+  /** stripes where it is clipped are asked for too */
+  warn?: boolean;
   /** a part of it, in its pixels */
   part?: Rect | undefined;
   /** only where it is at least half solid, as if it were solid there; otherwise what is clear counts as over black */
@@ -40,7 +42,7 @@ export function readScopes(
   data: Uint8ClampedArray | Uint8Array,
   w: number,
   h: number,
-  { part, solid = false }: ScopeLimits = {},
+  { part, solid = false }: ScopeQuestion = {},
 ): ScopeReading {
   const counts = () => new Uint32Array(LEVELS);
   const histogram = [counts(), counts(), counts(), counts()] as const;

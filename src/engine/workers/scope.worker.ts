@@ -1,12 +1,10 @@
 // Reads scopes from the frame that is shown.
 import * as Comlink from 'comlink';
-import { readScopes, type ScopeLimits, type ScopeReading } from '../../core/scopes/read';
+import { readScopes, type ScopeQuestion, type ScopeReading } from '../../core/scopes/read';
 import { carryErrors } from '../thrown';
 
 carryErrors();
 
-/** @property warn stripes are asked for */
-export type ScopeQuestion = ScopeLimits & { warn?: boolean };
 export interface Scoped {
   reading: ScopeReading;
   /** stripes where a channel is at an end of its range, of the bitmap's size; null when they were not asked for */

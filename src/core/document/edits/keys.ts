@@ -2,7 +2,7 @@
 import type { Draft } from 'immer';
 import { plain } from '../draft';
 import type { Edit } from '../edit';
-import { layerIn, shotIn } from '../find';
+import { layerIn, shotIn, withClipLine } from '../find';
 import type { Layer, LayerId, Project, ShotId } from '../schema';
 import type { Jitter } from '../../time/drivers/jitter';
 import type { Ease, Key, Value } from '../../base/value';
@@ -52,7 +52,7 @@ const onValue = (
 export const setValues = (at: At, changes: Readonly<Record<string, unknown>>, name: string): Edit => ({
   name,
   apply: (draft) => {
-    const layer = layerIn(shotIn(draft as Project, at.shot), at.layer);
+    const layer = withClipLine(draft as Project, layerIn(shotIn(draft as Project, at.shot), at.layer));
     for (const [path, next] of Object.entries(changes)) {
       const value = valueIn(layer, path);
       if (value) writeValue(layer, path, changedAt(plain(value), localFrame(layer, at), next));

@@ -2,7 +2,7 @@ import type { Draft } from 'immer';
 import { paramsOf, passOf, titleOf } from '../../passes/registry';
 import { firstValues } from '../../params/registry';
 import type { Edit } from '../edit';
-import { layerIn, shotIn } from '../find';
+import { layerIn, shotIn, withClipLine } from '../find';
 import type { Layer, Pass, PassId, Project } from '../schema';
 import { setValues, type At } from './keys';
 
@@ -14,7 +14,7 @@ const change = (at: At, name: string, apply: (layer: Draft<Layer>) => void): Edi
 });
 
 const passIn = (project: Project, at: At, id: PassId): Pass | undefined =>
-  layerIn(shotIn(project, at.shot), at.layer).passes.find((pass) => pass.id === id);
+  withClipLine(project, layerIn(shotIn(project, at.shot), at.layer)).passes.find((pass) => pass.id === id);
 
 /** @param size of the picture that it will work on, in pixels */
 export function newPass(id: PassId, type: string, size?: { w: number; h: number } | null): Pass {
@@ -49,16 +49,25 @@ export const addPass = (at: At, pass: Pass, index?: number): Edit =>
 const inSpace = (passes: Draft<Pass>[], space: Pass['space']): Draft<Pass>[] =>
   passes.filter((pass) => pass.space === space);
 
-export const removePass = (project: Project, at: At, id: PassId): Edit =>
-  change(at, `Delete ${nameOf(passIn(project, at, id))}`, (layer) => {
+/** From its layer's line, or from that of its clip. */
+export const removePass = (project: Project, at: At, id: PassId): Edit => ({
+  name: `Delete ${nameOf(passIn(project, at, id))}`,
+  apply: (draft) => {
+    const layer = layerIn(shotIn(draft as Project, at.shot), at.layer) as Draft<Layer>;
     layer.passes = layer.passes.filter((pass) => pass.id !== id);
-  });
+    for (const item of draft.stock) item.line = item.line.filter((pass) => pass.id !== id);
+  },
+});
 
 export const switchPass = (project: Project, at: At, id: PassId): Edit => {
   const pass = passIn(project, at, id);
-  return change(at, `${nameOf(pass)} ${pass?.on ? 'off' : 'on'}`, (layer) => {
-    for (const own of layer.passes) if (own.id === id) own.on = !own.on;
-  });
+  return {
+    name: `${nameOf(pass)} ${pass?.on ? 'off' : 'on'}`,
+    apply: (draft) => {
+      const own = passIn(draft as Project, at, id) as Draft<Pass> | undefined;
+      if (own) own.on = !own.on;
+    },
+  };
 };
 
 /** Moves a pass. @param index its place among those before Place, or after it @param space which of both; its own when left out */
