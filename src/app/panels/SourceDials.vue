@@ -8,6 +8,7 @@ import { rateLabel } from '../../core/time/rate';
 import { sourceOf } from '../../core/sources/registry';
 import { steadyAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
+import ClipEncoding from './ClipEncoding.vue';
 import SpeedDials from './SpeedDials.vue';
 import ParamDials from '../dials/ParamDials.vue';
 import NumberField from '../controls/NumberField.vue';
@@ -107,6 +108,7 @@ function rename(event: Event): void {
       :disabled="locked"
       @change="setValue"
     />
+    <ClipEncoding v-if="stock?.facts.width" :key="stock.id" :stock="stock" :disabled="locked" />
     <template v-if="stock && stock.kind !== 'image'">
       <hr />
       <SpeedDials />

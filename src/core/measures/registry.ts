@@ -1,6 +1,7 @@
 import { automatic } from './automatic';
 import { coverage } from './coverage';
 import { findScreen } from './find-screen';
+import { flatness } from './flatness';
 import { gradeTable } from './grade-table';
 import { keyCheck } from './key-check';
 import { keyPlate } from './key-plate';
@@ -14,6 +15,7 @@ export const MEASURES = {
   automatic,
   coverage,
   findScreen,
+  flatness,
   gradeTable,
   keyCheck,
   keyPlate,

@@ -15,6 +15,7 @@ import { tintByBrightness } from './grade/tint';
 import { tone } from './grade/tone';
 import { vignette } from './grade/vignette';
 import { wheels } from './grade/wheels';
+import { decodeLog } from './grade/decode-log';
 import { crop } from './crop';
 import { grain } from './grain';
 import { hueKey } from './hue-key';
@@ -44,6 +45,7 @@ export const PASSES: readonly AnyPass[] = [
   mask,
   crop,
   adjust,
+  decodeLog,
   balance,
   tone,
   toneCurves,

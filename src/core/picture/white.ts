@@ -8,16 +8,16 @@ type Triple = readonly [number, number, number];
 export const TO_XYZ: Projective = [
   0.4123908, 0.35758434, 0.18048079, 0.21263901, 0.71516868, 0.07219232, 0.01933082, 0.11919478, 0.95053215,
 ];
-const FROM_XYZ: Projective = [
+export const FROM_XYZ: Projective = [
   3.24096994, -1.53738318, -0.49861076, -0.96924364, 1.8759675, 0.04155506, 0.05563008, -0.20397696, 1.05697151,
 ];
 /** XYZ → cone responses, and back. Source: Lam 1985 (Bradford). */
-const CONES: Projective = [0.8951, 0.2664, -0.1614, -0.7502, 1.7135, 0.0367, 0.0389, -0.0685, 1.0296];
-const FROM_CONES: Projective = [
+export const CONES: Projective = [0.8951, 0.2664, -0.1614, -0.7502, 1.7135, 0.0367, 0.0389, -0.0685, 1.0296];
+export const FROM_CONES: Projective = [
   0.9869929, -0.1470543, 0.1599627, 0.4323053, 0.5183603, 0.0492912, -0.0085287, 0.0400428, 0.9684867,
 ];
 
-const times = (m: Projective, [a, b, c]: Triple): Triple => [
+export const times = (m: Projective, [a, b, c]: Triple): Triple => [
   m[0] * a + m[1] * b + m[2] * c,
   m[3] * a + m[4] * b + m[5] * c,
   m[6] * a + m[7] * b + m[8] * c,

@@ -4,7 +4,10 @@ import { JackplaneError } from '../../base/errors';
 import { paramsOf, passOf, titleOf } from '../../passes/registry';
 import type { Edit } from '../edit';
 import { layerIn, shotIn, stockIn } from '../find';
-import { stockOf, type Pass, type PassId, type Project } from '../schema';
+import { still } from '../../base/value';
+import { LOG_CURVES, type LogCurveName } from '../../picture/encodings';
+import { stockOf, type Pass, type PassId, type Project, type Stock, type StockId } from '../schema';
+import { newPass } from './passes';
 import type { At } from './keys';
 
 /** Why a pass cannot belong to a clip: it needs something that only its layer has. Null when it can. */
@@ -38,6 +41,30 @@ export function passToClip(project: Project, at: At, id: PassId): Edit {
     },
   };
 }
+
+/** How a clip was recorded: the log curve that its own line decodes, or none. */
+export const encodingOf = (stock: Stock): LogCurveName | null =>
+  (stock.line.find((pass) => pass.type === 'decode-log')?.values['curve'] as { still: LogCurveName } | undefined)
+    ?.still ?? null;
+
+/** Says how a clip was recorded: its line begins with what decodes that. @param curve null for an ordinary picture @param fresh id of the pass if there is none yet */
+export const setEncoding = (id: StockId, curve: LogCurveName | null, fresh: PassId): Edit => ({
+  name: curve ? `Recorded as ${LOG_CURVES[curve].title}` : 'Recorded as it looks',
+  apply: (draft) => {
+    const stock = stockIn(draft as Project, id);
+    const own = stock.line.find((pass) => pass.type === 'decode-log');
+    if (!curve) return void (stock.line = stock.line.filter((pass) => pass !== own));
+    const pass = own ?? newPass(fresh, 'decode-log');
+    const limited = stock.kind === 'video';
+    pass.values = {
+      ...pass.values,
+      curve: still(curve),
+      primaries: still(LOG_CURVES[curve].primaries),
+      limited: still(limited),
+    };
+    if (!own) stock.line.unshift(pass);
+  },
+});
 
 /** Takes a pass from a clip and gives it to one of the layers made from it, before the layer's own. */
 export function passToLayer(project: Project, at: At, id: PassId): Edit {
