@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { mdiEye, mdiEyeOff } from '@mdi/js';
 import { computed, provide, type Component } from 'vue';
 import type { Value } from '../../core/base/value';
 import { same } from '../../core/document/same';
 import { beginningOf, type Param, type Params } from '../../core/params/registry';
 import { steadyAt } from '../../core/time/values';
+import IconButton from '../controls/IconButton.vue';
 import { dialOf } from './define';
 import { openGroups } from './open-groups';
 import ParamList from './ParamList.vue';
@@ -18,8 +20,10 @@ const props = defineProps<{
   values: Readonly<Record<string, Value<unknown>>>;
   path: string;
   disabled: boolean;
+  /** groups that are left out; undefined where that cannot be */
+  out?: readonly string[] | undefined;
 }>();
-const emit = defineEmits<{ change: [name: string, value: unknown, dragging: boolean] }>();
+const emit = defineEmits<{ change: [name: string, value: unknown, dragging: boolean]; bypass: [group: string] }>();
 const bench = useBench();
 const store = useProject();
 const player = usePlayer();
@@ -52,6 +56,9 @@ const groups = computed(() =>
   [...new Set(shown.value.flatMap(({ param }) => param.group ?? []))].map((title) => ({
     title,
     shown: shown.value.filter(({ param }) => param.group === title),
+    isNew: Object.entries(props.params).every(
+      ([name, param]) => param.group !== title || !(name in props.values) || isNew(name, param),
+    ),
   })),
 );
 
@@ -77,10 +84,22 @@ provide(SIBLINGS, {
   <div>
     <ParamList :dials="always" :path="path" :disabled="disabled" />
     <v-expansion-panels v-if="groups.length" v-model="openGroups" multiple flat class="groups">
-      <v-expansion-panel v-for="group in groups" :key="group.title" :value="group.title" :title="group.title">
-        <template #text>
+      <v-expansion-panel v-for="group in groups" :key="group.title" :value="group.title">
+        <v-expansion-panel-title :class="{ out: out?.includes(group.title) }">{{
+          group.title
+        }}</v-expansion-panel-title>
+        <IconButton
+          v-if="out && (out.includes(group.title) || !group.isNew)"
+          class="bypass"
+          :label="`${out.includes(group.title) ? 'Take back' : 'Leave out'} ${group.title.toLowerCase()}`"
+          :icon="out.includes(group.title) ? mdiEyeOff : mdiEye"
+          :disabled="disabled"
+          @click="emit('bypass', group.title)"
+        />
+        <v-expansion-panel-text :class="{ out: out?.includes(group.title) }">
+          <slot :name="group.title" />
           <ParamList :dials="group.shown" :path="path" :disabled="disabled" />
-        </template>
+        </v-expansion-panel-text>
       </v-expansion-panel>
     </v-expansion-panels>
   </div>
@@ -92,6 +111,18 @@ provide(SIBLINGS, {
   padding: 2px 0;
   font-size: 0.8125rem;
   border-top: 1px solid var(--line);
+}
+.bypass {
+  position: absolute;
+  right: 1.75rem;
+  top: 2px;
+  z-index: 1;
+}
+.out {
+  opacity: 0.55;
+}
+.out.v-expansion-panel-title {
+  text-decoration: line-through;
 }
 .groups :deep(.v-expansion-panel-text__wrapper) {
   padding: 0 0 8px;

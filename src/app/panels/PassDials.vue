@@ -2,12 +2,14 @@
 import { computed, watch } from 'vue';
 import { boundToLayer, passToClip, passToLayer } from '../../core/document/edits/clip-line';
 import { setArea } from '../../core/document/edits/masks';
-import { setPassValue } from '../../core/document/edits/passes';
+import { setPassValue, switchGroup } from '../../core/document/edits/passes';
 import { stockOf } from '../../core/document/schema';
 import type { MaskId } from '../../core/document/mask';
 import { planPasses } from '../../core/plan/passes';
 import { passOf } from '../../core/passes/registry';
 import { steadyAt } from '../../core/time/values';
+import RangeDrawing from '../dials/RangeDrawing.vue';
+import { maskOfRange } from '../stores/range-mask';
 import FollowTrack from '../track/FollowTrack.vue';
 import AutomaticDials from './AutomaticDials.vue';
 import PassFiles from './PassFiles.vue';
@@ -46,6 +48,11 @@ function set(name: string, value: unknown, dragging: boolean): void {
   const { id } = pass.value;
   bench.editLayer((project, at) => setPassValue(project, at, id, name, value), dragging ? `${id} ${name}` : undefined);
 }
+/** The group of dials that the drawing of ranges belongs to. */
+const rangesGroup = computed(() => {
+  const first = declared.value?.ranges?.lights[0];
+  return (first && declared.value?.params[first]?.group) ?? '';
+});
 /** Where the pass works. The first choice of a side takes the mask that was worked on last. */
 function limit(side: string): void {
   const { id, area } = pass.value;
@@ -82,8 +89,23 @@ const areaMasks = (masks: MaskId[]): void =>
       :values="pass.values"
       :path="`pass.${pass.id}`"
       :disabled="locked"
+      :out="pass.out ?? []"
       @change="set"
-    />
+      @bypass="(group) => bench.editLayer((project, at) => switchGroup(project, at, pass.id, group))"
+    >
+      <template v-if="declared.ranges" #[rangesGroup]
+        ><RangeDrawing :ranges="declared.ranges" :disabled="locked"
+      /></template>
+    </ParamDials>
+    <v-btn
+      v-if="declared.selection"
+      size="small"
+      variant="text"
+      :disabled="locked || !bench.layerHere"
+      title="What is inside on this frame becomes a mask of the layer, to cut by or to limit other passes with"
+      @click="maskOfRange"
+      >Make a mask of it</v-btn
+    >
     <FollowTrack v-if="!bench.ofClip" :paths="Object.keys(pass.values).map((name) => `pass.${pass.id}.${name}`)" />
     <p v-if="note?.says" class="hint" :class="{ warns: note.warns }" role="note">{{ note.says }}</p>
     <template v-if="!declared.whole && !bench.ofClip">

@@ -21,6 +21,7 @@ import PaintTool from '../viewer/PaintTool.vue';
 import PathTool from '../viewer/PathTool.vue';
 import TrackTool from '../viewer/TrackTool.vue';
 import MaskTint from '../viewer/MaskTint.vue';
+import RangeTool from '../viewer/RangeTool.vue';
 import ReliefMarks from '../viewer/ReliefMarks.vue';
 import MotionPath from '../viewer/MotionPath.vue';
 import PickTool from '../viewer/PickTool.vue';
@@ -210,6 +211,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       <TrackTool v-if="followed && onPicture" :key="tracking.trackId!" :frame="frame" />
       <ClipStripes v-if="scopes.warns && scopes.warnings && onPicture && !player.shown?.part" :frame="frame" />
       <ScopePart v-if="scopes.open && scopes.of === 'part' && onPicture && !player.playing" :frame="frame" />
+      <RangeTool v-if="bench.ranging && onPicture && !player.playing" :frame="frame" />
       <PickTool v-if="bench.picking" :frame="frame" />
       <ReliefMarks
         v-if="bench.view === 'relief' && player.shown?.check"

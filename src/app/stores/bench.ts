@@ -79,6 +79,8 @@ export const useBench = defineStore('bench', () => {
   const upTo = ref<PassId | null>(null);
   /** a type of pass that is shown as if it were in the line, while it is looked at in the search */
   const tried = ref<string | null>(null);
+  /** the light of dark, middle and bright parts is dragged on the picture */
+  const ranging = ref(false);
   /** the framing tool is open */
   const framing = ref(false);
 
@@ -109,7 +111,7 @@ export const useBench = defineStore('bench', () => {
     if (shot.value && !layer.value) layerId.value = shot.value.layers[0]?.id ?? null;
     if (shot.value && frame.value >= shot.value.length) frame.value = shot.value.length - 1;
   });
-  watch([layerId, chosen], () => (framing.value = false));
+  watch([layerId, chosen], () => (framing.value = ranging.value = false));
   watch([layer, chosen], () => {
     const fixed = chosen.value === 'place' || chosen.value === 'source';
     if (layer.value && !fixed && !pass.value) chosen.value = layer.value.passes.at(-1)?.id ?? 'place';
@@ -247,6 +249,7 @@ export const useBench = defineStore('bench', () => {
     asked,
     show,
     framing,
+    ranging,
     upTo,
     tried,
     looked,

@@ -80,6 +80,8 @@ export const passSchema = z
     /** whether it works before Place, in the source's pixels, or after it, in the shot's */
     space: z.enum(['layer', 'shot']),
     values,
+    /** groups of its dials that are left out: their values are those of a new one */
+    out: z.array(z.string().max(60)).max(20).optional(),
     /** works only inside or outside of these masks of its layer */
     area: z
       .object({ masks: z.array(maskIdSchema).max(64), side: z.enum(['inside', 'outside']) })

@@ -74,6 +74,16 @@ interface PassBase<P extends Params> {
     read(text: string, file: string): { name: string; values: Partial<Record<keyof P, unknown>> }[];
     writes: Readonly<Record<string, (values: Values<P>, name: string) => string>>;
   };
+  /** values with which it shows what it selects, white on black, for making a mask of it */
+  selection?: Partial<Record<keyof P, unknown>>;
+  /** dials that grade dark, middle and bright parts, and where these go over into each other: over luma 0…1 */
+  ranges?: {
+    lights: readonly [dark: keyof P, middle: keyof P, bright: keyof P];
+    limits: readonly [darkTo: keyof P, brightFrom: keyof P];
+    presets: readonly { title: string; values: Partial<Record<keyof P, unknown>> }[];
+    /** @returns shares of the three at a luma, together 1 */
+    shares(values: Values<P>, luma: number): readonly [dark: number, middle: number, bright: number];
+  };
   /** it draws lots for every pixel, so that pictures of different sizes are alike on average only */
   lots?: boolean;
   /** it has masks of its own, so that it is not limited to an area */

@@ -87,6 +87,12 @@ export function planBefore(project: Project, shot: Shot, layer: Layer, pass: Pas
   return planLayer(cut, shot, own, frame, 1);
 }
 
+/** A layer's picture after one of its passes, which works in this form. */
+export function planThrough(project: Project, shot: Shot, layer: Layer, pass: Pass, frame: number): AlonePlan | null {
+  const { project: cut, layer: own } = cutBefore(project, layer, pass.id);
+  return planLayer(cut, shot, { ...own, passes: [...own.passes, pass] }, frame, 1);
+}
+
 /** A layer's line, and that of its clip, cut off where a pass stands. */
 function cutBefore(project: Project, layer: Layer, pass: PassId): { project: Project; layer: Layer } {
   const upTo = (passes: readonly Pass[]): Pass[] =>

@@ -29,7 +29,7 @@ export function planPasses(
   return passes.flatMap((pass) => {
     const declared = pass.on ? passOf(pass.type) : undefined;
     if (!declared) return [];
-    const resolved = valuesOf(declared.params, pass.values, tools);
+    const resolved = valuesOf(declared.params, inUse(pass, declared.params), tools);
     const values =
       'moment' in declared && declared.moment
         ? { ...resolved, ...declared.moment(resolved as never, moment.frame, moment.reduction) }
@@ -43,6 +43,13 @@ export function planPasses(
     if (!idle) key = hash(`${key} ${pass.type} ${JSON.stringify([values, area, moments?.moments])}`);
     return [{ id: pass.id, type: pass.type, values, area, ...moments, key }];
   });
+}
+
+/** A pass's values; those of groups that are left out are as in a new one. */
+function inUse({ values, out }: Pass, params: Params): Pass['values'] {
+  if (!out?.length) return values;
+  const kept = Object.entries(values).filter(([name]) => !out.includes(params[name]?.group ?? ''));
+  return Object.fromEntries(kept);
 }
 
 export const isIdle = (pass: PassPlan): boolean => passOf(pass.type)!.idle?.(pass.values as never) ?? false;

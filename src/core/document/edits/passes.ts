@@ -70,6 +70,22 @@ export const switchPass = (project: Project, at: At, id: PassId): Edit => {
   };
 };
 
+/** Leaves a group of a pass's dials out, or takes it back. */
+export const switchGroup = (project: Project, at: At, id: PassId, group: string): Edit => {
+  const title = nameOf(passIn(project, at, id));
+  const out = passIn(project, at, id)?.out ?? [];
+  return {
+    name: `${title}: ${group.toLowerCase()} ${out.includes(group) ? 'on' : 'off'}`,
+    apply: (draft) => {
+      const own = passIn(draft as Project, at, id) as Draft<Pass> | undefined;
+      if (!own) return;
+      const left = out.includes(group) ? out.filter((other) => other !== group) : [...out, group];
+      if (left.length) own.out = left;
+      else delete own.out;
+    },
+  };
+};
+
 /** Moves a pass. @param index its place among those before Place, or after it @param space which of both; its own when left out */
 export const orderPass = (project: Project, at: At, id: PassId, index: number, space?: Pass['space']): Edit =>
   change(at, `Reorder ${nameOf(passIn(project, at, id))}`, (layer) => {

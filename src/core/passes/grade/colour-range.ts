@@ -103,8 +103,9 @@ export const colourRange = definePass({
       options: [
         { value: 'picture', label: 'the graded picture' },
         { value: 'range', label: 'what is inside' },
+        { value: 'matte', label: 'what is inside, as grey' },
       ],
-      help: 'What is inside is shown as it is, the rest dimmed and grey.',
+      help: 'What is inside is shown as it is, the rest dimmed and grey; or as white on black.',
     }),
     hueSpare: number({
       group: MORE,
@@ -205,6 +206,7 @@ export const colourRange = definePass({
     outHue: outside.hue,
     outContrast: outside.contrast,
   },
+  selection: { show: 'matte' },
   idle: (v) => !v.colours.length || (v.show === 'picture' && same(v)),
   reach: (v) => (v.specks > 0 ? Infinity : Math.ceil(Math.abs(v.grow) + v.feather) + 2),
   run(picture, v, tools) {
@@ -244,6 +246,7 @@ export const colourRange = definePass({
         holes: 0,
         specks: area(v.specks),
       });
+    if (v.show === 'matte') return greyOf(plane, picture, tools);
     const sides =
       v.show === 'range'
         ? ([{ ...PLAIN }, { ...PLAIN, saturation: 0, exposure: -2 }] as const)
@@ -260,6 +263,17 @@ export const colourRange = definePass({
     return out;
   },
 });
+
+/** Coverage as solid grey. */
+function greyOf(plane: number, like: Picture, { kernels, arena }: PassTools): Picture {
+  const out = Picture.make(arena, like.rect);
+  const white = Picture.make(arena, like.rect);
+  kernels.fill(out.at, out.pixels, 0, 0, 0, 1);
+  kernels.fill(white.at, white.pixels, 1, 1, 1, 1);
+  kernels.lerpByPlane(out.at, white.at, plane, out.at, out.pixels);
+  white.release();
+  return out;
+}
 
 interface Side {
   exposure: number;

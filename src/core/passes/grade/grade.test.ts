@@ -6,6 +6,7 @@ import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../../t
 import type { PlainValues } from '../../params/registry';
 import { passOf } from '../registry';
 import { asDials } from './balance';
+import { sharesOf } from './tone';
 import { firstValues } from '../../params/registry';
 
 let bench: TestBench;
@@ -53,6 +54,31 @@ describe.each(['balance', 'tone', 'wheels', 'colour', 'hue-curves', 'colour-rang
     expect(worst(graded(type, values, exact), exact)).toBe(0);
   });
 });
+test('dark, middle and bright parts are the whole picture together, each at its end of it', () => {
+  const unit = fc.double({ min: 0, max: 1, noNaN: true });
+  fc.assert(
+    fc.property(unit, unit, fc.double({ min: 0.02, max: 1, noNaN: true }), unit, (a, b, soft, luma) => {
+      const shares = sharesOf({ darkTo: Math.min(a, b), brightFrom: Math.max(a, b), soft }, luma);
+      expect(shares[0] + shares[1] + shares[2]).toBeCloseTo(1, 9);
+      shares.forEach((share) => expect(share).toBeGreaterThanOrEqual(0));
+    }),
+  );
+  expect(sharesOf({ darkTo: 0.35, brightFrom: 0.65, soft: 0.4 }, 0)).toEqual([1, 0, 0]);
+  expect(sharesOf({ darkTo: 0.35, brightFrom: 0.65, soft: 0.4 }, 1)).toEqual([0, 0, 1]);
+  expect(sharesOf({ darkTo: 0.2, brightFrom: 0.8, soft: 0.1 }, 0.5)).toEqual([0, 1, 0]);
+});
+
+test('what a colour range selects is white where its colours are, black elsewhere, and solid', () => {
+  const { params, selection } = passOf('colour-range')!;
+  const firsts = Object.fromEntries(
+    Object.entries(firstValues(params)).map(([name, value]) => [name, (value as { still: unknown }).still]),
+  );
+  const red: RGB = [0.8, 0.2, 0.15];
+  const values = { ...firsts, feather: 0, colours: [red], ...selection };
+  const got = graded('colour-range', values, [red, [0.2, 0.3, 0.8], [0.5, 0.5, 0.5], [0.75, 0.22, 0.15]]);
+  got.forEach((c, i) => c.forEach((v) => expect(v).toBeCloseTo([1, 0, 0, 1][i]!, 5)));
+});
+
 describe.each<[string, PlainValues]>([
   ['balance', { temperature: 4200, tint: 0.2 }],
   ['tone', { exposure: 0.6, contrast: 0.2, dark: 0.5, bright: -0.4, brightColour: 0.6 }],

@@ -40,6 +40,18 @@ export function toneOf(v: number, d: Curved): number {
   return knee + ((1 - knee) * over) / (1 + over);
 }
 
+/** How much a luma belongs to the dark, the middle and the bright. @returns together 1 */
+export function sharesOf(
+  { darkTo, brightFrom, soft }: Record<'darkTo' | 'brightFrom' | 'soft', number>,
+  luma: number,
+): [dark: number, middle: number, bright: number] {
+  const dark = 1 - smooth(darkTo - soft / 2, darkTo + soft / 2, luma);
+  const bright = smooth(brightFrom - soft / 2, brightFrom + soft / 2, luma);
+  const rest = Math.max(0, 1 - dark - bright);
+  const whole = dark + bright + rest;
+  return [dark / whole, rest / whole, bright / whole];
+}
+
 /** Light and tones: exposure, contrast, ends, and dark, middle and bright parts each by themselves. */
 export const tone = definePass({
   type: 'tone',
@@ -160,6 +172,17 @@ export const tone = definePass({
     }),
   },
   automatic: toneFor,
+  ranges: {
+    lights: ['dark', 'middle', 'bright'],
+    limits: ['darkTo', 'brightFrom'],
+    presets: [
+      { title: 'even parts', values: { darkTo: 0.35, brightFrom: 0.65, soft: 0.4 } },
+      { title: 'the ends only', values: { darkTo: 0.12, brightFrom: 0.88, soft: 0.2 } },
+      { title: 'two halves', values: { darkTo: 0.5, brightFrom: 0.5, soft: 0.6 } },
+      { title: 'hard borders', values: { darkTo: 0.33, brightFrom: 0.67, soft: 0.06 } },
+    ],
+    shares: sharesOf,
+  },
   idle: (v) =>
     v.exposure === 0 &&
     v.contrast === 0 &&
@@ -174,22 +197,14 @@ export const tone = definePass({
     const curve = (x: number) => toneOf(x, v);
     const table = channelTables([curve, curve, curve], tools);
     if (plainRanges(v)) return (src, dst, n) => kernels.adjustSpan(src, dst, n, table.at, table.steps, 1);
-    const weights = (luma: number): [number, number, number] => {
-      const half = v.soft / 2;
-      const dark = 1 - smooth(v.darkTo - half, v.darkTo + half, luma);
-      const bright = smooth(v.brightFrom - half, v.brightFrom + half, luma);
-      const rest = Math.max(0, 1 - dark - bright);
-      const whole = dark + bright + rest;
-      return [dark / whole, rest / whole, bright / whole];
-    };
     const gains = shareTable((luma) => {
-      const [dark, middle, bright] = weights(luma);
+      const [dark, middle, bright] = sharesOf(v, luma);
       const lit = v.dark * dark + v.middle * middle + v.bright * bright;
       const at = Math.max(luma, 1e-3);
       return toDisplay(toLinear(at) * 2 ** lit) / at;
     }, tools);
     const colours = shareTable((luma) => {
-      const [dark, middle, bright] = weights(luma);
+      const [dark, middle, bright] = sharesOf(v, luma);
       return v.darkColour * dark + v.middleColour * middle + v.brightColour * bright;
     }, tools);
     return (src, dst, n) => {
