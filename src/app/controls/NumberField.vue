@@ -86,7 +86,7 @@ function leave(): void {
 </script>
 
 <template>
-  <span class="number" :class="{ wrong: problem }">
+  <span class="number" :class="{ wrong: problem, wide: unit.length > 3 }">
     <input
       v-model="text"
       class="mono"
@@ -117,6 +117,9 @@ function leave(): void {
   background: var(--well);
   border: 1px solid var(--line);
   border-radius: 3px;
+}
+.number.wide {
+  width: 6.25rem;
 }
 .number:focus-within {
   border-color: var(--brass);

@@ -15,7 +15,7 @@ const MOST_BYTES = 60e6;
 /** Sides of the tables that a grade is saved as. */
 export const TABLE_SIZES = [17, 33, 65] as const;
 
-async function textOf(file: File): Promise<string> {
+export async function textOf(file: File): Promise<string> {
   if (file.size > MOST_BYTES)
     throw new JackplaneError(
       'unsupported',

@@ -7,6 +7,7 @@ import { safeName, stockName } from '../../core/formats/names';
 import { useEngine } from '../../engine/client';
 import { newId } from '../base/ids';
 import { storeMedia } from '../storage/media';
+import { isGradeFile, useGrades } from './grades';
 import { useNotices } from './notices';
 import { useProject } from './project';
 
@@ -36,7 +37,10 @@ export const useImports = defineStore('imports', () => {
       );
       return [];
     }
-    const queue = files.map((file) => ({
+    const grades = files.filter((file) => isGradeFile(file.name));
+    if (grades.length) await useGrades().openFiles(grades);
+    const media = files.filter((file) => !grades.includes(file));
+    const queue = media.map((file) => ({
       file,
       job: { id: ++last, name: file.name, share: 0, problem: null } as ImportJob,
     }));

@@ -6,6 +6,7 @@ import { parseQuantity } from '../../core/time/quantity';
 import { useBench } from '../stores/bench';
 import LooksSheet from './LooksSheet.vue';
 import { TABLE_SIZES, useGradeFiles } from '../stores/grade-files';
+import { useGrades } from '../stores/grades';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 
@@ -14,7 +15,8 @@ const bench = useBench();
 const store = useProject();
 const selection = useSelection();
 const group = computed(() => bench.layer && groupOf(bench.layer));
-const grades = useGradeFiles();
+const grades = useGrades();
+const files = useGradeFiles();
 const open = ref(false);
 const looks = ref(false);
 const offset = ref('5f');
@@ -83,6 +85,8 @@ const RELATIONS = [
         :disabled="!bench.size"
         @click="closing(() => (looks = true))"
       />
+      <v-list-item title="Copy its grade" :disabled="!bench.size" @click="closing(grades.copy)" />
+      <v-list-item title="Paste a grade" :disabled="!grades.clipboard || !bench.size" @click="closing(grades.paste)" />
       <v-list-item title="Save its grade as a table…" :disabled="!bench.size">
         <v-menu activator="parent" location="end" submenu>
           <v-list>
@@ -90,7 +94,7 @@ const RELATIONS = [
               v-for="side in TABLE_SIZES"
               :key="side"
               :title="`.cube, ${side} points a side`"
-              @click="closing(() => void grades.saveTable(side))"
+              @click="closing(() => void files.saveTable(side))"
             />
           </v-list>
         </v-menu>

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { onBeforeUnmount, reactive, watch } from 'vue';
-import { mdiClose } from '@mdi/js';
+import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue';
+import { mdiClose, mdiContentSaveOutline, mdiTrashCanOutline } from '@mdi/js';
 import { still } from '../../core/base/value';
-import { together } from '../../core/document/edit';
-import { addPass, newPass } from '../../core/document/edits/passes';
-import type { Pass, PassId } from '../../core/document/schema';
+import { newPass } from '../../core/document/edits/passes';
+import type { GradeJig, Pass, PassId } from '../../core/document/schema';
 import { GRADE_LOOKS, type GradeLook } from '../../core/passes/grade/looks';
 import { planAlone } from '../../core/plan/looks';
 import { useEngine } from '../../engine/client';
@@ -12,18 +11,28 @@ import { LOOK } from '../../engine/wishes';
 import { newId } from '../base/ids';
 import IconButton from '../controls/IconButton.vue';
 import { useBench } from '../stores/bench';
+import { GRADE_ENDINGS, useGrades } from '../stores/grades';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
 
-/** The chosen layer's present frame in several looks, to choose by eye. The one that is chosen becomes ordinary passes. */
+/** The chosen layer's present frame in several looks, to choose by eye: those of the project, and those that come with Jackplane. */
 const open = defineModel<boolean>({ required: true });
 const bench = useBench();
 const store = useProject();
+const grades = useGrades();
 const notices = useNotices();
-/** A picture of each look, by its title. */
+const picker = ref<HTMLInputElement>();
+/** A picture of each look, by its key. */
 const pictures = reactive<Record<string, string>>({});
 let run = 0;
 
+interface Look {
+  key: string;
+  title: string;
+  passes: Pass[];
+  /** one of the project's own */
+  jig?: GradeJig;
+}
 const made = ({ passes }: GradeLook): Pass[] =>
   passes.map(([type, values]) => {
     const pass = newPass(newId<PassId>(), type, bench.size);
@@ -32,6 +41,10 @@ const made = ({ passes }: GradeLook): Pass[] =>
       values: { ...pass.values, ...Object.fromEntries(Object.entries(values).map(([name, v]) => [name, still(v)])) },
     };
   });
+const looks = computed<Look[]>(() => [
+  ...grades.jigs.map((jig) => ({ key: jig.id, title: jig.name, passes: jig.passes, jig })),
+  ...GRADE_LOOKS.map((look) => ({ key: look.title, title: look.title, passes: made(look) })),
+]);
 /** The layer's line with passes of a look at the end of what works before Place. */
 const lined = (line: readonly Pass[], own: readonly Pass[]): Pass[] => {
   const before = line.filter((pass) => pass.space === 'layer');
@@ -40,19 +53,18 @@ const lined = (line: readonly Pass[], own: readonly Pass[]): Pass[] => {
 
 function clear(): void {
   Object.values(pictures).forEach((url) => URL.revokeObjectURL(url));
-  Object.keys(pictures).forEach((title) => delete pictures[title]);
+  Object.keys(pictures).forEach((key) => delete pictures[key]);
 }
 async function draw(): Promise<void> {
   const mine = ++run;
-  clear();
   const { shot, layer } = bench;
   if (!shot || !layer || !store.project) return;
   const engine = await useEngine();
   const canvas = new OffscreenCanvas(1, 1);
-  for (const look of GRADE_LOOKS) {
-    const { title } = look;
+  for (const { key, passes } of looks.value) {
+    if (pictures[key]) continue;
     try {
-      const plan = planAlone(store.project, shot, layer, bench.frame, 4, lined(layer.passes, made(look)));
+      const plan = planAlone(store.project, shot, layer, bench.frame, 4, lined(layer.passes, passes));
       const { bitmap } = await engine.frame(plan, 'picture', LOOK);
       if (mine !== run || !bitmap.width) return;
       canvas.width = bitmap.width;
@@ -60,29 +72,34 @@ async function draw(): Promise<void> {
       canvas.getContext('2d')!.drawImage(bitmap, 0, 0);
       const url = URL.createObjectURL(await canvas.convertToBlob({ type: 'image/webp', quality: 0.9 }));
       if (mine !== run) return URL.revokeObjectURL(url);
-      pictures[title] = url;
+      pictures[key] = url;
     } catch (error) {
       return notices.problem(error);
     }
   }
 }
-watch(open, (shown) => (shown ? void draw() : (run++, clear())), { immediate: true });
+watch(
+  open,
+  (shown) => {
+    run++;
+    clear();
+    if (shown) void draw();
+  },
+  { immediate: true },
+);
+watch(
+  () => grades.jigs,
+  () => open.value && void draw(),
+);
 onBeforeUnmount(() => (run++, clear()));
 
-function choose(look: GradeLook): void {
-  const { at, layer } = bench;
+function choose({ title, passes }: Look): void {
   open.value = false;
-  if (!at || !layer || layer.locked || store.readOnly) return;
-  const passes = made(look);
-  const begin = layer.passes.filter((pass) => pass.space === 'layer').length;
-  store.edit(
-    together(
-      store.current(),
-      `Look ${look.title}`,
-      passes.map((pass, i) => () => addPass(at, pass, begin + i)),
-    ),
-  );
-  bench.show(passes[0]!.id);
+  grades.use(`Look ${title}`, passes);
+}
+function picked(files: FileList | null): void {
+  if (files) void grades.openFiles([...files]);
+  if (picker.value) picker.value.value = '';
 }
 </script>
 
@@ -92,7 +109,7 @@ function choose(look: GradeLook): void {
       <template #append><IconButton label="Close" :icon="mdiClose" @click="open = false" /></template>
       <v-card-text>
         <ul class="sheet">
-          <li v-for="look in GRADE_LOOKS" :key="look.title">
+          <li v-for="look in looks" :key="look.key">
             <v-btn
               class="tile"
               variant="text"
@@ -101,11 +118,40 @@ function choose(look: GradeLook): void {
               :disabled="store.readOnly || bench.layer?.locked"
               @click="choose(look)"
             >
-              <span class="picture"><img v-if="pictures[look.title]" :src="pictures[look.title]" alt="" /></span>
+              <span class="picture"><img v-if="pictures[look.key]" :src="pictures[look.key]" alt="" /></span>
               {{ look.title }}
             </v-btn>
+            <span v-if="look.jig" class="own">
+              <IconButton
+                :label="`Save ${look.title} as a file`"
+                :icon="mdiContentSaveOutline"
+                @click="grades.saveFile(look.jig)"
+              />
+              <IconButton
+                :label="`Delete ${look.title} from the project’s looks`"
+                :icon="mdiTrashCanOutline"
+                :disabled="store.readOnly"
+                @click="grades.remove(look.key)"
+              />
+            </span>
           </li>
         </ul>
+        <div class="more">
+          <v-btn size="small" :disabled="store.readOnly" @click="grades.save()"
+            >Keep this layer’s grade as a look</v-btn
+          >
+          <v-btn size="small" :disabled="store.readOnly" @click="picker?.click()">From files…</v-btn>
+          <input
+            ref="picker"
+            type="file"
+            multiple
+            class="visually-hidden"
+            tabindex="-1"
+            :accept="GRADE_ENDINGS.join(',')"
+            aria-label="Files with grades"
+            @change="picked(($event.target as HTMLInputElement).files)"
+          />
+        </div>
         <p class="dim">
           Frame {{ bench.frame }}. A look is put in as passes with ordinary dials; one step back takes it away again.
         </p>
@@ -120,6 +166,20 @@ function choose(look: GradeLook): void {
   grid-template-columns: repeat(3, 1fr);
   gap: 12px;
   list-style: none;
+}
+.sheet li {
+  position: relative;
+}
+.own {
+  position: absolute;
+  right: 6px;
+  bottom: 2px;
+  display: flex;
+}
+.more {
+  display: flex;
+  gap: 8px;
+  margin-top: 12px;
 }
 .tile {
   padding: 4px;

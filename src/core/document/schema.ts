@@ -298,6 +298,17 @@ function loopAlong<T extends { id: LayerId; name: string }>(
   return null;
 }
 
+/** A grade to be used again: passes that grade, without masks of any layer. */
+export const gradeJigSchema = z
+  .object({
+    id: z.string().regex(/^[A-Za-z0-9_-]{1,64}$/),
+    kind: z.literal('grade'),
+    name,
+    passes: z.array(passSchema).min(1).max(60),
+  })
+  .strict();
+export type GradeJig = z.infer<typeof gradeJigSchema>;
+
 /** Things of a project that other code reads; here they only have to have an id. */
 const kept = z.looseObject({ id: z.string().regex(/^[A-Za-z0-9_-]{1,64}$/) });
 
@@ -315,7 +326,7 @@ export const projectShape = z
     tracks: z.array(trackSchema).max(1000),
     /** pinned pictures, and things saved to be used again */
     stills: z.array(kept).max(1000),
-    jigs: z.array(kept).max(1000),
+    jigs: z.array(z.union([gradeJigSchema, kept])).max(1000),
   })
   .strict();
 

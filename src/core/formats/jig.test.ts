@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { newMask, newShape, pathShape } from '../document/mask';
-import { readJig, writeJig } from './jig';
+import { newPass } from '../document/edits/passes';
+import { readGradeJig, readJig, writeGradeJig, writeJig } from './jig';
 
 const masks = [
   newMask(
@@ -17,6 +18,17 @@ const masks = [
 
 test('what was saved as a jig is read again', () => {
   expect(readJig(writeJig('cut-out', masks), 'cut-out.jig.json')).toEqual({ jig: 1, name: 'cut-out', masks });
+});
+
+test('a grade that was saved as a jig is read again, and is not taken for masks, nor masks for it', () => {
+  const passes = ['tone', 'wheels'].map((type) => newPass(type as never, type));
+  const text = writeGradeJig('dusk', passes);
+  expect(readGradeJig(text, 'dusk.jig.json')).toEqual({ jig: 1, name: 'dusk', passes });
+  expect(() => readJig(text, 'dusk.jig.json')).toThrow('it holds a grade, not masks');
+  expect(() => readGradeJig(writeJig('cut-out', masks), 'x')).toThrow('it holds masks, not a grade');
+  const wrong = JSON.parse(text) as { passes: { values: Record<string, unknown> }[] };
+  wrong.passes[0]!.values['exposure'] = { still: 'much' };
+  expect(() => readGradeJig(JSON.stringify(wrong), 'dusk.jig.json')).toThrow(/passes\.0\.values\.exposure/);
 });
 
 test.each([

@@ -1,32 +1,49 @@
 import { z } from 'zod';
 import { maskSchema, type Mask } from '../document/mask';
-import { problemsOf } from '../document/schema';
+import { passSchema, problemsOf, type Pass } from '../document/schema';
 import { JackplaneError } from '../base/errors';
 
-/** Ending of a jig: masks on their own, to be used again. JSON. */
+/** Ending of a jig: masks or the passes of a grade on their own, to be used again. JSON. */
 export const JIG_ENDING = '.jig.json';
-const jigSchema = z
-  .object({ jig: z.literal(1), name: z.string().trim().min(1).max(200), masks: z.array(maskSchema).min(1).max(200) })
-  .strict();
+const name = z.string().trim().min(1).max(200);
+const jigSchema = z.union([
+  z.object({ jig: z.literal(1), name, masks: z.array(maskSchema).min(1).max(200) }).strict(),
+  z.object({ jig: z.literal(1), name, passes: z.array(passSchema).min(1).max(60) }).strict(),
+]);
 
 export const writeJig = (name: string, masks: readonly Mask[]): string =>
   JSON.stringify({ jig: 1, name, masks }, null, 1);
+export const writeGradeJig = (name: string, passes: readonly Pass[]): string =>
+  JSON.stringify({ jig: 1, name, passes }, null, 1);
 
-/** @param file name for messages @throws JackplaneError bad-project */
-export function readJig(text: string, file: string): { name: string; masks: Mask[] } {
-  const bad = (why: string) =>
-    new JackplaneError(
-      'bad-project',
-      `“${file}” is not a jig that can be used: ${why}.`,
-      'Choose a file that Jackplane saved as a jig.',
-    );
+const bad = (file: string, why: string): JackplaneError =>
+  new JackplaneError(
+    'bad-project',
+    `“${file}” is not a jig that can be used: ${why}.`,
+    'Choose a file that Jackplane saved as a jig.',
+  );
+function read(text: string, file: string): z.infer<typeof jigSchema> {
   let raw: unknown;
   try {
     raw = JSON.parse(text);
   } catch {
-    throw bad('it is not JSON');
+    throw bad(file, 'it is not JSON');
   }
-  const jig = jigSchema.safeParse(raw);
-  if (!jig.success) throw bad(problemsOf(jig.error));
+  const option = jigSchema.options[raw && typeof raw === 'object' && 'passes' in raw ? 1 : 0];
+  const jig = option.safeParse(raw);
+  if (!jig.success) throw bad(file, problemsOf(jig.error));
   return jig.data;
+}
+
+/** @param file name for messages @throws JackplaneError bad-project */
+export function readJig(text: string, file: string): { name: string; masks: Mask[] } {
+  const jig = read(text, file);
+  if (!('masks' in jig)) throw bad(file, 'it holds a grade, not masks');
+  return jig;
+}
+/** @param file name for messages @throws JackplaneError bad-project */
+export function readGradeJig(text: string, file: string): { name: string; passes: Pass[] } {
+  const jig = read(text, file);
+  if (!('passes' in jig)) throw bad(file, 'it holds masks, not a grade');
+  return jig;
 }
