@@ -12,6 +12,7 @@ import RangeDrawing from '../dials/RangeDrawing.vue';
 import { maskOfRange } from '../stores/range-mask';
 import FollowTrack from '../track/FollowTrack.vue';
 import AutomaticDials from './AutomaticDials.vue';
+import MatchDials from './MatchDials.vue';
 import PassFiles from './PassFiles.vue';
 import MaskPicker from '../controls/MaskPicker.vue';
 import ParamDials from '../dials/ParamDials.vue';
@@ -83,6 +84,7 @@ const areaMasks = (masks: MaskId[]): void =>
       >
     </div>
     <AutomaticDials v-if="declared.automatic" />
+    <MatchDials v-if="declared.matched" />
     <PassFiles v-if="declared.files" />
     <ParamDials
       :params="declared.params"

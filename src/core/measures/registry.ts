@@ -6,6 +6,7 @@ import { gradeTable } from './grade-table';
 import { keyCheck } from './key-check';
 import { keyPlate } from './key-plate';
 import { luma } from './luma';
+import { match } from './match';
 import { mean } from './mean';
 import { screenShare } from './screen-share';
 import { surface } from './surface';
@@ -20,6 +21,7 @@ export const MEASURES = {
   keyCheck,
   keyPlate,
   luma,
+  match,
   mean,
   screenShare,
   surface,

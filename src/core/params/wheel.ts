@@ -1,8 +1,7 @@
 import { z } from 'zod';
+import type { Wheel } from '../base/wheeled';
 import { defineKind, type Declared, type ParamBase } from './define';
 
-/** A colour that is added, as a place in a disc (right red, then over yellow and green against the clock), and a level for all channels. */
-export type Wheel = readonly [x: number, y: number, level: number];
 export interface WheelParam extends ParamBase<Wheel> {
   kind: 'wheel';
   default: Wheel;
@@ -22,10 +21,3 @@ export const wheelKind = defineKind<WheelParam>({
   numbers: () => ({ names: ['towards red', 'towards yellow-green', 'level'], unit: '', min: -1, max: 1 }),
   range: () => 'a place in a disc, and a level of −1 to 1',
 });
-
-/** What a wheel adds to red, green and blue; together nothing but its level. */
-export const wheelChannels = ([x, y]: Wheel): readonly [number, number, number] => [
-  x,
-  -x / 2 + (y * Math.sqrt(3)) / 2,
-  -x / 2 - (y * Math.sqrt(3)) / 2,
-];

@@ -1,4 +1,5 @@
 import type { AutoReading } from '../analysis/automatic';
+import type { Matched } from '../analysis/match';
 import type { CoveragePlan } from '../masks/coverage';
 import { choice } from '../params/choice';
 import type { TablePlan } from '../params/table';
@@ -65,6 +66,8 @@ interface PassBase<P extends Params> {
   fitted?(size: { w: number; h: number }): Partial<Record<keyof P, unknown>>;
   /** values that it can take from a reading of the picture that comes in */
   automatic?(reading: AutoReading): Partial<Record<keyof P, unknown>>;
+  /** values that match a picture to another */
+  matched?(values: Matched): Partial<Record<keyof P, unknown>>;
   /** false when what it makes of a colour depends on where it lies */
   byColour?: false;
   /** kinds of files that hold its values: what to read, and what to write by ending */

@@ -131,6 +131,13 @@ export function planWithout(
   return planFrame(withShot(project, { ...shot, layers }), shot.id, frame, { reduction });
 }
 
+/** What lies behind a layer. */
+export function planBehind(project: Project, shot: Shot, layer: Layer, frame: number, reduction: Reduction): FramePlan {
+  const at = shot.layers.findIndex(({ id }) => id === layer.id);
+  const layers = shot.layers.map((item, i) => (i <= at ? { ...item, shown: false } : item));
+  return planFrame(withShot(project, { ...shot, background: null, layers }), shot.id, frame, { reduction });
+}
+
 /** The project with nothing behind a shot's layers. */
 export const onNothing = (project: Project, shot: Shot): Project => withShot(project, { ...shot, background: null });
 

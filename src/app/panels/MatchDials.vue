@@ -1,0 +1,154 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue';
+import { coloursOf, partOfWay, type Match, type MatchPart } from '../../core/analysis/match';
+import { JackplaneError } from '../../core/base/errors';
+import { setPassValues } from '../../core/document/edits/passes';
+import type { StockId } from '../../core/document/schema';
+import { passOf } from '../../core/passes/registry';
+import { planBefore, planBehind, stillPlan } from '../../core/plan/looks';
+import { useEngine } from '../../engine/client';
+import { useBench } from '../stores/bench';
+import { useNotices } from '../stores/notices';
+import { usePlayer } from '../stores/player';
+import { useProject } from '../stores/project';
+
+/** Takes the chosen pass's values from what brings the layer's colours near those behind it, or of a picture of the stock. They are ordinary values then. */
+const bench = useBench();
+const store = useProject();
+const player = usePlayer();
+const notices = useNotices();
+const BEHIND = 'behind';
+const to = ref<typeof BEHIND | StockId>(BEHIND);
+const part = ref<MatchPart>('all');
+const PARTS = [
+  { value: 'all', title: 'all of it' },
+  { value: 'dark', title: 'the dark' },
+  { value: 'middle', title: 'the middle' },
+  { value: 'bright', title: 'the bright' },
+];
+const goals = computed(() => {
+  const pictures = (store.project?.stock ?? []).filter((item) => item.kind === 'image');
+  const [pinned, others] = [pictures.filter((item) => item.still), pictures.filter((item) => !item.still)];
+  return [
+    { value: BEHIND, title: 'what lies behind it' },
+    ...[...pinned, ...others].map((item) => ({ value: item.id, title: item.name })),
+  ];
+});
+watch(goals, (list) => {
+  if (!list.some(({ value }) => value === to.value)) to.value = BEHIND;
+});
+const going = ref(false);
+const found = shallowRef<Match | null>(null);
+const strength = ref(1);
+const disabled = computed(() => bench.layer!.locked || store.readOnly);
+
+function set(match: Match, dragging: boolean): void {
+  const { pass } = bench;
+  const sets = pass && passOf(pass.type)?.matched;
+  if (!pass || !sets) return;
+  const values = sets(partOfWay(match.values, strength.value)) as Record<string, unknown>;
+  bench.editLayer(
+    (project, at) => setPassValues(project, at, pass.id, values, 'match'),
+    dragging ? `match ${pass.id}` : undefined,
+  );
+}
+async function match(): Promise<void> {
+  const { pass, layer, shot, frame } = bench;
+  if (!pass || !layer || !shot || going.value) return;
+  going.value = true;
+  try {
+    const project = store.current();
+    const goal =
+      to.value === BEHIND ? planBehind(project, shot, layer, frame, 4) : stillPlan(project, shot, to.value, 4);
+    const engine = await useEngine();
+    const other = goal && coloursOf(await engine.pixels(goal));
+    if (!other)
+      throw new JackplaneError(
+        'bad-value',
+        to.value === BEHIND ? `Nothing lies behind ${layer.name} on this frame.` : 'That picture is empty.',
+        'Choose something else to match it to.',
+      );
+    const own = planBefore(project, shot, layer, pass.id, frame);
+    const result = own && (await engine.measure(own, 'match', { other, part: part.value }));
+    if (!result)
+      throw new JackplaneError(
+        'bad-value',
+        `Nothing solid of ${layer.name} shows on this frame, so there is nothing to match.`,
+        'Go to a frame that shows it.',
+      );
+    found.value = result;
+    strength.value = 1;
+    set(result, false);
+  } catch (error) {
+    notices.problem(error);
+  } finally {
+    going.value = false;
+  }
+}
+function turn(value: number): void {
+  if (!found.value) return;
+  player.touching = true;
+  strength.value = value;
+  set(found.value, true);
+}
+function end(): void {
+  player.touching = false;
+  store.endGesture();
+}
+/** Below this the two pictures hardly show the same things. */
+const UNLIKE = 0.5;
+</script>
+
+<template>
+  <div class="match" role="group" aria-label="Match">
+    <v-select v-model="to" label="Match to" :items="goals" :disabled="disabled" />
+    <div class="row">
+      <v-select v-model="part" label="In" :items="PARTS" :disabled="disabled" />
+      <v-btn size="small" :disabled="disabled || !bench.layerHere" :loading="going" @click="match">Match</v-btn>
+    </div>
+    <template v-if="found">
+      <v-slider
+        class="strength"
+        label="Strength"
+        hide-details
+        density="compact"
+        thumb-size="12"
+        aria-label="Strength of the match"
+        :model-value="strength"
+        :min="0"
+        :max="1"
+        :step="0.01"
+        :disabled="disabled"
+        @update:model-value="turn"
+        @end="end"
+      />
+      <p class="dim" role="note">
+        The colours lay {{ found.before.toFixed(1) }} ΔE apart; at full strength they lie {{ found.after.toFixed(1) }}
+        apart.
+        <template v-if="found.alike < UNLIKE">
+          The two show different things, so it goes only part of the way. Judge it by eye.</template
+        >
+      </p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.match {
+  display: grid;
+  gap: 8px;
+  padding-bottom: 10px;
+}
+.row {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 6px;
+  align-items: center;
+}
+.strength :deep(.v-label) {
+  font-size: 0.8125rem;
+}
+.dim {
+  font-size: 0.75rem;
+}
+</style>
