@@ -10,6 +10,7 @@ import { bytes, random, type Sheet } from './art/raster';
 import { harbourBed, horn, wav } from './art/sound';
 import { bannerClip, buoyClip, handHeldClip, kiteClip, MOVING_FRAMES } from './art/moving';
 import { drawAurora, drawTower, towerParts } from './art/tower';
+import { toDisplay, toLinear } from '../src/core/picture/light';
 import { encode, type Job } from './encode';
 
 const MEDIA = join(import.meta.dirname, 'media');
@@ -23,6 +24,9 @@ const PLATE: Job = {
   frames: FRAMES,
   bitrate: 4_200_000,
 };
+
+/** How the tower was taken wrong: turned by so many degrees, in the light of a lamp, more than a stop too dark. */
+const WRONG = { tilt: 4, light: [0.3, 0.24, 0.14] };
 
 const png = (data: Uint8ClampedArray | Buffer, width: number, height: number) =>
   sharp(Buffer.from(data.buffer, data.byteOffset, data.byteLength), { raw: { width, height, channels: 4 } });
@@ -111,6 +115,23 @@ const WORKS: Record<string, () => Promise<unknown>> = {
       .extractChannel(3)
       .png({ compressionLevel: 9 })
       .toFile(join(TRUTH, 'tower', 'matte.png'));
+  },
+  'tower-taken-wrong': async () => {
+    const drawn = png(bytes(drawTower(await towerParts(), 1.7)), 1280, 720);
+    const turned = await drawn.rotate(WRONG.tilt).raw().toBuffer({ resolveWithObject: true });
+    const { width, height } = turned.info;
+    // the largest part of the same shape that has no corner of the turning in it
+    const [w, h] = [1120, 630];
+    const part = await png(turned.data, width, height)
+      .extract({ left: Math.round((width - w) / 2), top: Math.round((height - h) / 2), width: w, height: h })
+      .resize(1280, 720)
+      .removeAlpha()
+      .raw()
+      .toBuffer();
+    const wrong = part.map((v, i) => Math.round(255 * toDisplay(toLinear(v / 255) * WRONG.light[i % 3]!)));
+    await sharp(wrong, { raw: { width: 1280, height: 720, channels: 3 } })
+      .webp({ quality: 92 })
+      .toFile(join(MEDIA, 'tower-taken-wrong.webp'));
   },
   'wind-up-boat': async () => {
     const parts = await boatParts();

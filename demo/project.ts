@@ -2,10 +2,12 @@
 import { cp, mkdir, readFile, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
+import { partOfWay } from '../src/core/analysis/match';
 import { select } from '../src/core/analysis/select';
 import { newMask, type Hint, type Mask, type MaskId, type Shape } from '../src/core/document/mask';
 import { packMatte } from '../src/core/masks/matte-data';
 import { MOVING_FRAMES } from './art/moving';
+import { lookPasses, lookTable, putRight } from './graded';
 import { tracked } from './tracked';
 import { armOutline } from './art/crane';
 import { TOWER_STROKES } from './strokes';
@@ -70,6 +72,12 @@ const STOCK: Record<string, Entry> = {
   towerStill: {
     file: 'signal-tower-still.webp',
     name: 'signal tower still',
+    kind: 'image',
+    facts: { width: 1280, height: 720, codec: 'WebP', alpha: false },
+  },
+  wrong: {
+    file: 'tower-taken-wrong.webp',
+    name: 'tower, taken wrong',
     kind: 'image',
     facts: { width: 1280, height: 720, codec: 'WebP', alpha: false },
   },
@@ -164,6 +172,18 @@ const DECK = () =>
     passes: [pass('blur', { radius: 1.6 }), pass('adjust', { exposure: 0.2, saturation: 1.1 })],
   });
 
+/** The captain in the light of the deck: six tenths of what Match gives for what lies behind him. */
+const TO_DECK = {
+  ...partOfWay(
+    {
+      lift: [-0.032, -0.059, 0.023],
+      gamma: [-0.038, -0.047, -0.022],
+      gain: [-0.097, -0.071, -0.146],
+      saturation: 0.892,
+    },
+    0.6,
+  ),
+};
 const NIGHT = () => pass('adjust', { exposure: -0.55, contrast: -0.06, saturation: 0.88, temperature: -0.16 });
 
 const nightFerry = shot('Night ferry', [
@@ -178,7 +198,7 @@ const nightFerry = shot('Night ferry', [
   }),
   layer('rail', 'card rail', 120),
   layer('even', 'captain', 120, {
-    passes: [captainKey(0.006), NIGHT()],
+    passes: [captainKey(0.006), pass('wheels', TO_DECK)],
     place: {
       ...newLayer('x' as LayerId, 'x', stockSource(stockId('even')), { start: 0, length: 1 }).place,
       position: still([24, 14] as [number, number]),
@@ -457,6 +477,34 @@ const crimeLook = shot('Crane, crime film', [
   }),
 ]);
 
+/** The ferry by moonlight: the look as dials, and once more as a table, switched off. */
+const moonlight = (name: string): Layer => ({
+  ...newLayer(id<LayerId>('layer'), name, newSource('adjustment'), { start: 0, length: 120 }),
+  passes: [
+    ...lookPasses('Moonlight').map(([type, values]) => pass(type, values)),
+    { ...pass('table', { table: lookTable('Moonlight') }), on: false },
+  ],
+});
+const ferryByMoon = shot('Ferry, moonlight', [
+  moonlight('moonlight'),
+  layer('rail', 'card rail', 120),
+  layer('even', 'captain', 120, {
+    passes: [captainKey(0.006), pass('wheels', TO_DECK)],
+    place: { ...wholePlace(), position: pair(24, 14) },
+  }),
+  DECK(),
+]);
+
+/** A picture of the tower that was taken crooked, too dark and in the light of a lamp, put right by a line and the automatics. */
+const right = await putRight(join(MEDIA, 'tower-taken-wrong.webp'));
+/** Along the tower's gallery. */
+const GALLERY = { from: [-200, 0], to: [200, 28] };
+const towerRight = shot('Tower, put right', [
+  layer('wrong', 'tower', 120, {
+    passes: [pass('straighten', GALLERY), pass('balance', right.balance), pass('tone', right.tone)],
+  }),
+]);
+
 const long = <T extends Shot>(item: T): T => ({ ...item, length: MOVING_FRAMES });
 const MOVING = {
   banner: long(
@@ -498,6 +546,8 @@ project.shots.push(
   windUpBoat,
   redOnly,
   crimeLook,
+  ferryByMoon,
+  towerRight,
   ...MOVING_SHOTS,
 );
 const whole = await tracked(project, { lantern: nightFerry, ...MOVING });

@@ -46,14 +46,13 @@ function put(name: string, [x, y, level]: Wheel, dragging: boolean): void {
 function drag(event: PointerEvent, name: string): void {
   chosen.value = name;
   if (props.disabled || event.button !== 0) return;
-  const { left, top, width } = svg.value!.getBoundingClientRect();
-  const unit = width / 110;
+  const unit = (svg.value!.getBoundingClientRect().width / 110) * R;
+  const [x, y, level] = valueOf(name);
   followPointer(
     event,
     (now) => {
-      const x = ((now.clientX - left) / unit - 55) / R;
-      const y = -((now.clientY - top) / unit - 55) / R;
-      put(name, [x, y, valueOf(name)[2]], true);
+      const [dx, dy] = [(now.clientX - event.clientX) / unit, (event.clientY - now.clientY) / unit];
+      put(name, [x + dx, y + dy, level], true);
     },
     () => beside.end(),
   );
@@ -75,14 +74,32 @@ function press(event: KeyboardEvent, name: string): void {
 }
 const set = (name: string, part: 0 | 1 | 2, v: number, dragging: boolean): void =>
   put(name, valueOf(name).with(part, v) as unknown as Wheel, dragging);
-/** Handles without a colour wait about the middle, so that each can be taken. */
+/** Handles without a colour wait about the middle, and those nearly alike stand beside each other, so that each can be taken. */
 const WAIT = 10;
-function placeOf(name: string): [number, number] {
+const APART = 12.6;
+function truePlace(name: string): [number, number] {
   const [x, y] = valueOf(name);
   if (x !== 0 || y !== 0) return [x * R, -y * R];
   const a = ((names.value.indexOf(name) + 0.5) / names.value.length) * 2 * Math.PI;
   return [WAIT * Math.cos(a), -WAIT * Math.sin(a)];
 }
+const ROUNDS = 30;
+const places = computed(() => {
+  const all = names.value.map(truePlace);
+  for (let round = 0; round < ROUNDS; round++)
+    for (let i = 0; i < all.length; i++)
+      for (let k = 0; k < i; k++) {
+        const [p, q] = [all[i]!, all[k]!];
+        const far = Math.hypot(p[0] - q[0], p[1] - q[1]);
+        if (far >= APART) continue;
+        // two in one place part along a way of their own
+        const a = far > 0.01 ? Math.atan2(p[1] - q[1], p[0] - q[0]) : i * 2.4;
+        const by = (APART - far) / 2;
+        all[i] = [p[0] + by * Math.cos(a), p[1] + by * Math.sin(a)];
+        all[k] = [q[0] - by * Math.cos(a), q[1] - by * Math.sin(a)];
+      }
+  return Object.fromEntries(names.value.map((name, i) => [name, all[i]!]));
+});
 const isPlain = (name: string): boolean => valueOf(name).every((v) => v === 0);
 const PARTS = ['x', 'y', 'level'] as const;
 </script>
@@ -102,6 +119,12 @@ const PARTS = ['x', 'y', 'level'] as const;
         class="dot"
         :opacity="Math.min(0.9, 0.15 + dot.share * 20)"
       />
+      <path
+        v-for="name in names"
+        :key="`lead ${name}`"
+        class="lead"
+        :d="`M${truePlace(name).join(' ')}L${places[name]!.join(' ')}`"
+      />
       <g
         v-for="name in names"
         :key="name"
@@ -109,7 +132,7 @@ const PARTS = ['x', 'y', 'level'] as const;
         :tabindex="disabled ? -1 : 0"
         :aria-label="`${paramOf(name).label} on the ring`"
         :aria-description="valueOf(name).join(', ')"
-        :transform="`translate(${placeOf(name).join(' ')})`"
+        :transform="`translate(${places[name]!.join(' ')})`"
         :class="{ chosen: chosen === name }"
         @pointerdown.stop="drag($event, name)"
         @focus="chosen = name"
@@ -175,6 +198,10 @@ svg {
   fill: none;
   stroke: var(--line);
   stroke-width: 0.5;
+}
+.lead {
+  stroke: var(--dim);
+  stroke-width: 0.8;
 }
 .dot {
   fill: var(--dim);

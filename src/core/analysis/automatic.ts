@@ -105,6 +105,6 @@ export function toneFor({ key, low, high }: AutoReading): { exposure: number; bl
   return {
     exposure: Math.round(exposure * 100) / 100,
     black: round(Math.min(0.15, Math.max(0, lit(low) * 0.6))),
-    white: round(Math.min(1.05, Math.max(0.75, lit(high) / 0.97))),
+    white: round(Math.min(1.05, Math.max(0.62, lit(high) / 0.97))),
   };
 }
