@@ -115,7 +115,7 @@ test('automatics set ordinary dials; a grade goes out as a table and comes in ag
   const said = complaints(page);
   await plate(page);
   await add(page, 'white balance', 'Balance');
-  await redrawn(page, () => page.getByRole('button', { name: 'this frame' }).click());
+  await redrawn(page, () => page.getByRole('button', { name: 'this frame', exact: true }).click());
   expect(spread(await colourAt(page, 0.2, 0.5))).toBeLessThan(12);
   const kelvin = page
     .getByRole('textbox', { name: 'Light was' })
@@ -150,5 +150,164 @@ test('automatics set ordinary dials; a grade goes out as a table and comes in ag
   await values.setInputFiles(asFile('none.cdl', Buffer.from('<a/>')));
   await expect(page.getByText('“none.cdl” holds no ColorCorrection.')).toBeVisible();
   await layer(page, 'warm card').waitFor();
+  expect(said).toEqual([]);
+});
+
+/** A bright card on a darker ground, and the same in cold, dim light. */
+async function card(light: readonly [number, number, number]): Promise<Buffer> {
+  const data = Buffer.alloc(W * H * 3);
+  const parts = [
+    [0.7, 0.6, 0.4],
+    [0.1, 0.16, 0.3],
+    [0.35, 0.1, 0.08],
+    [0.2, 0.2, 0.2],
+  ] as const;
+  for (let i = 0; i < W * H; i++) {
+    const part = parts[Math.floor(((i % W) * 4) / W)]!;
+    const shade = 0.7 + (0.5 * Math.floor(i / W)) / H;
+    data.set(
+      part.map((v, c) => Math.round(255 * toDisplay(Math.min(1, v * shade * light[c]!)))),
+      i * 3,
+    );
+  }
+  return sharp(data, { raw: { width: W, height: H, channels: 3 } })
+    .png()
+    .toBuffer();
+}
+const choose = async (page: Page, label: string, option: string | RegExp): Promise<void> => {
+  await page.getByRole('combobox', { name: label, exact: true }).click({ force: true });
+  await page.getByRole('option', { name: option }).click();
+};
+const apart = (a: readonly number[], b: readonly number[]): number =>
+  Math.max(...a.slice(0, 3).map((v, i) => Math.abs(v - b[i]!)));
+
+test('a frame is pinned and compared; a layer in other light is matched to it; its grade goes to another layer', async ({
+  page,
+}) => {
+  const said = complaints(page);
+  await newProject(page, 'Matching');
+  await makeShot(page, { width: W, height: H, length: '24' });
+  for (const [name, light] of [
+    ['day.png', [1, 1, 1]],
+    ['dim.png', [0.35, 0.42, 0.6]],
+  ] as const)
+    await importFiles(page, { name, mimeType: 'image/png', buffer: await card(light) });
+  await addToShot(page, 'day');
+  await page.getByLabel('Preview scale').selectOption({ label: 'full' });
+  await pictureShown(page);
+  const colours = async () => {
+    const out: number[][] = [];
+    for (const x of [0.1, 0.4, 0.6, 0.9]) out.push(await colourAt(page, x, 0.5));
+    return out;
+  };
+  const off = (now: number[][]) => now.map((colour, i) => apart(colour, truth[i]!));
+  const truth = await colours();
+  await page.getByRole('button', { name: 'Pin this frame, to compare others with it' }).click();
+  await expect(page.getByText('is in the stock. Before | After compares with it.')).toBeVisible();
+
+  await addToShot(page, 'dim');
+  await pictureShown(page);
+  const dim = off(await colours());
+  expect(Math.max(...dim)).toBeGreaterThan(60);
+  await add(page, 'lift gamma gain', 'Wheels');
+  await choose(page, 'Match to', /frame 0$/);
+  await redrawn(page, () =>
+    page.getByRole('group', { name: 'Match', exact: true }).getByRole('button', { name: 'Match', exact: true }).click(),
+  );
+  const matched = off(await colours());
+  expect(Math.max(...matched)).toBeLessThan(24);
+  matched.forEach((v, i) => expect(v).toBeLessThan(Math.max(8, dim[i]! / 2)));
+  await expect(page.getByText(/The colours lay \d+\.\d ΔE apart; at full strength they lie \d\.\d/)).toBeVisible();
+
+  // compared with the still: the divider's left side shows it, and the keys move the divider
+  await page.keyboard.press('4');
+  await choose(page, 'Laid out', 'side by side');
+  await expect(page.getByRole('slider', { name: 'Divider between before and after' })).toHaveCount(0);
+  await choose(page, 'Laid out', 'slanted divider');
+  const divider = page.getByRole('slider', { name: 'Divider between before and after' });
+  await divider.press('ArrowRight');
+  await expect(divider).toHaveAttribute('aria-valuenow', '52');
+  await page.keyboard.press('1');
+
+  // scopes of a part, and its colour from the pinned one
+  await page.getByRole('button', { name: 'Show scopes' }).click();
+  await choose(page, 'Of', 'a part of the picture');
+  await expect(page.getByLabel('Mean colour', { exact: true })).toContainText('stops');
+  await page.getByRole('button', { name: 'Pin this colour, to compare others with it' }).click();
+  await expect(page.getByLabel('From the pinned colour')).toContainText('ΔE 0.0');
+  const part = page.getByRole('group', { name: /^Part that scopes look at/ });
+  for (let i = 0; i < 6; i++) await part.press('ArrowRight');
+  await expect(page.getByLabel('From the pinned colour')).not.toContainText('ΔE 0.0');
+
+  // the grade is copied to the layer below, and kept as a look
+  await page.getByRole('button', { name: 'Layer ▾' }).click();
+  await page.getByText('Copy its grade').click();
+  await layer(page, 'day').getByRole('button', { name: 'day', exact: true }).click();
+  await page.getByRole('button', { name: 'Layer ▾' }).click();
+  await page.getByText('Paste a grade').click();
+  await expect(pass(page, 'Wheels')).toBeVisible();
+  await page.getByRole('button', { name: 'Layer ▾' }).click();
+  await page.getByText('Looks…').click();
+  const looks = page.getByRole('dialog', { name: 'Looks' });
+  await looks.getByRole('button', { name: 'Keep this layer’s grade as a look' }).click();
+  await expect(looks.getByRole('button', { name: 'Delete day from the project’s looks' })).toBeVisible();
+  await allKept(page);
+  expect(said).toEqual([]);
+});
+
+test('how a clip was recorded is said once for every layer; a pass is given to the clip; parts of tone and groups', async ({
+  page,
+}) => {
+  const said = complaints(page);
+  await newProject(page, 'Log');
+  await makeShot(page, { width: W, height: H, length: '24' });
+  // a card as a camera set to a log curve writes it
+  const log = (light: number): number =>
+    light >= 0.01125 ? (420 + 261.5 * Math.log10((light + 0.01) / 0.19)) / 1023 : 95 / 1023;
+  const flat = Buffer.alloc(W * H * 3);
+  for (let i = 0; i < W * H; i++) flat.fill(Math.round(255 * log(i % W < W / 2 ? 0.18 : 0.02)), i * 3, i * 3 + 3);
+  const buffer = await sharp(flat, { raw: { width: W, height: H, channels: 3 } })
+    .png()
+    .toBuffer();
+  await importFiles(page, { name: 'flat card.png', mimeType: 'image/png', buffer });
+  await addToShot(page, 'flat card');
+  await page.getByLabel('Preview scale').selectOption({ label: 'full' });
+  await pass(page, 'Source').click();
+  await expect(page.getByText('as footage recorded with a log curve has')).toBeVisible();
+  await redrawn(page, () => choose(page, 'The clip was recorded', 'S-Log3'));
+  // 18 % of the light is 118 of 255
+  const [grey] = await colourAt(page, 0.2, 0.5);
+  expect(Math.abs(grey! - 255 * toDisplay(0.18))).toBeLessThanOrEqual(3);
+  await expect(page.getByText('as footage recorded with a log curve has')).toHaveCount(0);
+
+  await add(page, 'black point', 'Tone');
+  await redrawn(page, () => page.getByRole('slider', { name: 'Exposure' }).press('ArrowUp'));
+  await page.getByRole('button', { name: 'Dark, middle, bright', exact: true }).click();
+  await page.getByRole('button', { name: /^Drag on the picture/ }).click();
+  const box = (await picture(page).boundingBox())!;
+  const dark = { x: box.x + box.width * 0.75, y: box.y + box.height * 0.7 };
+  const before = await colourAt(page, 0.75, 0.5);
+  await page.mouse.move(dark.x, dark.y);
+  await page.mouse.down();
+  // what the drag began on is read first
+  await expect(async () => {
+    await page.mouse.move(dark.x, dark.y - 40);
+    await page.mouse.move(dark.x, dark.y - 110);
+    await expect(page.getByText(/^Dark parts: \+/)).toBeVisible({ timeout: 300 });
+  }).toPass();
+  await page.mouse.up();
+  await expect.poll(async () => (await colourAt(page, 0.75, 0.5))[0]! - before[0]!).toBeGreaterThan(8);
+  await redrawn(page, () => page.getByRole('button', { name: 'Leave out dark, middle, bright' }).click());
+  expect(apart(await colourAt(page, 0.75, 0.5), before)).toBeLessThanOrEqual(1);
+
+  await page.getByRole('button', { name: 'For the whole clip' }).click();
+  await expect(page.getByText('Belongs to the clip: every layer made from it shows it')).toBeVisible();
+  await addToShot(page, 'flat card');
+  await expect(pass(page, 'Tone of the clip')).toBeVisible();
+  const shown = await colourAt(page, 0.2, 0.5);
+  await pass(page, 'Source').click();
+  await redrawn(page, () => page.getByLabel('Leave out the clip’s own passes').check());
+  expect(apart(await colourAt(page, 0.2, 0.5), shown)).toBeGreaterThan(5);
+  await allKept(page);
   expect(said).toEqual([]);
 });
