@@ -38,6 +38,7 @@ jest.unstable_mockModule('../storage/media', () => ({
         )
       : (stored.push(name), Promise.resolve()),
 }));
+jest.unstable_mockModule('./grades', () => ({ isGradeFile: () => false, useGrades: () => ({}) }));
 const { useImports } = await import('./imports');
 
 const file = (name: string, size = 9) => Object.defineProperty(new File(['picture'], name), 'size', { value: size });

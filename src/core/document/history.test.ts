@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { anyEdit, clipStock, colourSource, layerOf, projectOf, SHOT, shotOf } from '../testing/documents';
 import { perform } from './edit';
 import { removeLayer, renameLayer } from './edits/layers';
+import { newPass, removePass, setPassValue } from './edits/passes';
 import { addShot, addStock, removeStock } from './edits/project';
 import {
   freshHistory,
@@ -15,7 +16,16 @@ import {
   type History,
   type JournalEntry,
 } from './history';
-import { projectSchema, type Layer, type Project, type ShotId, type StockId } from './schema';
+import {
+  projectSchema,
+  type Layer,
+  type LayerId,
+  type Pass,
+  type PassId,
+  type Project,
+  type ShotId,
+  type StockId,
+} from './schema';
 
 const start = () => projectOf([layerOf('deck', colourSource([0.1, 0.2, 0.4]))]);
 const steps = fc.array(anyEdit, { minLength: 1, maxLength: 25 });
@@ -120,6 +130,25 @@ describe('history', () => {
       ['b', 'bridge'],
       ['c', 'c'],
     ]);
+  });
+
+  test('a deletion that was written down before a pass had all of its present dials is replayed, and undone', () => {
+    const wheels = newPass('w' as PassId, 'wheels');
+    const { saturation: _, ...fewer } = wheels.values;
+    const at = { shot: SHOT, layer: 'deck' as LayerId };
+    const old = projectOf([
+      layerOf('deck', colourSource([0.1, 0.2, 0.4]), { passes: [{ ...wheels, values: fewer } as Pass] }),
+    ]);
+    const { entry } = withEdit(freshHistory(old), removePass(old, at, wheels.id))!;
+    // what is stored is read with the dials that came since
+    const { history, skipped } = replay(projectSchema.parse(old), [], [JSON.parse(JSON.stringify(entry))]);
+    expect(skipped).toEqual([]);
+    expect(history.project.shots[0]!.layers[0]!.passes).toEqual([]);
+    const back = undone(history)!.history.project;
+    expect(projectSchema.parse(back)).toEqual(projectSchema.parse(old));
+    // but not when something else has changed
+    const other = perform(projectSchema.parse(old), setPassValue(old, at, wheels.id, 'liftTo', 0.5))!.project;
+    expect(replay(other, [], [entry]).skipped).toHaveLength(1);
   });
 
   test('a damaged entry is skipped by name, the others are done', () => {

@@ -1,6 +1,6 @@
 // What an edit changed, written so that it names things by id and fits only where it belongs.
 import { JackplaneError } from '../base/errors';
-import { same } from './same';
+import { fits, same } from './same';
 
 /** A way into the document: names of properties, and members of lists by their id or by their frame. */
 export type Path = readonly (string | { id: string } | { at: number })[];
@@ -126,7 +126,7 @@ function changedAlong(node: unknown, change: Change, depth: number): unknown {
 }
 
 function settled(node: unknown, change: Change & { kind: 'set' }): unknown {
-  if (!same(node, change.from)) throw misfit(change.path);
+  if (!fits(node, change.from)) throw misfit(change.path);
   return change.to;
 }
 
@@ -136,7 +136,7 @@ function regrouped(node: unknown, { path, removed, added, order }: Change & { ki
   const by = order ? 'id' : 'at';
   const gone = new Map(removed.map((member) => [member[by], member]));
   const taken = list.filter((member) => gone.has(member[by]));
-  if (taken.length !== removed.length || taken.some((member) => !same(member, gone.get(member[by]))))
+  if (taken.length !== removed.length || taken.some((member) => !fits(member, gone.get(member[by]))))
     throw misfit(path);
   const rest = list.filter((member) => !gone.has(member[by]));
   if (added.some((member) => rest.some((other) => other[by] === member[by]))) throw misfit(path);

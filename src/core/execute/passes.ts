@@ -1,4 +1,5 @@
-import type { PointPass, PassTools } from '../passes/define';
+import type { ChannelCurves, PointPass, PassTools } from '../passes/define';
+import { chained, curveRunner } from '../passes/grade/tables';
 import { passOf } from '../passes/registry';
 import type { CoveragePlan } from '../masks/coverage';
 import { isIdle, joins } from '../plan/passes';
@@ -151,10 +152,29 @@ function area(bench: Bench, space: Space, pass: PassPlan, picture: Picture): Pic
   return withTools(bench, space, (tools) => declared.run(picture, pass.values as never, tools), pass.moments);
 }
 
+interface Work {
+  pass: PassPlan;
+  declared: PointPass;
+  /** what it does together with those before it that have become part of it */
+  curves?: ChannelCurves;
+}
+/** Neighbours that work on each channel by itself become one. */
+function curvesTogether(steps: readonly Work[]): Work[] {
+  const out: Work[] = [];
+  for (const step of steps) {
+    const curves = step.declared.cover ? null : (step.declared.curves?.(step.pass.values as never) ?? null);
+    const before = out.at(-1)?.curves;
+    if (curves && before?.saturation === 1) out[out.length - 1] = { ...step, curves: chained([before, curves]) };
+    else out.push(curves ? { ...step, curves } : step);
+  }
+  return out;
+}
+
 /** One sweep over the rows for a run of point passes, so that a row stays in the processor's cache from first to last. */
 function sweep(bench: Bench, space: Space, run: readonly PassPlan[], picture: Picture, keep: Keep): Picture {
-  const work = run.filter((pass) => !isIdle(pass)).map((pass) => ({ pass, declared: passOf(pass.type) as PointPass }));
-  if (!work.length) return picture.retain();
+  const steps = run.filter((pass) => !isIdle(pass)).map((pass) => ({ pass, declared: passOf(pass.type) as PointPass }));
+  if (!steps.length) return picture.retain();
+  const work: Work[] = keep === 'every' ? steps : curvesTogether(steps);
   return withTools(bench, space, (tools) => {
     const covers: Rect[] = [];
     let rect = picture.rect;
@@ -164,7 +184,9 @@ function sweep(bench: Bench, space: Space, run: readonly PassPlan[], picture: Pi
     }
     const outs =
       keep === 'every' ? covers.map((cover) => Picture.make(bench.arena, cover)) : [Picture.make(bench.arena, rect)];
-    const runners = work.map(({ pass, declared }) => declared.prepare(pass.values as never, tools));
+    const runners = work.map(({ pass, declared, curves }) =>
+      curves ? curveRunner(curves, tools) : declared.prepare(pass.values as never, tools),
+    );
     const tall = outs[0]!.rect;
     for (let y = tall.y; y < tall.y + tall.h; y++) {
       let from = picture;

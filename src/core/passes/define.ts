@@ -41,6 +41,12 @@ export interface PassTools {
   scratch(bytes: number): number;
 }
 
+/** What becomes of display-encoded red, green and blue, and how saturated the result is about its luma. */
+export interface ChannelCurves {
+  of: readonly [(v: number) => number, (v: number) => number, (v: number) => number];
+  saturation: number;
+}
+
 /** Processes n pixels of row y, starting at column x of the source; src and dst may be the same. */
 export type RowRunner = (src: number, dst: number, n: number, x: number, y: number) => void;
 
@@ -98,6 +104,8 @@ export interface PointPass<P extends Params = Params> extends PassBase<P> {
   cover?(rect: Rect, values: Values<P>, size: { w: number; h: number }): Rect;
   /** true when these values change nothing */
   idle?(values: Values<P>): boolean;
+  /** what it does to each channel by itself, where that and a saturation are all it does: neighbours of this kind are done as one when nobody asks for the pictures between them */
+  curves?(values: Values<P>): ChannelCurves | null;
   prepare(values: Values<P>, tools: PassTools): RowRunner;
 }
 /** A pass that reads around each pixel; gets and gives whole pictures. */

@@ -1,10 +1,20 @@
 import { toDisplay, toLinear } from '../../picture/light';
 import { number } from '../../params/number';
-import { definePass } from '../define';
-import { channelTables, type Curve } from './tables';
+import { definePass, type ChannelCurves } from '../define';
+import { curveRunner } from './tables';
 
 const percent = (label: string, help: string) =>
   number({ label, unit: '%', default: 0, min: -1, max: 1, slider: [-1, 1], help });
+
+function curvesOf(v: Record<'exposure' | 'contrast' | 'saturation' | 'temperature' | 'tint', number>): ChannelCurves {
+  const gain = 2 ** v.exposure;
+  const warm = 2 ** (v.temperature * 0.8);
+  const magenta = 2 ** (v.tint * 0.4);
+  const slope = v.contrast >= 0 ? 1 + 2 * v.contrast : 1 + v.contrast;
+  const of = (by: number) => (x: number) => Math.max(0, (toDisplay(by * toLinear(x)) - 0.46) * slope + 0.46);
+  const root = Math.sqrt(magenta);
+  return { of: [of(gain * warm * root), of(gain / magenta), of((gain / warm) * root)], saturation: v.saturation };
+}
 
 /**
  * Light and colour of a layer. Exposure, temperature and tint are gains on linear light; contrast turns about middle grey
@@ -52,14 +62,6 @@ export const adjust = definePass({
     tint: percent('Tint', 'Towards green (negative) or magenta (positive).'),
   },
   idle: (v) => v.exposure === 0 && v.contrast === 0 && v.saturation === 1 && v.temperature === 0 && v.tint === 0,
-  prepare(v, tools) {
-    const gain = 2 ** v.exposure;
-    const warm = 2 ** (v.temperature * 0.8);
-    const magenta = 2 ** (v.tint * 0.4);
-    const gains = [gain * warm * Math.sqrt(magenta), gain / magenta, (gain / warm) * Math.sqrt(magenta)];
-    const slope = v.contrast >= 0 ? 1 + 2 * v.contrast : 1 + v.contrast;
-    const curves = gains.map((g) => (x: number) => Math.max(0, (toDisplay(g * toLinear(x)) - 0.46) * slope + 0.46));
-    const { at, steps } = channelTables(curves as [Curve, Curve, Curve], tools);
-    return (src, dst, n) => tools.kernels.adjustSpan(src, dst, n, at, steps, v.saturation);
-  },
+  curves: curvesOf,
+  prepare: (v, tools) => curveRunner(curvesOf(v), tools),
 });

@@ -1,7 +1,8 @@
 import { readCdl, writeCdl, type Cdl } from '../../formats/cdl-file';
 import { number } from '../../params/number';
 import { definePass } from '../define';
-import { channelTables } from './tables';
+import type { ChannelCurves } from '../define';
+import { curveRunner } from './tables';
 
 const CHANNELS = ['Red', 'Green', 'Blue'] as const;
 const dials = (label: string, begins: number, min: number, max: number, slider: [number, number], help: string) =>
@@ -39,6 +40,15 @@ const held = (v: number): number => Math.min(1, Math.max(0, v));
 /** One channel of a colour decision list, before saturation. Source: ASC CDL 1.2. */
 export const cdlOf = (v: number, slopeBy: number, offsetBy: number, powerBy: number): number =>
   held(v * slopeBy + offsetBy) ** powerBy;
+
+const curvesOf = (v: Numbered): ChannelCurves => ({
+  of: [
+    (x) => cdlOf(x, v.slopeR, v.offsetR, v.powerR),
+    (x) => cdlOf(x, v.slopeG, v.offsetG, v.powerG),
+    (x) => cdlOf(x, v.slopeB, v.offsetB, v.powerB),
+  ],
+  saturation: v.saturation,
+});
 
 /** Slope, offset, power and saturation: what other programs exchange as a colour decision list. */
 export const cdl = definePass({
@@ -81,15 +91,6 @@ export const cdl = definePass({
     v.saturation === 1 &&
     [v.slopeR, v.slopeG, v.slopeB, v.powerR, v.powerG, v.powerB].every((n) => n === 1) &&
     [v.offsetR, v.offsetG, v.offsetB].every((n) => n === 0),
-  prepare(v, tools) {
-    const table = channelTables(
-      [
-        (x) => cdlOf(x, v.slopeR, v.offsetR, v.powerR),
-        (x) => cdlOf(x, v.slopeG, v.offsetG, v.powerG),
-        (x) => cdlOf(x, v.slopeB, v.offsetB, v.powerB),
-      ],
-      tools,
-    );
-    return (src, dst, n) => tools.kernels.adjustSpan(src, dst, n, table.at, table.steps, v.saturation);
-  },
+  curves: curvesOf,
+  prepare: (v, tools) => curveRunner(curvesOf(v), tools),
 });

@@ -1,5 +1,5 @@
 // Tables that the grading kernels look values up in.
-import type { PassTools } from '../define';
+import type { ChannelCurves, PassTools, RowRunner } from '../define';
 
 const STEPS = 1024;
 export type Curve = (v: number) => number;
@@ -20,6 +20,20 @@ export function channelTables(
     }
   });
   return { at, steps: STEPS };
+}
+
+/** Values that the tables know. */
+const MOST = 2;
+/** Runs the curves of the channels. */
+export function curveRunner({ of, saturation }: ChannelCurves, tools: PassTools): RowRunner {
+  const { at, steps } = channelTables(of, tools);
+  return (src, dst, n) => tools.kernels.adjustSpan(src, dst, n, at, steps, saturation);
+}
+/** One set of curves that does what several do one after the other; none but the last may change the saturation. */
+export function chained(all: readonly ChannelCurves[]): ChannelCurves {
+  const through = (channel: 0 | 1 | 2) => (v: number) =>
+    all.reduce((now, { of }) => of[channel](Math.min(MOST, Math.max(0, now))), v);
+  return { of: [through(0), through(1), through(2)], saturation: all.at(-1)!.saturation };
 }
 
 const FINE = 512;

@@ -1,9 +1,15 @@
-import { curve, curveAt, isStraight, STRAIGHT } from '../../params/curve';
+import { curve, curveAt, isStraight, STRAIGHT, type CurvePoint } from '../../params/curve';
 import { definePass } from '../define';
-import { channelTables, type Curve } from './tables';
+import type { ChannelCurves } from '../define';
+import { curveRunner } from './tables';
 
 const channel = (label: string, tone: 'red' | 'green' | 'blue') =>
   curve({ label, tone, default: STRAIGHT, help: `What becomes of ${label.toLowerCase()}, after the curve of all.` });
+
+function curvesOf(v: Record<'all' | 'red' | 'green' | 'blue', readonly CurvePoint[]>): ChannelCurves {
+  const of = (own: readonly CurvePoint[]) => (x: number) => curveAt(own, curveAt(v.all, x));
+  return { of: [of(v.red), of(v.green), of(v.blue)], saturation: 1 };
+}
 
 /** Tone curves: what becomes of each display-encoded value, for all channels and for each by itself. */
 export const toneCurves = definePass({
@@ -19,9 +25,6 @@ export const toneCurves = definePass({
     blue: channel('Blue', 'blue'),
   },
   idle: (v) => [v.all, v.red, v.green, v.blue].every(isStraight),
-  prepare(v, tools) {
-    const curves = [v.red, v.green, v.blue].map((own) => (x: number) => curveAt(own, curveAt(v.all, x)));
-    const { at, steps } = channelTables(curves as [Curve, Curve, Curve], tools);
-    return (src, dst, n) => tools.kernels.adjustSpan(src, dst, n, at, steps, 1);
-  },
+  curves: (v) => curvesOf(v),
+  prepare: (v, tools) => curveRunner(curvesOf(v), tools),
 });

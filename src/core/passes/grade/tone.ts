@@ -1,8 +1,8 @@
 import { toneFor } from '../../analysis/automatic';
 import { toDisplay, toLinear } from '../../picture/light';
 import { number } from '../../params/number';
-import { definePass } from '../define';
-import { channelTables, shareTable, smooth } from './tables';
+import { definePass, type ChannelCurves } from '../define';
+import { curveRunner, shareTable, smooth } from './tables';
 
 const RANGES = 'Dark, middle, bright';
 const ENDS = 'Ends';
@@ -38,6 +38,11 @@ export function toneOf(v: number, d: Curved): number {
   if (d.shoulder === 0 || filled <= knee) return filled;
   const over = (filled - knee) / (1 - knee);
   return knee + ((1 - knee) * over) / (1 + over);
+}
+
+function curvesOf(v: Curved): ChannelCurves {
+  const of = (x: number): number => toneOf(x, v);
+  return { of: [of, of, of], saturation: 1 };
 }
 
 /** How much a luma belongs to the dark, the middle and the bright. @returns together 1 */
@@ -192,11 +197,10 @@ export const tone = definePass({
     v.fill === 0 &&
     v.shoulder === 0 &&
     plainRanges(v),
+  curves: (v) => (plainRanges(v) ? curvesOf(v) : null),
   prepare(v, tools) {
-    const { kernels } = tools;
-    const curve = (x: number) => toneOf(x, v);
-    const table = channelTables([curve, curve, curve], tools);
-    if (plainRanges(v)) return (src, dst, n) => kernels.adjustSpan(src, dst, n, table.at, table.steps, 1);
+    const first = curveRunner(curvesOf(v), tools);
+    if (plainRanges(v)) return first;
     const gains = shareTable((luma) => {
       const [dark, middle, bright] = sharesOf(v, luma);
       const lit = v.dark * dark + v.middle * middle + v.bright * bright;
@@ -207,9 +211,9 @@ export const tone = definePass({
       const [dark, middle, bright] = sharesOf(v, luma);
       return v.darkColour * dark + v.middleColour * middle + v.brightColour * bright;
     }, tools);
-    return (src, dst, n) => {
-      kernels.adjustSpan(src, dst, n, table.at, table.steps, 1);
-      kernels.byLumaSpan(dst, dst, n, gains.at, colours.at, gains.steps);
+    return (src, dst, n, x, y) => {
+      first(src, dst, n, x, y);
+      tools.kernels.byLumaSpan(dst, dst, n, gains.at, colours.at, gains.steps);
     };
   },
 });

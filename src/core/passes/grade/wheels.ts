@@ -2,9 +2,15 @@ import { number } from '../../params/number';
 import { wheeled } from '../../base/wheeled';
 import { wheel } from '../../params/wheel';
 import { definePass } from '../define';
-import { channelTables } from './tables';
+import type { ChannelCurves } from '../define';
+import { curveRunner } from './tables';
 
 const REACH = 'Limits';
+
+function curvesOf(v: Parameters<typeof wheeled>[2] & { saturation: number }): ChannelCurves {
+  const of = (channel: 0 | 1 | 2) => (x: number) => wheeled(x, channel, v);
+  return { of: [of(0), of(1), of(2)], saturation: v.saturation };
+}
 
 /** Lift, gamma, gain and offset, each with a colour and a level. */
 export const wheels = definePass({
@@ -61,9 +67,6 @@ export const wheels = definePass({
   matched: (values) => ({ ...values }),
   idle: (v) =>
     v.saturation === 1 && [v.lift, v.gamma, v.gain, v.offset].every((own) => own.every((part) => part === 0)),
-  prepare(v, tools) {
-    const of = (channel: 0 | 1 | 2) => (x: number) => wheeled(x, channel, v);
-    const table = channelTables([of(0), of(1), of(2)], tools);
-    return (src, dst, n) => tools.kernels.adjustSpan(src, dst, n, table.at, table.steps, v.saturation);
-  },
+  curves: curvesOf,
+  prepare: (v, tools) => curveRunner(curvesOf(v), tools),
 });
