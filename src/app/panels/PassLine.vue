@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, reactive, watch } from 'vue';
+import { computed, onBeforeUnmount, reactive, shallowRef, watch } from 'vue';
 import { useDebounceFn } from '@vueuse/core';
 import { VueDraggable } from 'vue-draggable-plus';
 import { mdiClose, mdiContentCopy, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
 import { orderPass, removePass, switchPass } from '../../core/document/edits/passes';
 import { sourceSize } from '../../core/document/find';
-import type { Pass } from '../../core/document/schema';
+import { boundToLayer, passToClip } from '../../core/document/edits/clip-line';
+import { stockOf, type Pass } from '../../core/document/schema';
 import { PASSES, passOf, titleOf } from '../../core/passes/registry';
 import { planAlone } from '../../core/plan/looks';
 import { planFrame, planLayer } from '../../core/plan/plan';
@@ -118,6 +119,8 @@ function moveBy(pass: Pass, by: number): void {
   const index = !over ? Math.max(0, to) : space === 'shot' ? 0 : order.layer.length;
   bench.editLayer((project, at) => orderPass(project, at, pass.id, index, space));
 }
+/** The pass that was asked about with the other button, and where. */
+const asked = shallowRef<{ pass: Pass; at: [number, number] } | null>(null);
 /** What people usually begin with, for a source that has no pass yet. */
 const BEGINNINGS = ['colour-key', 'crop', 'adjust'];
 const beginnings = computed(() =>
@@ -173,7 +176,12 @@ const beginnings = computed(() =>
           @add="(moved: { newIndex?: number }) => reordered(space, moved)"
           @update="(moved: { newIndex?: number }) => reordered(space, moved)"
         >
-          <div v-for="pass in order[space]" :key="pass.id" class="step">
+          <div
+            v-for="pass in order[space]"
+            :key="pass.id"
+            class="step"
+            @contextmenu.prevent="asked = { pass, at: [$event.clientX, $event.clientY] }"
+          >
             <PassTile
               :title="titleOf(pass.type)"
               :picture="pictures[pass.id]"
@@ -272,8 +280,46 @@ const beginnings = computed(() =>
         @choose="bench.view = 'picture'"
       />
     </template>
-    <p v-else-if="bench.layer" class="dim none">{{ bench.layer.name }} is sound only; its level is in the dials.</p>
-    <p v-else class="dim none">Choose a layer to see it go through its passes.</p>
+    <v-menu
+      v-if="asked"
+      :model-value="true"
+      :target="asked.at"
+      :aria-label="titleOf(asked.pass.type)"
+      @update:model-value="asked = null"
+    >
+      <v-list :disabled="bench.layer?.locked || store.readOnly">
+        <v-list-item
+          :title="asked.pass.on ? 'Switch off' : 'Switch on'"
+          @click="bench.editLayer((project, at) => switchPass(project, at, asked!.pass.id))"
+        />
+        <v-list-item title="Duplicate" @click="bench.duplicatePass(asked.pass)" />
+        <v-list-item v-if="others.length" title="Copy to another layer…">
+          <v-menu activator="parent" location="end" submenu>
+            <v-list>
+              <v-list-item
+                v-for="other in others"
+                :key="other.id"
+                :title="other.name"
+                @click="bench.copyPassTo(other.id, asked!.pass)"
+              />
+            </v-list>
+          </v-menu>
+        </v-list-item>
+        <v-list-item
+          v-if="bench.layer && stockOf(bench.layer) && !boundToLayer(asked.pass)"
+          title="For the whole clip"
+          @click="bench.editLayer((project, at) => passToClip(project, at, asked!.pass.id))"
+        />
+        <v-list-item
+          title="Delete"
+          @click="bench.editLayer((project, at) => removePass(project, at, asked!.pass.id))"
+        />
+      </v-list>
+    </v-menu>
+    <p v-if="bench.layer && !hasPicture" class="dim none">
+      {{ bench.layer.name }} is sound only; its level is in the dials.
+    </p>
+    <p v-else-if="!bench.layer" class="dim none">Choose a layer to see it go through its passes.</p>
   </section>
 </template>
 

@@ -67,6 +67,8 @@ function relink(item: Stock): void {
 function picked(files: FileList | null): void {
   if (files?.[0] && relinking) void imports.relink(relinking, files[0]);
 }
+/** The item whose menu is open, and where it was asked for; null at its button. */
+const asked = ref<{ id: StockId; at: [number, number] | null } | null>(null);
 const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('application/x-jackplane-stock', item.id);
 </script>
 
@@ -127,6 +129,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
           class="item"
           draggable="true"
           :title="allFacts(item)"
+          @contextmenu.prevent="asked = { id: item.id, at: [$event.clientX, $event.clientY] }"
           @dragstart="drag($event, item)"
         >
           <span class="thumb">
@@ -153,9 +156,13 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
               :label="`Add ${item.name} to the shot`"
               :icon="mdiPlus"
               @click="stackStock(item)" />
-            <v-menu>
-              <template #activator="{ props: menu }">
-                <button v-bind="menu" class="icon-button" :aria-label="`More for ${item.name}`">
+            <v-menu
+              :model-value="asked?.id === item.id"
+              :target="asked?.at ?? undefined"
+              @update:model-value="(shown: boolean) => (asked = shown ? { id: item.id, at: null } : null)"
+            >
+              <template #activator="{ props: button }">
+                <button v-bind="button" class="icon-button" :aria-label="`More for ${item.name}`">
                   <Icon :path="mdiDotsVertical" />
                 </button>
               </template>

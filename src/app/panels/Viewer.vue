@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue';
+import type { LayerId } from '../../core/document/schema';
 import { asks } from '../keyboard/shortcuts';
 import { isKeyed } from '../../core/document/edits/values';
 import { useBench } from '../stores/bench';
@@ -30,6 +31,7 @@ import ScopePart from '../viewer/ScopePart.vue';
 import ViewBar from '../viewer/ViewBar.vue';
 import type { ShownFrame } from '../../engine/types';
 import { useEdges } from '../viewer/edge-places';
+import { layersAt } from '../viewer/layers-at';
 import { useSight } from '../viewer/sight';
 
 const PlaceHandles = defineAsyncComponent(() => import('../viewer/PlaceHandles.vue'));
@@ -140,6 +142,26 @@ function paint(canvas: HTMLCanvasElement | undefined, shown: ShownFrame | null):
 watch([() => player.shown, after], () => paint(after.value, player.shown), { flush: 'post' });
 watch([() => player.before, before], () => paint(before.value, player.before), { flush: 'post' });
 
+/** A click that is no drag, while no tool has the picture, chooses the layer that shows there; once more, the one below it. */
+let pressed = { x: 0, y: 0 };
+function press(event: PointerEvent): void {
+  pressed = { x: event.clientX, y: event.clientY };
+}
+/** Pixels of the screen that a click may move by. */
+const STILL = 3;
+async function choose(event: MouseEvent): Promise<void> {
+  const busy = masking.open || tracking.open || bench.picking || bench.framing || bench.ranging || player.playing;
+  const moved = Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) > STILL;
+  const onTool = !(event.target as Element).closest('.picture, .handles .outline') || event.detail !== 1;
+  if (busy || moved || onTool || bench.view !== 'picture') return;
+  const bounds = stage.value!.getBoundingClientRect();
+  const { x, y, scale: by } = frame.value;
+  const at = [(event.clientX - bounds.left - x) / by, (event.clientY - bounds.top - y) / by] as const;
+  const hits = await layersAt(at).catch((): LayerId[] => []);
+  const next = hits[(hits.indexOf(bench.layerId!) + 1) % Math.max(1, hits.length)];
+  if (next && next !== bench.layerId) bench.choose(next);
+}
+
 function drop(event: DragEvent): void {
   const item = store.project?.stock.find(
     (entry) => entry.id === event.dataTransfer?.getData('application/x-jackplane-stock'),
@@ -164,6 +186,8 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       class="stage"
       @wheel.prevent="wheel"
       @pointerdown="dragPan"
+      @pointerdown.capture="press"
+      @click="choose"
       @pointermove="point"
       @pointerleave="pointer = null"
       @dragover.prevent

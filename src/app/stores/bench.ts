@@ -11,6 +11,7 @@ import {
   stockOf,
   type Layer,
   type LayerId,
+  type Pass,
   type PassId,
   type Project,
   type Shot,
@@ -191,10 +192,16 @@ export const useBench = defineStore('bench', () => {
     picking.value = pickFirst?.[0] ?? null;
   }
 
-  /** A copy of the chosen pass, at the end of another layer's line. */
-  function copyPassTo(target: LayerId): void {
-    if (pass.value)
-      store.edit(addPass({ shot: shotId.value!, layer: target }, withoutMasks({ ...pass.value, id: newId<PassId>() })));
+  /** A copy of a pass, the chosen one when left out, at the end of another layer's line. */
+  function copyPassTo(target: LayerId, own: Pass | null = pass.value): void {
+    if (own) store.edit(addPass({ shot: shotId.value!, layer: target }, withoutMasks({ ...own, id: newId<PassId>() })));
+  }
+  /** A copy of one of the chosen layer's passes, right after it. */
+  function duplicatePass(own: Pass): void {
+    const copy = { ...own, id: newId<PassId>() };
+    const index = layer.value?.passes.indexOf(own) ?? -1;
+    editLayer((_, where) => addPass(where, copy, index < 0 ? undefined : index + 1));
+    chosen.value = copy.id;
   }
 
   /** The chosen layer's whole picture, alone and fitted into the shot with a little room. */
@@ -254,6 +261,7 @@ export const useBench = defineStore('bench', () => {
     tried,
     looked,
     copyPassTo,
+    duplicatePass,
     shotId,
     layerId,
     chosen,

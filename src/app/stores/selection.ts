@@ -35,6 +35,8 @@ export const useSelection = defineStore('selection', () => {
     rowHeight.value = ROW_HEIGHTS[(ROW_HEIGHTS.indexOf(rowHeight.value as 26) + 1) % ROW_HEIGHTS.length]!;
   };
   const clipboard = shallowRef<Clipboard | null>(null);
+  /** where on the screen the layer's menu is asked for */
+  const menuAt = shallowRef<[x: number, y: number] | null>(null);
 
   const layers = computed<LayerId[]>(() =>
     bench.layerId ? [bench.layerId, ...more.value.filter((id) => id !== bench.layerId)] : [],
@@ -143,6 +145,17 @@ export const useSelection = defineStore('selection', () => {
     } else if (layers.value.length) store.edit(removeLayers(store.current(), shot.id, layers.value, closing));
   }
 
+  /** Chooses every layer; or, when keyframes are chosen, all of the layer's. */
+  function all(): void {
+    const { shot, layer } = bench;
+    if (!shot) return;
+    if (keys.value.length && layer)
+      keys.value = animated(layer).flatMap(({ path }) =>
+        keysOf(valueIn(layer, path)!).map(({ at }) => ({ layer: layer.id, path, at })),
+      );
+    else more.value = shot.layers.map(({ id }) => id);
+  }
+
   function copy(): void {
     const { shot } = bench;
     if (!shot || !store.project) return;
@@ -202,6 +215,8 @@ export const useSelection = defineStore('selection', () => {
   }
 
   return {
+    all,
+    menuAt,
     rowHeight,
     nextRowHeight,
     more,

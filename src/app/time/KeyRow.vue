@@ -194,7 +194,7 @@ function press(event: KeyboardEvent, at: number): void {
 }
 .now {
   font-size: 0.6875rem;
-  color: var(--chalk);
+  color: var(--text);
 }
 .follows {
   color: var(--violet);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { freezeHere, relateLayer, reverseLayer, type TimeRelation } from '../../core/document/edits/time';
 import { groupOf } from '../../core/document/schema';
 import { parseQuantity } from '../../core/time/quantity';
@@ -19,6 +19,15 @@ const grades = useGrades();
 const files = useGradeFiles();
 const open = ref(false);
 const looks = ref(false);
+watch(
+  () => selection.menuAt,
+  (at) => {
+    if (at) open.value = true;
+  },
+);
+watch(open, (shown) => {
+  if (!shown) selection.menuAt = null;
+});
 const offset = ref('5f');
 const length = ref('1.5s');
 function closing(act: () => void): void {
@@ -38,7 +47,7 @@ const RELATIONS = [
 </script>
 
 <template>
-  <v-menu v-model="open" :close-on-content-click="false">
+  <v-menu v-model="open" :close-on-content-click="false" :target="selection.menuAt ?? undefined">
     <template #activator="{ props: menu }">
       <button v-bind="menu" class="plain-button" :disabled="store.readOnly">Layer ▾</button>
     </template>

@@ -141,12 +141,23 @@ function moveInStack(by: number): void {
   const index = bench.shot!.layers.findIndex((layer) => layer.id === props.layer.id);
   store.edit(orderLayer(store.current(), at.value, index + by));
 }
+/** The menu of what can be done with the layer, where it is pointed at. */
+function menu(event: MouseEvent): void {
+  if (!selection.layers.includes(props.layer.id)) selection.pickLayer(props.layer.id, false);
+  selection.menuAt = [event.clientX, event.clientY];
+}
 const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(store.current(), at.value, which));
 </script>
 
 <template>
   <div>
-    <div class="row" :class="{ chosen, hidden: !layer.shown }" role="group" :aria-label="`Layer ${layer.name}`">
+    <div
+      class="row"
+      :class="{ chosen, hidden: !layer.shown }"
+      role="group"
+      :aria-label="`Layer ${layer.name}`"
+      @contextmenu.prevent="menu"
+    >
       <div class="label" :style="{ width: `${labels}px` }">
         <button
           class="grip icon-button"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import {
   mdiArrowExpandVertical,
   mdiChevronLeft,
@@ -13,9 +13,10 @@ import {
   mdiStop,
 } from '@mdi/js';
 import { rangeOf } from '../../core/document/edits/markers';
-import { timecode } from '../../core/time/timecode';
+import { frameTyped, timecode } from '../../core/time/timecode';
 import IconButton from '../controls/IconButton.vue';
 import { useBench, type PreviewScale } from '../stores/bench';
+import { useNotices } from '../stores/notices';
 import { usePlayer } from '../stores/player';
 import { useSelection } from '../stores/selection';
 import LayerMenu from './LayerMenu.vue';
@@ -24,6 +25,7 @@ import KeysBar from './KeysBar.vue';
 /** Playing, where the playhead is, what the preview does, and what can be done with what is chosen. */
 const zoom = defineModel<number>('zoom', { required: true });
 const bench = useBench();
+const notices = useNotices();
 const player = usePlayer();
 const selection = useSelection();
 const shot = computed(() => bench.shot!);
@@ -34,6 +36,16 @@ const SCALES: { value: PreviewScale; label: string }[] = [
   { value: 2, label: '½' },
   { value: 4, label: '¼' },
 ];
+/** What is being typed in place of the time. */
+const typing = ref<string | null>(null);
+function go(): void {
+  const text = typing.value;
+  typing.value = null;
+  if (text === null || !text.trim()) return;
+  const frame = frameTyped(text, bench.frame, shot.value.rate);
+  if (frame === null) return notices.say(`“${text}” is no frame or time. Type 67, +12, 2.5s or 0:02.12.`, 'problem');
+  bench.seek(frame);
+}
 const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reduction]);
 </script>
 
@@ -70,7 +82,20 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
       :icon="mdiFastForwardOutline"
       @click="player.readies = !player.readies"
     />
-    <strong class="mono code">{{ timecode(bench.frame, shot.rate) }}</strong>
+    <v-text-field
+      class="mono code"
+      aria-label="Go to frame or time"
+      title="Type a frame (67), a step (+67, −5), seconds (2.5s) or a time (0:02.12)"
+      variant="plain"
+      single-line
+      hide-details
+      :model-value="typing ?? timecode(bench.frame, shot.rate)"
+      @update:model-value="(text: string) => (typing = text)"
+      @focus="($event.target as HTMLInputElement).select()"
+      @keydown.enter.stop="($event.target as HTMLInputElement).blur()"
+      @keydown.esc.stop="((typing = null), ($event.target as HTMLInputElement).blur())"
+      @blur="go"
+    />
     <span class="mono dim"
       >f <span aria-label="Frame" role="status">{{ bench.frame }}</span> / {{ shot.length }}</span
     >

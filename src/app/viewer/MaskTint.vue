@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue';
 import { layerProjection } from '../../core/place/projection';
 import { planCoverage } from '../../core/plan/masks';
+import { steadyAt } from '../../core/time/values';
 import { useEngine } from '../../engine/client';
 import { latestOnly } from '../base/latest';
 import { useBench } from '../stores/bench';
@@ -61,11 +62,39 @@ function paint(w: number, h: number, values: Uint8Array): void {
   const image = new ImageData(w, h);
   const whole = new Uint32Array(image.data.buffer);
   const colour = r | (g << 8) | (b << 16);
-  for (let i = 0; i < values.length; i++) whole[i] = colour | (((values[i]! * STRENGTH) / 255) << 24);
+  const selected = masking.mask.shape.kind === 'matte' && masking.mask.shape.hints.length > 0;
+  if (selected) edge(values, w, h, whole, EDGE.least + (EDGE.most - EDGE.least) * confidence());
+  else for (let i = 0; i < values.length; i++) whole[i] = colour | (((values[i]! * STRENGTH) / 255) << 24);
   canvas.value.width = w;
   canvas.value.height = h;
   canvas.value.getContext('2d')!.putImageData(image, 0, 0);
 }
+/** How thick the edge of a selection is drawn, in pixels of the tint: thin where it is guessed, thick where it is known well. */
+const EDGE = { least: 0.5, most: 3 };
+const confidence = (): number => {
+  const { shape } = masking.mask!;
+  return shape.kind === 'matte' ? steadyAt(shape.confidence, masking.frame) : 1;
+};
+/** The border of what is covered, in chalk on a dark line, so that it shows on every ground. */
+function edge(values: Uint8Array, w: number, h: number, out: Uint32Array, thick: number): void {
+  const far = Math.ceil(thick + 1);
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const i = y * w + x;
+      const inside = values[i]! > 127;
+      const crosses = (x + 1 < w && values[i + 1]! > 127 !== inside) || (y + 1 < h && values[i + w]! > 127 !== inside);
+      if (!crosses) continue;
+      for (let v = Math.max(0, y - far); v <= Math.min(h - 1, y + far); v++)
+        for (let u = Math.max(0, x - far); u <= Math.min(w - 1, x + far); u++) {
+          const away = Math.hypot(u - x, v - y);
+          if (away <= thick) out[v * w + u] = LIGHT;
+          else if (away <= thick + 1 && out[v * w + u] !== LIGHT) out[v * w + u] = DARK;
+        }
+    }
+}
+/** Colours of the edge, as the canvas holds them. */
+const LIGHT = 0xffe6f1f4;
+const DARK = 0xb0000000;
 watch([plan, () => masking.mask?.colour, canvas], draw, { immediate: true });
 </script>
 

@@ -9,7 +9,7 @@ import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 import { followPointer } from '../controls/pointer';
 import { MASK_HUES } from '../theme/mask-hues';
-import { type ViewFrame, type XY, tenths } from './frame';
+import { HANDLE, type ViewFrame, type XY, tenths } from './frame';
 import { useSourceSpace } from './source-space';
 import { useSelecting } from './selecting';
 
@@ -37,11 +37,18 @@ const hints = computed(() =>
 const radius = computed(() => masking.brush.size / 2 / space.perStage.value);
 const tone = computed(() =>
   masking.tool === 'drop' || masking.tool === 'erase'
-    ? '#ff7b6e'
+    ? HANDLE.line
     : hinting.value
-      ? '#9cc77f'
+      ? CHALK
       : MASK_HUES[mask.value.colour],
 );
+/** Strokes that say what is kept: chalk. Those that say what is dropped are hatched in the colour of handles. */
+const CHALK = '#f4f1e6';
+/** The strokes on this frame, with the one that is being drawn. */
+const drawn = computed(() => [
+  ...hints.value.map(({ keep, size, points }) => ({ keep, wide: size / space.perStage.value, points })),
+  ...(stroke.value.length ? [{ keep: masking.tool === 'keep', wide: 2 * radius.value, points: stroke.value }] : []),
+]);
 const polyline = (points: readonly (readonly [number, number, ...number[]])[]) =>
   points
     .map((p) =>
@@ -51,6 +58,10 @@ const polyline = (points: readonly (readonly [number, number, ...number[]])[]) =
         .join(','),
     )
     .join(' ');
+
+/** A dab is a line of no length. */
+const lineOf = (points: Parameters<typeof polyline>[0]): string =>
+  polyline(points.length > 1 ? points : [points[0]!, points[0]!]);
 
 function paint(event: PointerEvent): void {
   if (event.button !== 0 || bench.layer?.locked) return;
@@ -150,19 +161,18 @@ function dab(): void {
     @keydown.enter.stop.prevent="dab"
   >
     <template v-if="hinting">
-      <polyline
-        v-for="(item, i) in hints"
-        :key="i"
-        class="hint"
-        :points="polyline(item.points.length > 1 ? item.points : [item.points[0]!, item.points[0]!])"
-        :style="{ stroke: item.keep ? '#9cc77f' : '#ff7b6e', strokeWidth: item.size / space.perStage.value }"
-      />
-      <polyline
-        v-if="stroke.length"
-        class="hint"
-        :points="polyline(stroke)"
-        :style="{ stroke: tone, strokeWidth: 2 * radius }"
-      />
+      <defs>
+        <pattern id="drop-hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <line x1="0" y1="0" x2="0" y2="7" :stroke="HANDLE.line" stroke-width="3" />
+        </pattern>
+      </defs>
+      <g v-for="(item, i) in drawn" :key="i" class="hint" :class="item.keep ? 'keep' : 'drop'">
+        <polyline class="band" :points="lineOf(item.points)" :style="{ strokeWidth: item.wide }" />
+        <template v-if="item.keep">
+          <polyline class="dots under" :points="lineOf(item.points)" />
+          <polyline class="dots" :points="lineOf(item.points)" :style="{ stroke: CHALK }" />
+        </template>
+      </g>
     </template>
     <g v-if="cursor" class="cursor" :transform="`translate(${cursor[0]} ${cursor[1]})`">
       <circle :r="radius" class="shadow" />
@@ -194,10 +204,23 @@ circle {
   stroke: rgb(0 0 0 / 70%);
   stroke-width: 3.5;
 }
-.hint {
+.hint polyline {
   fill: none;
   stroke-linecap: round;
   stroke-linejoin: round;
-  opacity: 0.45;
+}
+.keep .band {
+  stroke: rgb(255 255 255 / 16%);
+}
+.drop .band {
+  stroke: url('#drop-hatch');
+}
+.dots {
+  stroke-width: 4;
+  stroke-dasharray: 0 9;
+}
+.dots.under {
+  stroke: rgb(0 0 0 / 80%);
+  stroke-width: 6;
 }
 </style>

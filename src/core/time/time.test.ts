@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { ease } from './easing';
 import { FRAME_RATES, frameAt, framesIn, rateFromStamps, rateLabel, sameRate, secondsAt } from './rate';
-import { timecode } from './timecode';
+import { frameTyped, timecode } from './timecode';
 
 const anyRate = fc.constantFrom(...FRAME_RATES.map((entry) => entry.rate));
 
@@ -115,6 +115,30 @@ describe('values over time', () => {
           expect(ease({ cubic: [x1, 0.2, x2, 0.9] }, bezier(x1, x2))).toBeCloseTo(bezier(0.2, 0.9), 5);
         },
       ),
+    );
+  });
+});
+
+describe('a typed frame', () => {
+  test.each([
+    ['67', 67],
+    ['+12', 22],
+    ['-4', 6],
+    ['−4', 6],
+    ['2.5s', 60],
+    ['0:02.12', 60],
+    ['1:00:03', 1443],
+    ['2*30+1', 61],
+    ['abc', null],
+    ['', null],
+  ])('%s is %s', (text, frame) => expect(frameTyped(text, 10, { num: 24, den: 1 })).toBe(frame));
+
+  test('is what the time of that frame says', () => {
+    fc.assert(
+      fc.property(fc.nat(100_000), fc.constantFrom(24, 25, 30, 60), (frame, num) => {
+        const rate = { num, den: 1 };
+        expect(frameTyped(timecode(frame, rate), 0, rate)).toBe(frame);
+      }),
     );
   });
 });
