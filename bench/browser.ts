@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from '../scripts/chromium';
-import { openFreshDemo } from '../tests/helpers';
+import { choose, openFreshDemo } from '../tests/helpers';
 import { pathRow } from './cutout';
 import type { Row } from './kernels';
 import { playbackRows } from './playback';
@@ -96,7 +96,7 @@ const untilDrawn = (page: Page, act: 'dial' | 'seek') =>
   );
 
 async function benchRows(page: Page): Promise<Row[]> {
-  await page.getByLabel('Preview scale').selectOption({ label: '½' });
+  await choose(page, 'Preview scale', '½');
   await page.getByRole('button', { name: 'Colour key', exact: true }).click();
   const dials: number[] = [];
   for (let i = 0; i < 25; i++) dials.push(await untilDrawn(page, 'dial'));
@@ -133,7 +133,7 @@ async function benchRows(page: Page): Promise<Row[]> {
 
 /** A 720p render of the demo shot, against encoding as many frames of what the viewer shows, moving, and decoding that twice. */
 async function renderRow(page: Page): Promise<Row> {
-  await page.getByLabel('Preview scale').selectOption('1');
+  await choose(page, 'Preview scale', 'full');
   await page.locator('canvas[data-frame][aria-busy=false][width="1280"]').waitFor();
   await page.getByRole('button', { name: 'Render…' }).click();
   await page.getByRole('combobox', { name: 'Format' }).press('Enter');

@@ -8,6 +8,7 @@ import { newProject, newShot } from '../src/core/document/edits/project';
 import type { Layer, LayerId, PassId, Project, ProjectId, ShotId, StockId } from '../src/core/document/schema';
 import { still } from '../src/core/base/value';
 import { writeProjectFile } from '../src/core/formats/project-file';
+import { choose } from '../tests/helpers';
 import type { Row } from './kernels';
 
 const MEDIA = join(import.meta.dirname, '../demo/media');
@@ -145,7 +146,7 @@ const stop = (page: Page) =>
 
 export async function playbackRows(page: Page): Promise<Row[]> {
   await openProject(page, project(1280, 720, 240, 10));
-  await page.getByLabel('Preview scale').selectOption({ label: '½' });
+  await choose(page, 'Preview scale', '½');
   const cold = await played(page, 10);
   await stop(page);
   await settled(page);
@@ -153,7 +154,7 @@ export async function playbackRows(page: Page): Promise<Row[]> {
   const warm = await played(page, 10);
   await stop(page);
   await openProject(page, project(1920, 1080, 120, 3));
-  await page.getByLabel('Preview scale').selectOption({ label: 'full' });
+  await choose(page, 'Preview scale', 'full');
   await settled(page);
   const { cached, of } = await state(page);
   await page.keyboard.press('Home');

@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
-import { layer, openFreshDemo, openShot, pass, picture } from '../tests/helpers';
+import { choose, layer, openFreshDemo, openShot, pass, picture } from '../tests/helpers';
 import { CHROMIUM } from './chromium';
 
 const PORT = 4697;
@@ -17,7 +17,7 @@ const cached = (page: Page) => page.getByText('cached 120 of 120').waitFor({ tim
 
 async function all(page: Page): Promise<void> {
   await openFreshDemo(page);
-  await page.getByLabel('Preview scale').selectOption({ label: '½' });
+  await choose(page, 'Preview scale', '½');
   for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowRight');
   await cached(page);
   await shoot(page, 'bench');
@@ -112,7 +112,7 @@ async function all(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Evening or daylight look' }).click();
   await page.getByRole('link', { name: 'Open Paper Harbour' }).click();
   await picture(page).waitFor();
-  await page.getByLabel('Preview scale').selectOption({ label: '½' });
+  await choose(page, 'Preview scale', '½');
   await cached(page);
   await shoot(page, 'daylight');
 }

@@ -57,7 +57,7 @@ async function fullProject(page: Page, crawl: Crawl): Promise<void> {
     await page.getByRole('button', { name: view, exact: true }).click();
     await crawl.look(`view ${view}`);
   }
-  for (const tile of ['Source', 'Colour key', 'Adjust', 'Place']) {
+  for (const tile of ['Source', 'Colour key', 'Wheels', 'Place']) {
     await pass(page, tile).click();
     await crawl.look(`dials of ${tile}`);
     if (tile === 'Source' || tile === 'Place') await crawl.axe(`dials of ${tile}`, DIALS);

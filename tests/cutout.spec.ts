@@ -2,6 +2,7 @@
 import { expect, type Page } from '@playwright/test';
 import { openDemo, test } from './fixtures';
 import {
+  choose,
   colourAt,
   full,
   layer,
@@ -41,7 +42,7 @@ test('a brightness key and a hue key take out what they say', async ({ page }) =
       await alpha(page, 0.75, 0.75),
     ])
     .toEqual([0, 255, 0, 255]);
-  await page.getByLabel('Keep', { exact: true }).selectOption({ label: 'what is dark' });
+  await choose(page, 'Keep', 'what is dark');
   await expect
     .poll(async () => [
       await alpha(page, 0.25, 0.25),
@@ -83,9 +84,9 @@ test('the screen is found without a pick and judged on grounds, by its pixels an
   await expect(page.getByRole('button', { name: 'Remove sample 1' })).toBeAttached();
   await page.keyboard.press('5');
   await expect.poll(() => alpha(page, 0.1, 0.2)).toBe(0);
-  await page.getByLabel('Judged on').selectOption('on white');
+  await choose(page, 'Judged on', 'on white');
   await expect.poll(() => colourAt(page, 0.1, 0.2)).toEqual([255, 255, 255, 255]);
-  await page.getByLabel('Judged on').selectOption('on the layers below');
+  await choose(page, 'Judged on', 'on the layers below');
   // the night sky of the deck
   await expect.poll(async () => (await colourAt(page, 0.1, 0.05))[2]!).toBeLessThan(160);
   await page.getByRole('button', { name: 'Pixel values under the pointer' }).click();
@@ -98,7 +99,7 @@ test('the screen is found without a pick and judged on grounds, by its pixels an
   await expect(page.getByRole('button', { name: 'Zoom to 100 %' })).toHaveText('200 %');
   // what is in the window is computed by itself, and is what the whole frame has there
   await page.keyboard.press('1');
-  await page.getByLabel('Preview scale').selectOption('1');
+  await choose(page, 'Preview scale', 'full');
   await pictureShown(page);
   const [stage, shown] = [
     (await page.getByRole('region', { name: 'Viewer' }).boundingBox())!,
@@ -117,9 +118,9 @@ test('the screen is found without a pick and judged on grounds, by its pixels an
   const near = await coloursInView();
   await redrawn(page, () => page.getByRole('button', { name: 'Fit', exact: true }).first().click());
   expect(await coloursInView()).toEqual(near);
-  await page.getByLabel('Preview scale').selectOption('auto');
+  await choose(page, 'Preview scale', /^automatic/);
   await page.keyboard.press('2');
-  await page.getByLabel('Judged on').selectOption('as a tint over the layer');
+  await choose(page, 'Judged on', 'as a tint over the layer');
   await expect.poll(async () => alpha(page, 0.1, 0.2)).toBeGreaterThan(150);
   await expect.poll(() => alpha(page, 0.5, 0.75)).toBe(0);
 
@@ -168,12 +169,12 @@ test('the screen is found without a pick and judged on grounds, by its pixels an
   await page.getByRole('button', { name: 'Delete Colour key' }).click();
   await addPass(page, 'Difference key');
   await page.keyboard.press('5');
-  await page.getByLabel('Judged on').selectOption('on checker');
+  await choose(page, 'Judged on', 'on checker');
   await expect.poll(() => alpha(page, 0.1, 0.2)).toBe(255);
-  await page.getByRole('combobox', { name: 'Clean plate' }).selectOption('uneven sheet, clean');
+  await choose(page, 'Clean plate', 'uneven sheet, clean');
   await expect.poll(() => alpha(page, 0.1, 0.2)).toBe(0);
   expect(await alpha(page, 0.5, 0.75)).toBe(255);
-  await page.getByRole('combobox', { name: 'Clean plate' }).selectOption('median over this clip');
+  await choose(page, 'Clean plate', 'median over this clip');
   // the captain hardly moves, so over the clip he is part of what is always there
   await expect.poll(() => alpha(page, 0.5, 0.75)).toBeLessThan(60);
 });
@@ -207,7 +208,7 @@ test('an outline runs along what a key cut out; masks overrule it, and spill bec
 
   // an outline runs along what was cut out, in the picked colour
   await addPass(page, 'Outline');
-  await page.getByRole('combobox', { name: 'Shows', exact: true }).selectOption('the line alone');
+  await choose(page, 'Shows', 'the line alone');
   await typeNumber(page, 'Width, px', '12');
   await page.getByRole('group', { name: 'Colour', exact: true }).locator('input').fill('#ff0000');
   await expect
@@ -250,7 +251,7 @@ test('an outline runs along what a key cut out; masks overrule it, and spill bec
   // its colour is asked for only when the screen's light becomes a colour
   await page.getByRole('button', { name: 'Screen light', exact: true }).click();
   await expect(page.getByRole('group', { name: 'Light in its place' })).toHaveCount(0);
-  await page.getByRole('combobox', { name: 'In its place', exact: true }).selectOption('a colour');
+  await choose(page, 'In its place', 'a colour');
   const colour = page.getByRole('group', { name: 'Light in its place' });
   const chosen = () => colour.locator('input').inputValue();
   expect(await chosen()).toBe('#ffffff');
@@ -269,6 +270,6 @@ test('an outline runs along what a key cut out; masks overrule it, and spill bec
   await colour.getByRole('button', { name: 'Pick' }).click();
   const picking = page.getByRole('application', { name: 'Pick light in its place on the picture' });
   await expect(picking).toBeVisible();
-  await page.getByRole('combobox', { name: 'In its place', exact: true }).selectOption('nothing');
+  await choose(page, 'In its place', 'nothing');
   await expect(picking).toHaveCount(0);
 });

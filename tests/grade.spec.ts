@@ -5,6 +5,7 @@ import { toDisplay } from '../src/core/picture/light';
 import { readCube } from '../src/core/formats/cube';
 import { test } from './fixtures';
 import {
+  choose,
   addToShot,
   allKept,
   asFile,
@@ -45,7 +46,7 @@ async function plate(page: Page): Promise<void> {
   await makeShot(page, { width: W, height: H, length: '24' });
   await importFiles(page, { name: 'warm card.png', mimeType: 'image/png', buffer: await warmPlate() });
   await addToShot(page, 'warm card');
-  await page.getByLabel('Preview scale').selectOption({ label: 'full' });
+  await choose(page, 'Preview scale', 'full');
   await pictureShown(page);
 }
 async function add(page: Page, wish: string, title: string): Promise<void> {
@@ -174,10 +175,6 @@ async function card(light: readonly [number, number, number]): Promise<Buffer> {
     .png()
     .toBuffer();
 }
-const choose = async (page: Page, label: string, option: string | RegExp): Promise<void> => {
-  await page.getByRole('combobox', { name: label, exact: true }).click({ force: true });
-  await page.getByRole('option', { name: option }).click();
-};
 const apart = (a: readonly number[], b: readonly number[]): number =>
   Math.max(...a.slice(0, 3).map((v, i) => Math.abs(v - b[i]!)));
 
@@ -193,7 +190,7 @@ test('a frame is pinned and compared; a layer in other light is matched to it; i
   ] as const)
     await importFiles(page, { name, mimeType: 'image/png', buffer: await card(light) });
   await addToShot(page, 'day');
-  await page.getByLabel('Preview scale').selectOption({ label: 'full' });
+  await choose(page, 'Preview scale', 'full');
   await pictureShown(page);
   const colours = async () => {
     const out: number[][] = [];
@@ -271,7 +268,7 @@ test('how a clip was recorded is said once for every layer; a pass is given to t
     .toBuffer();
   await importFiles(page, { name: 'flat card.png', mimeType: 'image/png', buffer });
   await addToShot(page, 'flat card');
-  await page.getByLabel('Preview scale').selectOption({ label: 'full' });
+  await choose(page, 'Preview scale', 'full');
   await pass(page, 'Source').click();
   await expect(page.getByText('as footage recorded with a log curve has')).toBeVisible();
   await redrawn(page, () => choose(page, 'The clip was recorded', 'S-Log3'));

@@ -106,6 +106,24 @@ export function colourAt(page: Page, x: number, y: number): Promise<number[]> {
   );
 }
 
+/** Chooses from a list that opens. */
+export async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
+  await page.getByRole('combobox', { name: label, exact: true }).click({ force: true });
+  const wanted = page.getByRole('option', { name: option, exact: true });
+  // of a long list only what is in its window is there
+  let seen = 0;
+  await expect(async () => {
+    if (!(await wanted.count())) {
+      const from = 150 * seen++;
+      await page
+        .getByRole('listbox')
+        .last()
+        .evaluate((list, top) => list.scrollTo(0, top % Math.max(1, list.scrollHeight)), from);
+    }
+    await expect(wanted).toBeVisible({ timeout: 500 });
+  }).toPass();
+  await wanted.click();
+}
 /** Types a number into a field and leaves it. */
 export async function typeNumber(page: Page, label: string, text: string): Promise<void> {
   const field = page.getByRole('textbox', { name: label });
@@ -138,8 +156,7 @@ export async function dialogOpen(page: Page, name: string): Promise<Locator> {
 }
 /** Nothing waits to be written any more. */
 export const allKept = (page: Page): Promise<void> => expect(page.getByText(/^All kept/)).toBeVisible();
-export const full = async (page: Page): Promise<void> =>
-  void (await page.getByLabel('Preview scale').selectOption({ label: 'full' }));
+export const full = async (page: Page): Promise<void> => void (await choose(page, 'Preview scale', 'full'));
 
 /** Places a pointer drag between two points of the page. */
 export async function drag(page: Page, from: { x: number; y: number }, to: { x: number; y: number }): Promise<void> {

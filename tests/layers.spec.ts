@@ -2,6 +2,7 @@
 import { expect, type Page } from '@playwright/test';
 import { openDemo, test } from './fixtures';
 import {
+  choose,
   colourAt,
   drag,
   layer,
@@ -17,7 +18,7 @@ import {
 
 test.beforeEach(({ page }) => openDemo(page));
 
-const choose = (page: Page, name: string, add = false) =>
+const pickLayer = (page: Page, name: string, add = false) =>
   layer(page, name)
     .getByRole('button', { name, exact: true })
     .click(add ? { modifiers: ['Control'] } : {});
@@ -30,15 +31,15 @@ const apart = (a: number[][], b: number[][]): number =>
 
 test('layers become a group, are worked on inside, and come apart with the same picture', async ({ page }) => {
   // the glow follows a track through the captain: a group would tear that, and says so
-  await choose(page, 'captain');
-  await choose(page, 'card rail', true);
+  await pickLayer(page, 'captain');
+  await pickLayer(page, 'card rail', true);
   await page.keyboard.press('Control+g');
   await expect(page.getByText('lantern glow follows a track through captain')).toBeVisible();
-  await choose(page, 'lantern glow');
+  await pickLayer(page, 'lantern glow');
   await redrawn(page, () => page.keyboard.press('Delete'));
   const before = await sampled(page);
-  await choose(page, 'captain');
-  await choose(page, 'card rail', true);
+  await pickLayer(page, 'captain');
+  await pickLayer(page, 'card rail', true);
   await page.keyboard.press('Control+g');
   await expect(layer(page, 'Group 1')).toBeVisible();
   await expect(layer(page, 'captain')).toHaveCount(0);
@@ -51,7 +52,7 @@ test('layers become a group, are worked on inside, and come apart with the same 
   await pictureShown(page);
   // the deck is outside: nothing is behind the captain here
   expect((await colourAt(page, 0.9, 0.1))[3]).toBe(0);
-  await choose(page, 'captain');
+  await pickLayer(page, 'captain');
   await page.keyboard.press('Delete');
   await expect(layer(page, 'captain')).toHaveCount(0);
   await page.getByRole('button', { name: 'Back to Night ferry' }).click();
@@ -68,7 +69,7 @@ test('layers become a group, are worked on inside, and come apart with the same 
   await page.keyboard.press('Control+z');
   await expect(layer(page, 'captain')).toBeVisible();
   await page.getByRole('button', { name: 'Back to Night ferry' }).click();
-  await choose(page, 'Group 1');
+  await pickLayer(page, 'Group 1');
   await page.keyboard.press('Control+Shift+g');
   await expect(layer(page, 'captain')).toBeVisible();
   await pictureShown(page);
@@ -92,7 +93,7 @@ test('an adjustment layer works on what lies below or on layers that it names; a
   expect(await colourAt(page, 0.9, 0.05)).toEqual(sky);
   expect((await colourAt(page, 0.53, 0.69))[2]!).toBeLessThan(coat[2]! * 0.6);
 
-  await choose(page, 'captain');
+  await pickLayer(page, 'captain');
   await page.keyboard.press('Control+k');
   await page.keyboard.type('shadow');
   await redrawn(page, () => page.keyboard.press('Enter'));
@@ -111,7 +112,7 @@ test('an adjustment layer works on what lies below or on layers that it names; a
   await make(page, 'Gradient');
   const [top, bottom] = [await colourAt(page, 0.5, 0.02), await colourAt(page, 0.5, 0.98)];
   expect(bottom[0]! - top[0]!).toBeGreaterThan(120);
-  await page.getByLabel('Form', { exact: true }).selectOption('about a point');
+  await choose(page, 'Form', 'about a point');
   await redrawn(page, () => typeNumber(page, 'From y', '0'));
   await pictureShown(page);
   const centre = await colourAt(page, 0.5, 0.5);

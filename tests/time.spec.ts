@@ -98,7 +98,7 @@ test('wrong input is said at the field; layers are hidden, soloed, locked, renam
 test('passes are reordered, switched off and deleted; a crop is dragged on the picture; keys are listed', async ({
   page,
 }) => {
-  const tile = pass(page, 'Adjust').locator('canvas');
+  const tile = pass(page, 'Wheels').locator('canvas');
   const sum = () =>
     tile.evaluate((canvas: HTMLCanvasElement) =>
       canvas
@@ -111,19 +111,19 @@ test('passes are reordered, switched off and deleted; a crop is dragged on the p
   await pass(page, 'Colour key').press('Control+ArrowRight');
   const names = page
     .getByRole('region', { name: 'Passes' })
-    .getByRole('button', { name: /^(Source|Colour key|Adjust)/ });
-  await expect(names.nth(1)).toHaveAccessibleName('Adjust');
+    .getByRole('button', { name: /^(Source|Colour key|Wheels)/ });
+  await expect(names.nth(1)).toHaveAccessibleName('Wheels');
   await page.keyboard.press('Control+z');
   await expect(names.nth(1)).toHaveAccessibleName('Colour key');
   await expect.poll(sum).toBe(before);
-  await pass(page, 'Adjust').click();
-  await redrawn(page, () => typeNumber(page, 'Exposure, stops', '3'));
+  await pass(page, 'Wheels').click();
+  await redrawn(page, () => typeNumber(page, 'Saturation, %', '300'));
   await expect.poll(sum).toBeGreaterThan(before);
-  await pass(page, 'Adjust').hover();
-  await redrawn(page, () => page.getByRole('button', { name: 'Switch off Adjust' }).click());
-  await expect(pass(page, 'Adjust, off')).toBeVisible();
-  await page.getByRole('button', { name: 'Delete Adjust' }).click();
-  await expect(pass(page, 'Adjust, off')).toHaveCount(0);
+  await pass(page, 'Wheels').hover();
+  await redrawn(page, () => page.getByRole('button', { name: 'Switch off Wheels' }).click());
+  await expect(pass(page, 'Wheels, off')).toBeVisible();
+  await page.getByRole('button', { name: 'Delete Wheels' }).click();
+  await expect(pass(page, 'Wheels, off')).toHaveCount(0);
 
   await layer(page, 'ferry deck').getByRole('button', { name: 'ferry deck', exact: true }).click();
   await page.getByRole('button', { name: 'Add a pass' }).click();

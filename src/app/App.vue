@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onMounted } from 'vue';
 import { mdiClose } from '@mdi/js';
-import Icon from './controls/Icon.vue';
+import IconButton from './controls/IconButton.vue';
 import ShortcutList from './keyboard/ShortcutList.vue';
 import { missingAbilities } from '../engine/client';
 import { useNotices } from './stores/notices';
@@ -22,9 +22,7 @@ onMounted(() => missingAbilities().forEach((sentence) => notices.say(sentence, '
         <v-btn v-if="notice.action" size="small" @click="(notice.action.run(), notices.close(notice.id))">{{
           notice.action.label
         }}</v-btn>
-        <button class="icon-button" aria-label="Close this message" @click="notices.close(notice.id)">
-          <Icon :path="mdiClose" />
-        </button>
+        <IconButton label="Close this message" :icon="mdiClose" @click="notices.close(notice.id)" />
       </div>
     </div>
   </v-app>

@@ -13,7 +13,9 @@ const toggle = (id: MaskId): void =>
 
 <template>
   <span class="picker" role="group" :aria-label="label">
-    <button
+    <v-btn
+      size="small"
+      variant="outlined"
       v-for="mask in masking.masks"
       :key="mask.id"
       :aria-pressed="chosen.includes(mask.id)"
@@ -21,10 +23,10 @@ const toggle = (id: MaskId): void =>
       @click="toggle(mask.id)"
     >
       <span class="dot" :style="{ background: MASK_HUES[mask.colour] }" />{{ mask.name }}
-    </button>
-    <button class="more" :disabled="disabled" @click="masking.show()">
+    </v-btn>
+    <v-btn size="small" variant="outlined" class="more" :disabled="disabled" @click="masking.show()">
       {{ masking.masks.length ? 'Masks…' : 'Draw a mask…' }}
-    </button>
+    </v-btn>
   </span>
 </template>
 

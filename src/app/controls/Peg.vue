@@ -10,6 +10,7 @@ import { useProject } from '../stores/project';
 import Icon from './Icon.vue';
 import NumberField from './NumberField.vue';
 import { pegPath } from './peg';
+import Check from './Check.vue';
 
 /** The one peg button: adds or removes a keyframe of a value at the playhead; beside it its jitter. */
 const props = defineProps<{ path: string; /** only the peg itself */ bare?: boolean }>();
@@ -73,15 +74,12 @@ function change(part: Partial<Jitter>, dragging = false): void {
       <div class="sheet" role="dialog" :aria-label="`Animation of ${label}`">
         <strong>{{ label }}</strong>
         <template v-if="numeric">
-          <label class="line"
-            ><input
-              type="checkbox"
-              :checked="!!jitter"
-              :disabled="locked"
-              @change="jitter ? bench.editLayer((project, at) => setJitter(project, at, path, null)) : change({})"
-            />
-            Jitter: seeded noise on top of the value</label
-          >
+          <Check
+            label="Jitter: seeded noise on top of the value"
+            :value="!!jitter"
+            :disabled="locked"
+            @change="jitter ? bench.editLayer((project, at) => setJitter(project, at, path, null)) : change({})"
+          />
           <template v-if="jitter && unit">
             <span class="line"
               >Amount
@@ -133,23 +131,23 @@ function change(part: Partial<Jitter>, dragging = false): void {
             /></span>
           </template>
         </template>
-        <label v-if="path === 'place.position' && keyed" class="line"
-          ><input
-            type="checkbox"
-            :checked="'keys' in value && !!value.even"
-            :disabled="locked"
-            @change="bench.editLayer((project, at) => setEven(project, at, path, !('keys' in value! && value.even)))"
-          />
-          Constant speed along the path</label
-        >
-        <button
+        <Check
+          v-if="path === 'place.position' && keyed"
+          label="Constant speed along the path"
+          :value="'keys' in value && !!value.even"
+          :disabled="locked"
+          @change="(even) => bench.editLayer((project, at) => setEven(project, at, path, even))"
+        />
+        <v-btn
+          size="small"
+          variant="text"
           v-if="keyed"
           class="line plain"
           :disabled="locked"
           @click="bench.editLayer((project, at) => makeStill(project, at, path))"
         >
           Remove all keyframes; keep what shows now
-        </button>
+        </v-btn>
         <p v-if="!keyed && !numeric" class="dim">Add a keyframe with the peg to animate this.</p>
       </div>
     </v-menu>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import Peg from '../controls/Peg.vue';
+import Choice from '../controls/Choice.vue';
 import type { ChoiceParam } from '../../core/params/choice';
 import type { DialEmits, DialProps } from './define';
 
@@ -8,16 +9,15 @@ const emit = defineEmits<DialEmits<string>>();
 </script>
 
 <template>
-  <label class="dial-row" :title="param.help">
+  <div class="dial-row" :title="param.help">
     {{ param.label }}
-    <select
+    <Choice
+      :label="param.label"
       :value="value"
+      :options="param.options.map((option) => ({ value: option.value, title: option.label }))"
       :disabled="disabled"
-      :aria-label="param.label"
-      @change="emit('change', ($event.target as HTMLSelectElement).value)"
-    >
-      <option v-for="option in param.options" :key="option.value" :value="option.value">{{ option.label }}</option>
-    </select>
+      @change="(next) => emit('change', next)"
+    />
     <Peg :path="path" />
-  </label>
+  </div>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Peg from '../controls/Peg.vue';
-import { fromHex, hexOf } from '../controls/hex';
+import ColourField from '../controls/ColourField.vue';
 import type { Colour } from '../../core/params/define';
 import type { ColourParam } from '../../core/params/colour';
 import type { DialEmits, DialProps } from './define';
@@ -13,13 +13,12 @@ const emit = defineEmits<DialEmits<Colour>>();
   <div class="dial-row" :title="param.help">
     {{ param.label }}
     <span class="dial-row"
-      ><input
-        type="color"
-        :value="hexOf(value)"
+      ><ColourField
+        :label="param.label"
+        :value="value"
         :disabled="disabled"
-        :aria-label="param.label"
-        @input="emit('change', fromHex(($event.target as HTMLInputElement).value), true)"
-        @change="emit('end')" /><Peg :path="path"
+        @change="(colour) => emit('change', colour, true)"
+        @end="emit('end')" /><Peg :path="path"
     /></span>
   </div>
 </template>

@@ -6,6 +6,7 @@ import { sourceSeconds } from '../../core/plan/plan';
 import { useBench } from '../stores/bench';
 import type { DialEmits, DialProps } from './define';
 import { useProject } from '../stores/project';
+import Choice from '../controls/Choice.vue';
 
 /** Chooses a clean plate: none, a frame of this clip, the median over it, or other stock. */
 const props = defineProps<DialProps<PlateParam, Plate>>();
@@ -39,18 +40,23 @@ function choose(choice: string): void {
 </script>
 
 <template>
-  <label class="dial-row" :title="param.help">
+  <div class="dial-row" :title="param.help">
     {{ param.label }}
-    <select
+    <Choice
+      :label="param.label"
       :value="chosen"
+      :options="[
+        { value: 'none', title: 'none' },
+        ...(own && moving
+          ? [
+              { value: 'frame', title: label },
+              { value: 'median', title: 'median over this clip' },
+            ]
+          : []),
+        ...stock.map(({ id, name }) => ({ value: id as string, title: name })),
+      ]"
       :disabled="disabled"
-      :aria-label="param.label"
-      @change="choose(($event.target as HTMLSelectElement).value)"
-    >
-      <option value="none">none</option>
-      <option v-if="own && moving" value="frame">{{ label }}</option>
-      <option v-if="own && moving" value="median">median over this clip</option>
-      <option v-for="item in stock" :key="item.id" :value="item.id">{{ item.name }}</option>
-    </select>
-  </label>
+      @change="choose"
+    />
+  </div>
 </template>

@@ -4,7 +4,8 @@ import { computed } from 'vue';
 import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
-import { fromHex, hexOf } from '../controls/hex';
+import { hexOf } from '../controls/hex';
+import ColourField from '../controls/ColourField.vue';
 import type { Colour } from '../../core/params/define';
 import { MOST_STOPS, type RampParam, type RampStop } from '../../core/params/ramp';
 import type { DialEmits, DialProps } from './define';
@@ -28,13 +29,12 @@ function add(): void {
     <span class="dial-row">{{ param.label }} <Peg :path="path" /></span>
     <span class="strip" :style="{ background: strip }" aria-hidden="true" />
     <span v-for="([at, colour], i) in value" :key="i" class="dial-row">
-      <input
-        type="color"
-        :value="hexOf(colour)"
+      <ColourField
+        :label="`Colour ${i + 1} of ${param.label}`"
+        :value="colour"
         :disabled="disabled"
-        :aria-label="`Colour ${i + 1} of ${param.label}`"
-        @input="put(i, [at, fromHex(($event.target as HTMLInputElement).value)], true)"
-        @change="emit('end')"
+        @change="(next) => put(i, [at, next], true)"
+        @end="emit('end')"
       />
       <NumberField
         :label="`Place of colour ${i + 1}`"

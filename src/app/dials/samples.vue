@@ -6,9 +6,9 @@ import { setPassValue } from '../../core/document/edits/passes';
 import type { PassId } from '../../core/document/schema';
 import { planBefore } from '../../core/plan/looks';
 import { useEngine } from '../../engine/client';
-import { fromHex, hexOf } from '../controls/hex';
 import Icon from '../controls/Icon.vue';
 import Peg from '../controls/Peg.vue';
+import ColourField from '../controls/ColourField.vue';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
@@ -63,12 +63,12 @@ const background = (): Promise<void> =>
   <div class="samples" role="group" :aria-label="param.label" :title="param.help">
     <template v-if="param.most === 1">
       <span class="label">{{ param.label }}</span>
-      <input
-        type="color"
-        :value="hexOf(value[0] ?? WHITE)"
+      <ColourField
+        :label="param.label"
+        :value="value[0] ?? WHITE"
         :disabled="disabled"
-        :aria-label="param.label"
-        @change="emit('change', [fromHex(($event.target as HTMLInputElement).value)])"
+        @change="(colour) => emit('change', [colour], true)"
+        @end="emit('end')"
       />
     </template>
     <template v-else>
@@ -87,11 +87,12 @@ const background = (): Promise<void> =>
         </button>
       </span>
     </template>
-    <button class="pick" :aria-pressed="bench.picking === name" :disabled="disabled" @click="pick">
+    <v-btn size="small" class="pick" :aria-pressed="bench.picking === name" :disabled="disabled" @click="pick">
       <Icon :path="mdiEyedropper" /> Pick
-    </button>
-    <button v-if="param.finds" class="pick" :disabled="disabled" @click="find">Find the screen</button>
-    <button
+    </v-btn>
+    <v-btn size="small" v-if="param.finds" class="pick" :disabled="disabled" @click="find">Find the screen</v-btn>
+    <v-btn
+      size="small"
       v-if="param.from === 'shot'"
       class="pick"
       :disabled="disabled"
@@ -99,7 +100,7 @@ const background = (): Promise<void> =>
       @click="background"
     >
       Of the background
-    </button>
+    </v-btn>
     <span class="peg"><Peg :path="path" /></span>
     <p v-if="!value.length && param.most > 1" class="dim">
       {{ param.picks?.empty ?? 'Nothing is keyed yet. Choose Pick, then click on the screen in the picture.' }}
@@ -120,10 +121,6 @@ const background = (): Promise<void> =>
 }
 .label {
   flex: 1;
-}
-input {
-  width: 2.5rem;
-  height: 1.5rem;
 }
 .swatch {
   position: relative;
@@ -149,13 +146,7 @@ input {
   fill: currentColor;
 }
 .pick {
-  display: flex;
-  align-items: center;
-  gap: 5px;
-  padding: 2px 9px;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: var(--raised);
+  flex: none;
 }
 .pick[aria-pressed='true'] {
   border-color: var(--brass);
@@ -166,6 +157,7 @@ input {
 }
 .pick svg {
   width: 13px;
+  margin-right: 5px;
   fill: currentColor;
 }
 </style>

@@ -3,6 +3,7 @@ import { ref } from 'vue';
 import { mdiClose } from '@mdi/js';
 import type { KeptTable, TableParam } from '../../core/params/table';
 import IconButton from '../controls/IconButton.vue';
+import FilePick from '../controls/FilePick.vue';
 import { useBench } from '../stores/bench';
 import { useGradeFiles } from '../stores/grade-files';
 import type { DialEmits, DialProps } from './define';
@@ -11,13 +12,7 @@ const props = defineProps<DialProps<TableParam, KeptTable | null>>();
 const emit = defineEmits<DialEmits<null>>();
 const bench = useBench();
 const files = useGradeFiles();
-const input = ref<HTMLInputElement>();
-function chosen(event: Event): void {
-  const own = event.target as HTMLInputElement;
-  const file = own.files?.[0];
-  own.value = '';
-  if (file && bench.pass) void files.openTable(bench.pass.id, props.name, file);
-}
+const input = ref<InstanceType<typeof FilePick>>();
 </script>
 
 <template>
@@ -27,7 +22,7 @@ function chosen(event: Event): void {
       <span class="mono dim">{{ value.dimensions === 1 ? value.size : `${value.size}³` }}</span></span
     >
     <span v-else class="dim">No table yet</span>
-    <v-btn size="small" :disabled="disabled" @click="input?.click()">Open a .cube…</v-btn>
+    <v-btn size="small" :disabled="disabled" @click="input?.pick()">Open a .cube…</v-btn>
     <IconButton
       v-if="value"
       label="Take the table away"
@@ -35,14 +30,11 @@ function chosen(event: Event): void {
       :disabled="disabled"
       @click="emit('change', null)"
     />
-    <input
+    <FilePick
       ref="input"
-      type="file"
+      label="Table file"
       accept=".cube"
-      class="visually-hidden"
-      tabindex="-1"
-      aria-label="Table file"
-      @change="chosen"
+      @files="([file]) => bench.pass && void files.openTable(bench.pass.id, props.name, file!)"
     />
   </div>
 </template>

@@ -179,6 +179,9 @@ export function shortcutTable(): Shortcut[] {
   ];
 }
 
+/** Milliseconds after which a list has closed and given the focus back. */
+const CLOSES = 500;
+
 /** Keys that belong to what has the focus: all in a dialog or menu; in a field those that are typed or move within it. */
 function taken(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
@@ -216,26 +219,26 @@ export function useShortcuts(): void {
     );
   });
   // a button that was clicked keeps no focus, so that Space plays instead of clicking it again; nor a choice that was made by pointer, so that letters are shortcuts again
-  let chosenAt = -Infinity;
+  let leaving: ReturnType<typeof setTimeout> | undefined;
+  const stay = () => clearTimeout(leaving);
+  const leave = () => {
+    const focused = document.activeElement as HTMLElement | null;
+    if (focused?.closest('.v-select') && focused.getAttribute('aria-expanded') !== 'true') focused.blur();
+  };
   const letGo = (event: MouseEvent) => {
-    if (event.detail > 0 && (event.target as HTMLElement).closest('[role=option]')) chosenAt = event.timeStamp;
+    if (event.detail > 0 && (event.target as HTMLElement).closest('[role=option]')) leaving = setTimeout(leave, CLOSES);
     const focused = document.activeElement;
     if (event.detail > 0 && focused instanceof HTMLButtonElement && !focused.closest('.v-overlay__content'))
       focused.blur();
   };
-  /** How long after a choice its list gives the focus back, at most. */
-  const CLOSES = 700;
-  const chosen = (event: FocusEvent) => {
-    const target = event.target as HTMLElement;
-    if (event.timeStamp - chosenAt < CLOSES && target.closest('.v-select')) target.blur();
-  };
   onMounted(() => {
     addEventListener('click', letGo, true);
-    addEventListener('focusin', chosen);
+    addEventListener('pointerdown', stay, true);
   });
   onBeforeUnmount(() => {
     unbind();
     removeEventListener('click', letGo, true);
-    removeEventListener('focusin', chosen);
+    removeEventListener('pointerdown', stay, true);
+    stay();
   });
 }

@@ -27,18 +27,32 @@ const position = computed(() => (bench.pass ? `${bench.line.indexOf(bench.pass) 
     <div class="dials">
       <header>
         <span v-if="bench.layer && bench.size" class="segmented" role="group" aria-label="Dials of">
-          <button
+          <v-btn
+            size="small"
+            variant="text"
             :aria-pressed="!masking.open && !tracking.open"
             @click="((masking.open = false), (tracking.open = false))"
           >
             {{ title }} <span class="mono dim">{{ position }}</span>
-          </button>
-          <button :aria-pressed="masking.open" title="The layer’s masks (A)" @click="masking.show()">
+          </v-btn>
+          <v-btn
+            size="small"
+            variant="text"
+            :aria-pressed="masking.open"
+            title="The layer’s masks (A)"
+            @click="masking.show()"
+          >
             Masks <span class="mono dim">{{ masking.masks.length || '' }}</span>
-          </button>
-          <button :aria-pressed="tracking.open" title="The tracks of the layer’s clip (T)" @click="tracking.show()">
+          </v-btn>
+          <v-btn
+            size="small"
+            variant="text"
+            :aria-pressed="tracking.open"
+            title="The tracks of the layer’s clip (T)"
+            @click="tracking.show()"
+          >
             Tracks <span class="mono dim">{{ tracking.tracks.length || '' }}</span>
-          </button>
+          </v-btn>
         </span>
         <span v-else class="panel-title">{{ title }}</span>
         <span v-if="bench.layer" class="dim layer"

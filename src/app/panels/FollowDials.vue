@@ -4,6 +4,8 @@ import { setParent } from '../../core/document/edits/layers';
 import { setMotionBlur } from '../../core/document/edits/time';
 import type { LayerId } from '../../core/document/schema';
 import Dial from '../controls/Dial.vue';
+import Choice from '../controls/Choice.vue';
+import Check from '../controls/Check.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 
@@ -43,37 +45,29 @@ const blur = (change: Partial<typeof OPEN>, dragging = false) =>
 
 <template>
   <div>
-    <label class="dial-row">
+    <div class="dial-row">
       Follows
-      <select
+      <Choice
+        label="Follows"
         :value="layer.parent?.layer ?? ''"
+        :options="[
+          { value: '', title: 'nothing' },
+          ...others.map(({ id, name }) => ({ value: id as string, title: name })),
+        ]"
         :disabled="locked"
-        aria-label="Follows"
-        @change="follow(($event.target as HTMLSelectElement).value)"
-      >
-        <option value="">nothing</option>
-        <option v-for="other in others" :key="other.id" :value="other.id">{{ other.name }}</option>
-      </select>
-    </label>
+        @change="follow"
+      />
+    </div>
     <span v-if="layer.parent" class="dial-row">
-      <label
-        ><input type="checkbox" :checked="layer.parent.rotation" :disabled="locked" @change="flip('rotation')" /> with
-        its rotation</label
-      >
-      <label
-        ><input type="checkbox" :checked="layer.parent.scale" :disabled="locked" @change="flip('scale')" /> and
-        scale</label
-      >
+      <Check label="with its rotation" :value="layer.parent.rotation" :disabled="locked" @change="flip('rotation')" />
+      <Check label="and scale" :value="layer.parent.scale" :disabled="locked" @change="flip('scale')" />
     </span>
-    <label class="dial-row"
-      ><span>Motion blur</span
-      ><input
-        type="checkbox"
-        aria-label="Motion blur"
-        :checked="!!layer.motionBlur"
-        :disabled="locked"
-        @change="bench.editLayer((project, at) => setMotionBlur(project, at, layer.motionBlur ? null : OPEN))"
-    /></label>
+    <Check
+      label="Motion blur"
+      :value="!!layer.motionBlur"
+      :disabled="locked"
+      @change="bench.editLayer((project, at) => setMotionBlur(project, at, layer.motionBlur ? null : OPEN))"
+    />
     <template v-if="layer.motionBlur">
       <Dial
         label="Shutter"

@@ -42,7 +42,15 @@ async function take(file: string): Promise<void> {
 
 <template>
   <div class="library">
-    <input v-model="wish" type="search" placeholder="Search the library" aria-label="Search the library" />
+    <v-text-field
+      v-model="wish"
+      class="field"
+      single-line
+      hide-details
+      clearable
+      placeholder="Search the library"
+      aria-label="Search the library"
+    />
     <p v-if="problem" class="problem">{{ problem }}</p>
     <p v-else-if="!found.length" class="dim">Nothing matches “{{ wish }}”.</p>
     <div v-for="entry in found" :key="entry.file" class="entry">

@@ -2,13 +2,16 @@
 import { computed } from 'vue';
 import { setValues } from '../../core/document/edits/keys';
 import { setMask, setShape } from '../../core/document/edits/masks';
-import { FEATHER_SIDES, MASK_COLOURS, type Mask, type Shape } from '../../core/document/mask';
+import { FEATHER_SIDES, MASK_COLOURS, type Shape } from '../../core/document/mask';
 import { entriesOf, valueIn, type ValueEntry } from '../../core/document/edits/values';
 import { steadyAt } from '../../core/time/values';
 import FollowTrack from '../track/FollowTrack.vue';
 import Dial from '../controls/Dial.vue';
 import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
+import Choice from '../controls/Choice.vue';
+import Check from '../controls/Check.vue';
+import TextField from '../controls/TextField.vue';
 import { useBench } from '../stores/bench';
 import { isSoft, useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
@@ -61,11 +64,9 @@ function writePart(entry: ValueEntry, part: number, value: number, dragging: boo
 }
 const change = (part: Parameters<typeof setMask>[3]): void =>
   bench.editLayer((project, where) => setMask(project, where, mask.value.id, part));
-function rename(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  const name = input.value.trim();
+function rename(text: string): void {
+  const name = text.trim();
   if (name && name !== mask.value.name) change({ name });
-  input.value = mask.value.name;
 }
 const reshape = (next: Shape, gesture?: string): void =>
   bench.editLayer((project, where) => setShape(project, where, mask.value.id, next), gesture);
@@ -76,16 +77,9 @@ const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape
 <template>
   <div class="mask">
     <hr />
-    <label class="dial-row"
-      >Name
-      <input
-        class="plain-field title"
-        :value="mask.name"
-        maxlength="200"
-        :disabled="locked"
-        aria-label="Mask name"
-        @change="rename"
-    /></label>
+    <div class="dial-row">
+      Name <TextField class="title" label="Mask name" :value="mask.name" :disabled="locked" @change="rename" />
+    </div>
     <div class="dial-row" role="group" aria-label="Colour of the outline">
       Outline
       <span class="hues"
@@ -99,33 +93,36 @@ const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape
           @click="change({ colour })"
       /></span>
     </div>
-    <label class="dial-row"
-      ><span>Inverted</span
-      ><input
-        type="checkbox"
-        aria-label="Inverted"
-        :checked="mask.invert"
-        :disabled="locked"
-        @change="change({ invert: !mask.invert })"
-    /></label>
+    <Check label="Inverted" :value="mask.invert" :disabled="locked" @change="(invert) => change({ invert })" />
 
     <FollowTrack :paths="entries.map((entry) => entry.path)" />
 
-    <label v-if="isSoft(shape)" class="dial-row"
-      ><span>Tint what it covers</span><input v-model="masking.tinted" type="checkbox" aria-label="Tint what it covers"
-    /></label>
+    <Check
+      v-if="isSoft(shape)"
+      label="Tint what it covers"
+      :value="!!masking.tinted"
+      @change="(on) => (masking.tinted = on)"
+    />
 
     <PathDials v-if="shape.kind === 'path'" />
 
     <template v-else-if="shape.kind === 'brush' || shape.kind === 'matte'">
       <div class="segmented" role="group" aria-label="Brush">
         <template v-if="shape.kind === 'brush'">
-          <button :aria-pressed="masking.tool === 'paint'" @click="masking.tool = 'paint'">Paint</button>
-          <button :aria-pressed="masking.tool === 'erase'" @click="masking.tool = 'erase'">Erase</button>
+          <v-btn size="small" variant="text" :aria-pressed="masking.tool === 'paint'" @click="masking.tool = 'paint'"
+            >Paint</v-btn
+          >
+          <v-btn size="small" variant="text" :aria-pressed="masking.tool === 'erase'" @click="masking.tool = 'erase'"
+            >Erase</v-btn
+          >
         </template>
         <template v-else>
-          <button :aria-pressed="masking.tool === 'keep'" @click="masking.tool = 'keep'">Keep</button>
-          <button :aria-pressed="masking.tool === 'drop'" @click="masking.tool = 'drop'">Drop</button>
+          <v-btn size="small" variant="text" :aria-pressed="masking.tool === 'keep'" @click="masking.tool = 'keep'"
+            >Keep</v-btn
+          >
+          <v-btn size="small" variant="text" :aria-pressed="masking.tool === 'drop'" @click="masking.tool = 'drop'"
+            >Drop</v-btn
+          >
         </template>
       </div>
       <Dial
@@ -172,42 +169,40 @@ const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape
             :model-value="(100 * selecting.progress.value.done) / selecting.progress.value.of"
             color="primary"
           /><span class="mono">{{ selecting.progress.value.done }}/{{ selecting.progress.value.of }}</span
-          ><button class="plain-button" @click="selecting.cancel">Cancel</button>
+          ><v-btn size="small" @click="selecting.cancel">Cancel</v-btn>
         </div>
         <div v-else class="buttons">
-          <button class="plain-button" :disabled="locked" @click="selecting.goOn(mask.id, 1)">
-            On to the next frame
-          </button>
-          <button class="plain-button" :disabled="locked" @click="selecting.goOn(mask.id, 100000)">
-            On to the end
-          </button>
+          <v-btn size="small" :disabled="locked" @click="selecting.goOn(mask.id, 1)"> On to the next frame </v-btn>
+          <v-btn size="small" :disabled="locked" @click="selecting.goOn(mask.id, 100000)"> On to the end </v-btn>
         </div>
       </template>
       <p v-else class="dim note">Draw a stroke over what to keep, then one over what to drop.</p>
     </template>
 
-    <label v-else-if="shape.kind === 'text'" class="dial-row"
-      >Text
-      <input
-        class="plain-field title"
+    <div v-else-if="shape.kind === 'text'" class="dial-row">
+      Text
+      <TextField
+        class="title"
+        label="Text"
         :value="shape.text"
-        maxlength="500"
+        :max="500"
         :disabled="locked"
-        aria-label="Text"
-        @change="reshape({ ...shape, text: ($event.target as HTMLInputElement).value })"
-    /></label>
-    <label v-else-if="shape.kind === 'picture'" class="dial-row"
-      >Covers by
-      <select
+        @change="(text) => shape.kind === 'text' && reshape({ ...shape, text })"
+      />
+    </div>
+    <div v-else-if="shape.kind === 'picture'" class="dial-row">
+      Covers by
+      <Choice
+        label="Covers by"
         :value="shape.channel"
+        :options="[
+          { value: 'brightness' as const, title: 'brightness' },
+          { value: 'alpha' as const, title: 'alpha' },
+        ]"
         :disabled="locked"
-        aria-label="Covers by"
-        @change="reshape({ ...shape, channel: ($event.target as HTMLSelectElement).value as 'alpha' })"
-      >
-        <option value="brightness">brightness</option>
-        <option value="alpha">alpha</option>
-      </select>
-    </label>
+        @change="(channel) => shape.kind === 'picture' && reshape({ ...shape, channel })"
+      />
+    </div>
 
     <div v-for="entry in pairs" :key="entry.path" class="dial-row">
       {{ entry.label }}
@@ -251,19 +246,16 @@ const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape
       @change="(v, d) => write(entry, v / entry.factor, d)"
       @end="store.endGesture"
     />
-    <label class="dial-row"
-      >Feather goes
-      <select
+    <div class="dial-row">
+      Feather goes
+      <Choice
+        label="Feather goes"
         :value="mask.featherSide"
+        :options="FEATHER_SIDES.map((side) => ({ value: side, title: side === 'both' ? 'both ways' : side }))"
         :disabled="locked"
-        aria-label="Feather goes"
-        @change="change({ featherSide: ($event.target as HTMLSelectElement).value as Mask['featherSide'] })"
-      >
-        <option v-for="side in FEATHER_SIDES" :key="side" :value="side">
-          {{ side === 'both' ? 'both ways' : side }}
-        </option>
-      </select>
-    </label>
+        @change="(featherSide) => change({ featherSide })"
+      />
+    </div>
   </div>
 </template>
 

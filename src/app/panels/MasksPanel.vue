@@ -9,6 +9,8 @@ import type { PassId } from '../../core/document/schema';
 import { still } from '../../core/base/value';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
+import Choice from '../controls/Choice.vue';
+import FilePick from '../controls/FilePick.vue';
 import { newId } from '../base/ids';
 import { useBench } from '../stores/bench';
 import { useMasking, type MaskTool } from '../stores/masking';
@@ -40,15 +42,9 @@ const SHAPES: readonly { title: string; help: string; kind: Kind; tool?: MaskToo
   { title: 'Text', help: 'The letters of a text', kind: 'text' },
 ];
 const pictures = computed(() => (store.project?.stock ?? []).filter((item) => item.kind !== 'sound'));
-const svgInput = ref<HTMLInputElement>();
-const pngInput = ref<HTMLInputElement>();
-const jigInput = ref<HTMLInputElement>();
-const chosenFile = (event: Event, take: (file: File) => Promise<void>) => {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = '';
-  if (file) void take(file);
-};
+const svgInput = ref<InstanceType<typeof FilePick>>();
+const pngInput = ref<InstanceType<typeof FilePick>>();
+const jigInput = ref<InstanceType<typeof FilePick>>();
 
 function reordered({ oldIndex, newIndex }: { oldIndex?: number; newIndex?: number }): void {
   const mask = masking.masks[oldIndex ?? -1];
@@ -76,7 +72,7 @@ const addSelection = (): void =>
     <div class="adding">
       <v-menu>
         <template #activator="{ props: menu }">
-          <button v-bind="menu" class="plain-button add" :disabled="locked"><Icon :path="mdiPlus" /> Add a mask</button>
+          <v-btn size="small" v-bind="menu" class="add" :disabled="locked"><Icon :path="mdiPlus" /> Add a mask</v-btn>
         </template>
         <v-list>
           <v-list-item
@@ -99,9 +95,9 @@ const addSelection = (): void =>
             @click="addPicture(item.id, item.name)"
           />
           <v-divider />
-          <v-list-item title="Paths from an SVG file…" @click="svgInput?.click()" />
-          <v-list-item title="Drawn matte from a PNG file…" @click="pngInput?.click()" />
-          <v-list-item title="Masks from a jig…" @click="jigInput?.click()" />
+          <v-list-item title="Paths from an SVG file…" @click="svgInput?.pick()" />
+          <v-list-item title="Drawn matte from a PNG file…" @click="pngInput?.pick()" />
+          <v-list-item title="Masks from a jig…" @click="jigInput?.pick()" />
         </v-list>
       </v-menu>
       <span class="tools">
@@ -123,32 +119,23 @@ const addSelection = (): void =>
           </v-list>
         </v-menu>
       </span>
-      <input
+      <FilePick
         ref="svgInput"
-        class="visually-hidden"
-        type="file"
+        label="SVG file with paths"
         accept=".svg"
-        tabindex="-1"
-        aria-label="SVG file with paths"
-        @change="chosenFile($event, files.openSvg)"
+        @files="([file]) => void files.openSvg(file!)"
       />
-      <input
+      <FilePick
         ref="pngInput"
-        class="visually-hidden"
-        type="file"
+        label="PNG file with a matte"
         accept=".png"
-        tabindex="-1"
-        aria-label="PNG file with a matte"
-        @change="chosenFile($event, files.openPng)"
+        @files="([file]) => void files.openPng(file!)"
       />
-      <input
+      <FilePick
         ref="jigInput"
-        class="visually-hidden"
-        type="file"
+        label="Jig file with masks"
         accept=".json"
-        tabindex="-1"
-        aria-label="Jig file with masks"
-        @change="chosenFile($event, files.openJig)"
+        @files="([file]) => void files.openJig(file!)"
       />
     </div>
     <p v-if="!masking.masks.length" class="dim">
@@ -168,14 +155,13 @@ const addSelection = (): void =>
         <button class="name" :aria-pressed="mask.id === masking.maskId" @click="masking.show(mask.id)">
           <span class="dot" :style="{ background: MASK_HUES[mask.colour] }" />{{ mask.name }}
         </button>
-        <select
+        <Choice
+          :label="`Mode of ${mask.name}`"
           :value="mask.mode"
+          :options="MASK_MODES.map((mode) => ({ value: mode, title: MODE_LABELS[mode] }))"
           :disabled="locked"
-          :aria-label="`Mode of ${mask.name}`"
-          @change="change(mask, { mode: ($event.target as HTMLSelectElement).value as Mask['mode'] })"
-        >
-          <option v-for="mode in MASK_MODES" :key="mode" :value="mode">{{ MODE_LABELS[mode] }}</option>
-        </select>
+          @change="(mode) => change(mask, { mode })"
+        />
         <IconButton
           :label="`${mask.on ? 'Switch off' : 'Switch on'} mask ${mask.name}`"
           :icon="mask.on ? mdiEye : mdiEyeOff"
@@ -193,8 +179,8 @@ const addSelection = (): void =>
     </VueDraggable>
     <p v-if="unused" class="unused">
       No pass uses these masks yet.
-      <button class="plain-button" :disabled="locked" @click="cut">Cut the layer</button> or choose an area in the dials
-      of a pass.
+      <v-btn size="small" :disabled="locked" @click="cut">Cut the layer</v-btn> or choose an area in the dials of a
+      pass.
     </p>
     <MaskDials v-if="masking.mask" :key="masking.mask.id" />
   </div>

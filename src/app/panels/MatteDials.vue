@@ -5,6 +5,8 @@ import { sourceSize } from '../../core/document/find';
 import type { LayerId } from '../../core/document/schema';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
+import Choice from '../controls/Choice.vue';
+import Check from '../controls/Check.vue';
 
 /** Another layer's alpha or brightness as this layer's coverage. */
 const bench = useBench();
@@ -23,49 +25,39 @@ function choose(id: string): void {
 
 <template>
   <div>
-    <label class="dial-row">
+    <div class="dial-row">
       Matte from
-      <select
+      <Choice
+        label="Matte from"
         :value="layer.matte?.layer ?? ''"
+        :options="[
+          { value: '', title: 'its own alpha' },
+          ...others.map(({ id, name }) => ({ value: id as string, title: name })),
+        ]"
         :disabled="locked"
-        aria-label="Matte from"
-        @change="
-          (choose(($event.target as HTMLSelectElement).value),
-          (($event.target as HTMLSelectElement).value = layer.matte?.layer ?? ''))
-        "
-      >
-        <option value="">its own alpha</option>
-        <option v-for="other in others" :key="other.id" :value="other.id">{{ other.name }}</option>
-      </select>
-    </label>
+        @change="choose"
+      />
+    </div>
     <template v-if="layer.matte">
-      <label class="dial-row">
+      <div class="dial-row">
         Covers by
-        <select
+        <Choice
+          label="Matte by"
           :value="layer.matte.by"
+          :options="[
+            { value: 'alpha' as const, title: 'alpha' },
+            { value: 'brightness' as const, title: 'brightness' },
+          ]"
           :disabled="locked"
-          aria-label="Matte by"
-          @change="
-            bench.editLayer((project, at) =>
-              setMatte(project, at, { ...layer.matte!, by: ($event.target as HTMLSelectElement).value as 'alpha' }),
-            )
-          "
-        >
-          <option value="alpha">alpha</option>
-          <option value="brightness">brightness</option>
-        </select>
-      </label>
-      <label class="dial-row"
-        ><span>Matte inverted</span
-        ><input
-          type="checkbox"
-          aria-label="Matte inverted"
-          :checked="layer.matte.invert"
-          :disabled="locked"
-          @change="
-            bench.editLayer((project, at) => setMatte(project, at, { ...layer.matte!, invert: !layer.matte!.invert }))
-          "
-      /></label>
+          @change="(by) => bench.editLayer((project, at) => setMatte(project, at, { ...layer.matte!, by }))"
+        />
+      </div>
+      <Check
+        label="Matte inverted"
+        :value="layer.matte.invert"
+        :disabled="locked"
+        @change="(invert) => bench.editLayer((project, at) => setMatte(project, at, { ...layer.matte!, invert }))"
+      />
       <p class="dim">The layer that gives the matte can be hidden.</p>
     </template>
   </div>

@@ -15,6 +15,7 @@ import AutomaticDials from './AutomaticDials.vue';
 import MatchDials from './MatchDials.vue';
 import PassFiles from './PassFiles.vue';
 import MaskPicker from '../controls/MaskPicker.vue';
+import Choice from '../controls/Choice.vue';
 import ParamDials from '../dials/ParamDials.vue';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
@@ -112,22 +113,20 @@ const areaMasks = (masks: MaskId[]): void =>
     <p v-if="note?.says" class="hint" :class="{ warns: note.warns }" role="note">{{ note.says }}</p>
     <template v-if="!declared.whole && !bench.ofClip">
       <hr />
-      <label class="dial-row">
+      <div class="dial-row">
         Area
-        <select
+        <Choice
+          label="Area"
           :value="pass.area?.side ?? 'everywhere'"
+          :options="[
+            { value: 'everywhere', title: 'everywhere' },
+            { value: 'inside', title: 'inside masks' },
+            { value: 'outside', title: 'outside masks' },
+          ]"
           :disabled="locked"
-          aria-label="Area"
-          @change="
-            (limit(($event.target as HTMLSelectElement).value),
-            (($event.target as HTMLSelectElement).value = pass.area?.side ?? 'everywhere'))
-          "
-        >
-          <option value="everywhere">everywhere</option>
-          <option value="inside">inside masks</option>
-          <option value="outside">outside masks</option>
-        </select>
-      </label>
+          @change="limit"
+        />
+      </div>
       <p v-if="pass.area && !pass.area.masks.length" class="hint" role="note">
         No mask is chosen yet, so it works everywhere. The next mask you draw becomes its area.
       </p>

@@ -4,24 +4,19 @@ import { passOf } from '../../core/passes/registry';
 import { useBench } from '../stores/bench';
 import { useGradeFiles } from '../stores/grade-files';
 import { useProject } from '../stores/project';
+import FilePick from '../controls/FilePick.vue';
 
 /** Opens and saves files that hold the values of the chosen pass. */
 const bench = useBench();
 const store = useProject();
 const files = useGradeFiles();
 const declared = computed(() => passOf(bench.pass!.type)!.files!);
-const input = ref<HTMLInputElement>();
-function chosen(event: Event): void {
-  const own = event.target as HTMLInputElement;
-  const file = own.files?.[0];
-  own.value = '';
-  if (file) void files.openValues(bench.pass!.id, file);
-}
+const input = ref<InstanceType<typeof FilePick>>();
 </script>
 
 <template>
   <div class="files">
-    <v-btn size="small" :disabled="bench.layer!.locked || store.readOnly" @click="input?.click()">Open…</v-btn>
+    <v-btn size="small" :disabled="bench.layer!.locked || store.readOnly" @click="input?.pick()">Open…</v-btn>
     <v-menu>
       <template #activator="{ props: menu }"><v-btn v-bind="menu" size="small">Save as…</v-btn></template>
       <v-list>
@@ -33,14 +28,11 @@ function chosen(event: Event): void {
         />
       </v-list>
     </v-menu>
-    <input
+    <FilePick
       ref="input"
-      type="file"
+      label="File with the values of this pass"
       :accept="declared.reads.join(',')"
-      class="visually-hidden"
-      tabindex="-1"
-      aria-label="File with the values of this pass"
-      @change="chosen"
+      @files="([file]) => void files.openValues(bench.pass!.id, file!)"
     />
   </div>
 </template>

@@ -4,6 +4,8 @@ import { appendVertex, insertVertex, setPath } from '../../core/document/edits/m
 import { converted, corner, isSmooth, type Vertex } from '../../core/masks/path';
 import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
+import Choice from '../controls/Choice.vue';
+import Check from '../controls/Check.vue';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
@@ -58,6 +60,11 @@ const keysText = computed(() => {
   if (back === 0) return `On a shape keyframe; ${count} in all.`;
   return `Nearest shape keyframe: ${[back === null ? null : `${back} f back`, on === null ? null : `${on} f on`].filter(Boolean).join(', ')}; ${count} in all.`;
 });
+const REACHES = [
+  { value: 'here' as const, title: 'this frame' },
+  { value: 'all' as const, title: 'all keyframes' },
+  { value: 'range' as const, title: 'keyframes from in to out' },
+];
 </script>
 
 <template>
@@ -72,43 +79,39 @@ const keysText = computed(() => {
       }}
     </div>
     <div v-if="!closed && masking.tool !== 'freehand'" class="buttons">
-      <button v-if="masking.tool === 'edit'" class="plain-button" :disabled="locked" @click="masking.tool = 'points'">
+      <v-btn v-if="masking.tool === 'edit'" size="small" :disabled="locked" @click="masking.tool = 'points'">
         Go on drawing
-      </button>
-      <button
-        class="plain-button"
+      </v-btn>
+      <v-btn
+        size="small"
         :disabled="locked"
         title="Puts a point in the middle; its place can be typed, or moved with the arrow keys"
         @click="addPoint"
       >
         Add a point
-      </button>
-      <button v-if="masking.path.length >= 3" class="plain-button" :disabled="locked" @click="masking.closeDrawn()">
+      </v-btn>
+      <v-btn v-if="masking.path.length >= 3" size="small" :disabled="locked" @click="masking.closeDrawn()">
         Close the path
-      </button>
+      </v-btn>
     </div>
     <template v-if="closed">
-      <label class="dial-row"
-        >A move changes
-        <select v-model="masking.reach" aria-label="A move changes">
-          <option value="here">this frame</option>
-          <option value="all">all keyframes</option>
-          <option value="range">keyframes from in to out</option>
-        </select>
-      </label>
+      <div class="dial-row">
+        A move changes
+        <Choice
+          label="A move changes"
+          :value="masking.reach"
+          :options="REACHES"
+          @change="(reach) => (masking.reach = reach)"
+        />
+      </div>
       <div class="dial-row">
         <span class="dim note">{{ keysText }}</span><Peg :path="`mask.${mask.id}.path`" />
       </div>
-      <label class="dial-row"
-        ><span>Onion skin</span><input v-model="masking.onion" type="checkbox" aria-label="Onion skin"
-      /></label>
-      <label class="dial-row"
-        ><span>Pull to edges when moved</span
-        ><input v-model="masking.pull" type="checkbox" aria-label="Pull to edges when moved"
-      /></label>
+      <Check label="Onion skin" :value="masking.onion" @change="(on) => (masking.onion = on)" />
+      <Check label="Pull to edges when moved" :value="masking.pull" @change="(on) => (masking.pull = on)" />
       <div class="buttons">
-        <button class="plain-button" :disabled="locked" @click="pullNow">Pull to edges now</button>
-        <button class="plain-button" @click="masking.vertices = new Set(masking.path.keys())">Choose all</button>
+        <v-btn size="small" :disabled="locked" @click="pullNow">Pull to edges now</v-btn>
+        <v-btn size="small" @click="masking.vertices = new Set(masking.path.keys())">Choose all</v-btn>
       </div>
     </template>
     <CarryOn v-if="closed && !masking.carried" />
@@ -153,14 +156,14 @@ const keysText = computed(() => {
         />
       </div>
       <div class="buttons">
-        <button class="plain-button" :disabled="locked || (!!vertex && isSmooth(vertex.v))" @click="convert('smooth')">
+        <v-btn size="small" :disabled="locked || (!!vertex && isSmooth(vertex.v))" @click="convert('smooth')">
           Smooth
-        </button>
-        <button class="plain-button" :disabled="locked || (!!vertex && !isSmooth(vertex.v))" @click="convert('corner')">
+        </v-btn>
+        <v-btn size="small" :disabled="locked || (!!vertex && !isSmooth(vertex.v))" @click="convert('corner')">
           Corner
-        </button>
-        <button v-if="vertex" class="plain-button" :disabled="locked" @click="insertAfter">Add after</button>
-        <button class="plain-button" :disabled="locked" @click="masking.remove()">Remove</button>
+        </v-btn>
+        <v-btn v-if="vertex" size="small" :disabled="locked" @click="insertAfter">Add after</v-btn>
+        <v-btn size="small" :disabled="locked" @click="masking.remove()">Remove</v-btn>
       </div>
     </template>
   </div>

@@ -11,7 +11,7 @@ import {
   type PlaceChange,
 } from '../../core/document/edits/layers';
 import { PLACEMENTS, placeAt, placement, type PlacementName } from '../../core/place/place';
-import { BLEND_MODES, blendLabel, type BlendMode } from '../../core/picture/blend';
+import { BLEND_MODES, blendLabel } from '../../core/picture/blend';
 import { isKeyed } from '../../core/document/edits/values';
 import { steadyAt } from '../../core/time/values';
 import FollowTrack from '../track/FollowTrack.vue';
@@ -21,6 +21,7 @@ import Dial from '../controls/Dial.vue';
 import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
+import Choice from '../controls/Choice.vue';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
@@ -232,7 +233,9 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
       @end="end"
     />
     <div class="puts" role="group" aria-label="One-click placements">
-      <button
+      <v-btn
+        size="small"
+        variant="outlined"
         v-for="entry in PLACEMENTS"
         :key="entry.name"
         :disabled="locked || framed"
@@ -242,9 +245,11 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
         @click="put(entry.name)"
       >
         <span class="pad"><span /></span>{{ entry.name.includes('-') ? '' : entry.label }}
-      </button>
-      <button :disabled="locked" @click="bench.editLayer(resetPlace)">Reset</button>
-      <button
+      </v-btn>
+      <v-btn size="small" variant="outlined" :disabled="locked" @click="bench.editLayer(resetPlace)">Reset</v-btn>
+      <v-btn
+        size="small"
+        variant="outlined"
         class="framing"
         :disabled="locked"
         :aria-pressed="bench.framing"
@@ -252,7 +257,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
         @click="bench.framing = !bench.framing"
       >
         Framing
-      </button>
+      </v-btn>
     </div>
     <hr />
     <Dial
@@ -269,21 +274,16 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
       @change="opacity"
       @end="end"
     />
-    <label class="dial-row">
+    <div class="dial-row">
       Blend mode
-      <select
+      <Choice
+        label="Blend mode"
         :value="layer.blend"
+        :options="BLEND_MODES.map((mode) => ({ value: mode, title: blendLabel(mode) }))"
         :disabled="locked"
-        aria-label="Blend mode"
-        @change="
-          bench.editLayer((project, where) =>
-            setBlend(project, where, ($event.target as HTMLSelectElement).value as BlendMode),
-          )
-        "
-      >
-        <option v-for="mode in BLEND_MODES" :key="mode" :value="mode">{{ blendLabel(mode) }}</option>
-      </select>
-    </label>
+        @change="(mode) => bench.editLayer((project, where) => setBlend(project, where, mode))"
+      />
+    </div>
     <FollowTrack :paths="['place.position', 'place.rotation', 'place.scale']" />
     <FollowDials />
     <MatteDials />
@@ -325,20 +325,17 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
   margin-top: 10px;
 }
 .puts button {
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  justify-content: center;
-  gap: 3px;
+  min-width: 0;
   min-height: 2.5rem;
   padding: 3px 0;
   font-size: 0.6875rem;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: var(--raised);
 }
-.puts button:hover:enabled {
-  border-color: var(--dim);
+.puts :deep(.v-btn__content) {
+  white-space: normal;
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 3px;
 }
 .puts .framing {
   grid-column: 1 / -1;

@@ -15,6 +15,7 @@ import { rateLabel } from '../../core/time/rate';
 import { timecode } from '../../core/time/timecode';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
+import TextField from '../controls/TextField.vue';
 import { ask } from '../keyboard/shortcuts';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
@@ -53,11 +54,9 @@ const lastStep = computed(() => store.undoStep?.name);
 const nextStep = computed(() => store.redoStep?.name);
 const jobs = computed(() => renders.jobs.filter((job) => job.state !== 'failed').length);
 
-function rename(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  const name = input.value.trim();
+function rename(text: string): void {
+  const name = text.trim();
   if (name && name !== store.project?.name) store.edit(renameProject(name));
-  input.value = store.project?.name ?? '';
 }
 /** Groups are opened from the layers that show them. */
 const shots = computed(() => (store.project?.shots ?? []).filter((shot) => !shot.within));
@@ -92,26 +91,38 @@ async function saveCopy(): Promise<void> {
   <header class="rail">
     <router-link to="/" class="brand" aria-label="Jackplane: all projects"><Mark /><span>Jackplane</span></router-link>
     <template v-if="store.project">
-      <input
+      <TextField
         class="project"
+        label="Project name"
         :value="store.project.name"
-        aria-label="Project name"
-        :size="Math.max(6, store.project.name.length)"
+        :style="{ width: `${Math.max(6, store.project.name.length) + 1}ch` }"
         :disabled="store.readOnly"
         @change="rename"
       />
       <span class="dim">/</span>
       <template v-for="outer in around" :key="outer.id">
-        <button class="shot" :aria-label="`Back to ${outer.name}`" @click="bench.step(outer.id)">
+        <v-btn
+          size="small"
+          variant="text"
+          class="shot"
+          :aria-label="`Back to ${outer.name}`"
+          @click="bench.step(outer.id)"
+        >
           {{ outer.name }}
-        </button>
+        </v-btn>
         <span class="dim">›</span>
       </template>
       <v-menu>
         <template #activator="{ props: menu }">
-          <button v-bind="menu" class="shot" :aria-label="`Shot: ${bench.shot?.name ?? 'no shot'}`">
+          <v-btn
+            size="small"
+            variant="text"
+            v-bind="menu"
+            class="shot"
+            :aria-label="`Shot: ${bench.shot?.name ?? 'no shot'}`"
+          >
             {{ bench.shot?.name ?? 'no shot' }} <Icon :path="mdiChevronDown" />
-          </button>
+          </v-btn>
         </template>
         <v-list>
           <v-list-item
@@ -202,16 +213,14 @@ async function saveCopy(): Promise<void> {
   text-decoration: none;
 }
 .project {
-  min-height: 1.5rem;
-  padding: 3px 4px;
-  color: inherit;
-  field-sizing: content;
+  flex: none;
   max-width: 11.25rem;
-  border: 1px solid transparent;
-  border-radius: 3px;
 }
-.project:hover:enabled {
-  border-color: var(--line);
+.project:not(:hover, :focus-within) :deep(.v-field) {
+  background: none;
+}
+.project:not(:hover, :focus-within) :deep(.v-field__outline) {
+  opacity: 0;
 }
 .shot {
   display: flex;

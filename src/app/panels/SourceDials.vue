@@ -12,6 +12,8 @@ import ClipEncoding from './ClipEncoding.vue';
 import SpeedDials from './SpeedDials.vue';
 import ParamDials from '../dials/ParamDials.vue';
 import NumberField from '../controls/NumberField.vue';
+import Check from '../controls/Check.vue';
+import TextField from '../controls/TextField.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 
@@ -46,27 +48,18 @@ const params = computed(() => {
 });
 const setValue = (name: string, value: unknown, dragging: boolean): void =>
   bench.editLayer((project, at) => setSourceValue(project, at, name, value), dragging ? `source ${name}` : undefined);
-function rename(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  const name = input.value.trim();
+function rename(text: string): void {
+  const name = text.trim();
   if (name && name !== layer.value.name) bench.editLayer((project, at) => renameLayer(project, at, name));
-  input.value = layer.value.name;
 }
 </script>
 
 <template>
   <div>
-    <label class="dial-row">
+    <div class="dial-row">
       Name
-      <input
-        class="name"
-        :value="layer.name"
-        maxlength="200"
-        :disabled="locked"
-        aria-label="Layer name"
-        @change="rename"
-      />
-    </label>
+      <TextField class="name" label="Layer name" :value="layer.name" :disabled="locked" @change="rename" />
+    </div>
     <div class="dial-row">
       Starts at frame
       <NumberField
@@ -129,15 +122,12 @@ function rename(event: Event): void {
         @change="(v, d) => bench.editLayer((p, at) => setGain(p, at, v / 100), d ? 'level' : undefined)"
         @end="store.endGesture"
       />
-      <label class="check"
-        ><input
-          type="checkbox"
-          :checked="layer.sound.muted"
-          :disabled="locked"
-          @change="bench.editLayer((p, at) => setMuted(p, at, !layer.sound.muted))"
-        />
-        Muted</label
-      >
+      <Check
+        label="Muted"
+        :value="layer.sound.muted"
+        :disabled="locked"
+        @change="bench.editLayer((p, at) => setMuted(p, at, !layer.sound.muted))"
+      />
     </template>
     <dl v-if="rows.length">
       <template v-for="[name, value] in rows" :key="name">
@@ -150,13 +140,7 @@ function rename(event: Event): void {
 
 <style scoped>
 .name {
-  width: 10.625rem;
-  height: 1.5rem;
-  padding: 0 6px;
-  background: var(--well);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  color: inherit;
+  flex: 0 1 10.625rem;
 }
 .check {
   display: flex;

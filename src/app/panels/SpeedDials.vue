@@ -20,6 +20,8 @@ import { sourceFrameAt } from '../../core/time/speed';
 import { steadyAt } from '../../core/time/values';
 import Dial from '../controls/Dial.vue';
 import NumberField from '../controls/NumberField.vue';
+import Choice from '../controls/Choice.vue';
+import Check from '../controls/Check.vue';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
@@ -110,9 +112,7 @@ function end(): void {
         @end="store.endGesture"
       />
     </div>
-    <label v-if="!ramp" class="dial-row"
-      ><span>Length follows the speed</span><input v-model="fit" type="checkbox" aria-label="Length follows the speed"
-    /></label>
+    <Check v-if="!ramp" label="Length follows the speed" :value="fit" @change="(on) => (fit = on)" />
     <div v-else class="dial-row">
       <span>Length stays on a ramp</span
       ><v-btn
@@ -126,33 +126,26 @@ function end(): void {
       <span>Source frame here</span>
       <output class="mono" aria-label="Source frame">{{ sourceFrame }}</output>
     </div>
-    <label v-if="item?.kind === 'video'" class="dial-row">
+    <div v-if="item?.kind === 'video'" class="dial-row">
       Between frames
-      <select
+      <Choice
+        label="Between frames"
         :value="layer.time.between"
+        :options="between.map(({ value, label }) => ({ value, title: label }))"
         :disabled="locked"
-        aria-label="Between frames"
-        @change="
-          bench.editLayer((project, at) =>
-            setBetween(project, at, ($event.target as HTMLSelectElement).value as Layer['time']['between']),
-          )
-        "
-      >
-        <option v-for="way in between" :key="way.value" :value="way.value">{{ way.label }}</option>
-      </select>
-    </label>
-    <label v-if="item?.facts.sound" class="dial-row"
-      ><span>Keep the pitch</span
-      ><input
-        type="checkbox"
-        aria-label="Keep the pitch"
-        :checked="layer.time.keepPitch"
-        :disabled="locked"
-        @change="bench.editLayer((project, at) => setKeepPitch(project, at, !layer.time.keepPitch))"
-    /></label>
+        @change="(way) => bench.editLayer((project, at) => setBetween(project, at, way))"
+      />
+    </div>
+    <Check
+      v-if="item?.facts.sound"
+      label="Keep the pitch"
+      :value="layer.time.keepPitch"
+      :disabled="locked"
+      @change="bench.editLayer((project, at) => setKeepPitch(project, at, !layer.time.keepPitch))"
+    />
     <div class="dial-row buttons">
-      <button class="plain-button" :disabled="locked" @click="bench.editLayer(reverseLayer)">Play backwards</button>
-      <button class="plain-button" :disabled="locked" @click="bench.editLayer(freezeHere)">Freeze from here</button>
+      <v-btn size="small" :disabled="locked" @click="bench.editLayer(reverseLayer)">Play backwards</v-btn>
+      <v-btn size="small" :disabled="locked" @click="bench.editLayer(freezeHere)">Freeze from here</v-btn>
     </div>
     <div v-if="otherRate" class="dial-row">
       <span

@@ -7,6 +7,7 @@ import { rateLabel } from '../../core/time/rate';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
 import Waveform from '../controls/Waveform.vue';
+import FilePick from '../controls/FilePick.vue';
 import { useCompare } from '../stores/compare';
 import { useImports } from '../stores/imports';
 import { useProject } from '../stores/project';
@@ -18,8 +19,8 @@ const store = useProject();
 const imports = useImports();
 const compare = useCompare();
 const tab = ref<'stock' | 'library' | 'tracks'>('stock');
-const picker = ref<HTMLInputElement>();
-const relinkPicker = ref<HTMLInputElement>();
+const picker = ref<InstanceType<typeof FilePick>>();
+const relinkPicker = ref<InstanceType<typeof FilePick>>();
 let relinking: StockId | null = null;
 
 const posters = ref<Record<string, string>>({});
@@ -56,16 +57,9 @@ function allFacts({ file, facts }: Stock): string {
     : null;
   return [file, size, facts.codec, sound, `${(facts.bytes / 1e6).toFixed(1)} MB`].filter(Boolean).join(' · ');
 }
-function pick(files: FileList | null): void {
-  if (files) void imports.take([...files]);
-  if (picker.value) picker.value.value = '';
-}
 function relink(item: Stock): void {
   relinking = item.id;
-  relinkPicker.value?.click();
-}
-function picked(files: FileList | null): void {
-  if (files?.[0] && relinking) void imports.relink(relinking, files[0]);
+  relinkPicker.value?.pick();
 }
 /** The item whose menu is open, and where it was asked for; null at its button. */
 const asked = ref<{ id: StockId; at: [number, number] | null } | null>(null);
@@ -76,9 +70,15 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
   <section class="stock" aria-label="Stock">
     <div class="tabs">
       <span class="segmented" role="tablist" aria-label="Where from">
-        <button role="tab" :aria-selected="tab === 'stock'" @click="tab = 'stock'">Stock</button>
-        <button role="tab" :aria-selected="tab === 'library'" @click="tab = 'library'">Library</button>
-        <button role="tab" :aria-selected="tab === 'tracks'" @click="tab = 'tracks'">Tracks</button>
+        <v-btn size="small" variant="text" role="tab" :aria-selected="tab === 'stock'" @click="tab = 'stock'"
+          >Stock</v-btn
+        >
+        <v-btn size="small" variant="text" role="tab" :aria-selected="tab === 'library'" @click="tab = 'library'"
+          >Library</v-btn
+        >
+        <v-btn size="small" variant="text" role="tab" :aria-selected="tab === 'tracks'" @click="tab = 'tracks'"
+          >Tracks</v-btn
+        >
       </span>
       <IconButton
         v-if="tab === 'stock'"
@@ -86,25 +86,14 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
         label="Import files"
         :icon="mdiTrayArrowDown"
         :disabled="store.readOnly"
-        @click="picker?.click()"
+        @click="picker?.pick()"
       />
     </div>
-    <input
-      ref="picker"
-      type="file"
-      multiple
-      class="visually-hidden"
-      tabindex="-1"
-      aria-label="Files to import"
-      @change="pick(($event.target as HTMLInputElement).files)"
-    />
-    <input
+    <FilePick ref="picker" label="Files to import" multiple @files="(files) => void imports.take(files)" />
+    <FilePick
       ref="relinkPicker"
-      type="file"
-      class="visually-hidden"
-      tabindex="-1"
-      aria-label="File to link"
-      @change="picked(($event.target as HTMLInputElement).files)"
+      label="File to link"
+      @files="([file]) => relinking && void imports.relink(relinking, file!)"
     />
     <div v-for="job in imports.jobs" :key="job.id" class="job">
       <span :class="{ problem: job.problem }">{{ job.problem ?? `Importing ${job.name}` }}</span>
@@ -183,7 +172,9 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
       </p>
       <v-menu>
         <template #activator="{ props: menu }">
-          <button v-bind="menu" class="plain dim" :disabled="store.readOnly">+ make something ▾</button>
+          <v-btn size="small" variant="text" v-bind="menu" class="plain dim" :disabled="store.readOnly"
+            >+ make something ▾</v-btn
+          >
         </template>
         <v-list>
           <v-list-item

@@ -2,6 +2,7 @@
 import { easeKeys, moveKeys, setKeyValue } from '../../core/document/edits/keys';
 import type { Key } from '../../core/base/value';
 import { followPointer } from '../controls/pointer';
+import Check from '../controls/Check.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
@@ -125,8 +126,8 @@ const label = ({ curve, key }: { curve: Curve; key: Key<unknown> }) => `${curve.
           />{{ curve.name }}</label
         >
         <hr />
-        <label><input v-model="normalised" type="checkbox" />Each over its own range</label>
-        <label><input v-model="speed" type="checkbox" />Show speed: change in a frame</label>
+        <Check label="Each over its own range" :value="normalised" @change="(on) => (normalised = on)" />
+        <Check label="Show speed: change in a frame" :value="speed" @change="(on) => (speed = on)" />
       </template>
       <p v-else class="dim">
         {{

@@ -9,6 +9,7 @@ import { EASINGS } from '../../core/time/easing';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
+import Choice from '../controls/Choice.vue';
 
 /** What can be done with the chosen keyframes. */
 const bench = useBench();
@@ -92,64 +93,88 @@ function toMarkers(): void {
 <template>
   <span class="bar" role="group" aria-label="Chosen keyframes">
     <span class="chalk">{{ selection.keys.length }} {{ selection.keys.length === 1 ? 'keyframe' : 'keyframes' }}</span>
-    <select
-      class="plain-field"
-      :value="common"
-      aria-label="Easing"
+    <Choice
+      label="Easing"
+      placeholder="easing…"
+      :value="common || null"
+      :options="[
+        ...(common === 'own' ? [{ value: 'own', title: 'own handles' }] : []),
+        ...KINDS.map(({ name, label }) => ({ value: name as string, title: label })),
+      ]"
       :disabled="store.readOnly"
-      @change="ease(($event.target as HTMLSelectElement).value)"
-    >
-      <option value="" disabled>easing…</option>
-      <option v-if="common === 'own'" value="own">own handles</option>
-      <option v-for="kind in KINDS" :key="kind.name" :value="kind.name">{{ kind.label }}</option>
-    </select>
-    <label title="How strong ease, overshoot and bounce are"
-      >strength
-      <input
-        v-model.number="strength"
-        class="plain-field"
+      @change="ease"
+    />
+    <div class="strength" title="How strong ease, overshoot and bounce are">
+      strength
+      <v-text-field
+        :model-value="strength"
+        class="field"
+        single-line
+        hide-details
         type="number"
         min="5"
         max="100"
         step="5"
         aria-label="Strength of easing"
+        @update:model-value="(value: string) => (strength = Number(value))"
         @keydown.stop
         @change="!['hold', 'linear', 'smooth', '', 'own'].includes(common) && ease(common)"
-    /></label>
+      />
+    </div>
     <v-menu :close-on-content-click="false">
-      <template #activator="{ props: menu }"><button v-bind="menu" class="plain-button">Change ▾</button></template>
+      <template #activator="{ props: menu }"><v-btn v-bind="menu" size="small">Change ▾</v-btn></template>
       <div class="sheet">
         <span
-          ><button class="plain-button" @click="moveAll">Shift by</button
-          ><input v-model="shift" class="plain-field mono" aria-label="Shift keyframes by" @keydown.stop
+          ><v-btn size="small" @click="moveAll">Shift by</v-btn
+          ><v-text-field
+            v-model="shift"
+            class="field mono"
+            single-line
+            hide-details
+            aria-label="Shift keyframes by"
+            @keydown.stop
         /></span>
         <span
-          ><button class="plain-button" @click="stretchAll">Stretch in time to</button
-          ><input v-model="stretch" class="plain-field mono" aria-label="Stretch keyframes to" @keydown.stop
+          ><v-btn size="small" @click="stretchAll">Stretch in time to</v-btn
+          ><v-text-field
+            v-model="stretch"
+            class="field mono"
+            single-line
+            hide-details
+            aria-label="Stretch keyframes to"
+            @keydown.stop
         /></span>
         <span
-          ><button class="plain-button" @click="scaleAll">Values × and +</button
-          ><input v-model="factor" class="plain-field mono" aria-label="Scale values to" @keydown.stop /><input
+          ><v-btn size="small" @click="scaleAll">Values × and +</v-btn
+          ><v-text-field
+            v-model="factor"
+            class="field mono"
+            single-line
+            hide-details
+            aria-label="Scale values to"
+            @keydown.stop /><v-text-field
             v-model="add"
-            class="plain-field mono"
+            class="field mono"
+            single-line
+            hide-details
             aria-label="Add to values"
             @keydown.stop
         /></span>
-        <button class="plain-button" :disabled="!bench.shot?.markers.length" @click="toMarkers">
+        <v-btn size="small" :disabled="!bench.shot?.markers.length" @click="toMarkers">
           Put on the markers, in order
-        </button>
-        <button class="plain-button" @click="selection.copy()">Copy</button>
-        <button class="plain-button" @click="selection.remove()">Delete</button>
+        </v-btn>
+        <v-btn size="small" @click="selection.copy()">Copy</v-btn>
+        <v-btn size="small" @click="selection.remove()">Delete</v-btn>
       </div>
     </v-menu>
   </span>
 </template>
 
 <style scoped>
-select {
-  width: 8rem;
-  padding: 0 0 0 4px;
-  text-overflow: ellipsis;
+.strength {
+  display: flex;
+  gap: 6px;
+  align-items: center;
 }
 .bar {
   display: flex;
@@ -160,10 +185,8 @@ select {
 .chalk {
   color: var(--chalk);
 }
-input {
-  width: 3.25rem;
-}
-.sheet input {
+.field {
+  flex: none;
   width: 4rem;
 }
 .sheet {
@@ -178,7 +201,7 @@ input {
   display: flex;
   gap: 6px;
 }
-.sheet span .plain-button {
+.sheet span .v-btn {
   flex: 1;
   text-align: left;
 }

@@ -49,7 +49,7 @@ const RELATIONS = [
 <template>
   <v-menu v-model="open" :close-on-content-click="false" :target="selection.menuAt ?? undefined">
     <template #activator="{ props: menu }">
-      <button v-bind="menu" class="plain-button" :disabled="store.readOnly">Layer ▾</button>
+      <v-btn v-bind="menu" size="small" :disabled="store.readOnly">Layer ▾</v-btn>
     </template>
     <v-list class="sheet">
       <v-list-item title="Split at the playhead" subtitle="S" @click="selection.split()" />
@@ -67,13 +67,17 @@ const RELATIONS = [
         @click="selection.paste(true)"
       />
       <div class="line">
-        <button
-          class="plain-button"
-          @click="frames(offset) !== null && selection.duplicate(Math.round(frames(offset)!))"
-        >
+        <v-btn size="small" @click="frames(offset) !== null && selection.duplicate(Math.round(frames(offset)!))">
           Duplicate, later by
-        </button>
-        <input v-model="offset" class="plain-field mono" aria-label="Offset of the duplicate" @keydown.stop />
+        </v-btn>
+        <v-text-field
+          v-model="offset"
+          class="field mono"
+          single-line
+          hide-details
+          aria-label="Offset of the duplicate"
+          @keydown.stop
+        />
       </div>
       <v-list-item title="Delete, leave the gap" subtitle="Delete" @click="selection.remove()" />
       <v-list-item title="Delete and close the gap" subtitle="Shift+Delete" @click="selection.remove(true)" />
@@ -113,13 +117,17 @@ const RELATIONS = [
       <v-list-item title="Freeze from here" @click="bench.editLayer(freezeHere)" />
       <v-list-item title="Fill the shot" @click="relate({ kind: 'fill' })" />
       <div class="line">
-        <button
-          class="plain-button"
-          @click="frames(length) !== null && relate({ kind: 'from-here', frames: frames(length)! })"
-        >
+        <v-btn size="small" @click="frames(length) !== null && relate({ kind: 'from-here', frames: frames(length)! })">
           From here, for
-        </button>
-        <input v-model="length" class="plain-field mono" aria-label="Length from here" @keydown.stop />
+        </v-btn>
+        <v-text-field
+          v-model="length"
+          class="field mono"
+          single-line
+          hide-details
+          aria-label="Length from here"
+          @keydown.stop
+        />
       </div>
       <v-list-item
         v-for="relation in RELATIONS"
@@ -153,7 +161,8 @@ const RELATIONS = [
   align-items: center;
   padding: 3px 16px;
 }
-.plain-field {
-  width: 4rem;
+.field {
+  flex: none;
+  width: 5rem;
 }
 </style>

@@ -10,6 +10,7 @@ import { useEngine } from '../../engine/client';
 import { LOOK } from '../../engine/wishes';
 import { newId } from '../base/ids';
 import IconButton from '../controls/IconButton.vue';
+import FilePick from '../controls/FilePick.vue';
 import { useBench } from '../stores/bench';
 import { GRADE_ENDINGS, useGrades } from '../stores/grades';
 import { useNotices } from '../stores/notices';
@@ -21,7 +22,7 @@ const bench = useBench();
 const store = useProject();
 const grades = useGrades();
 const notices = useNotices();
-const picker = ref<HTMLInputElement>();
+const picker = ref<InstanceType<typeof FilePick>>();
 /** A picture of each look, by its key. */
 const pictures = reactive<Record<string, string>>({});
 let run = 0;
@@ -97,10 +98,6 @@ function choose({ title, passes }: Look): void {
   open.value = false;
   grades.use(`Look ${title}`, passes);
 }
-function picked(files: FileList | null): void {
-  if (files) void grades.openFiles([...files]);
-  if (picker.value) picker.value.value = '';
-}
 </script>
 
 <template>
@@ -140,16 +137,13 @@ function picked(files: FileList | null): void {
           <v-btn size="small" :disabled="store.readOnly" @click="grades.save()"
             >Keep this layer’s grade as a look</v-btn
           >
-          <v-btn size="small" :disabled="store.readOnly" @click="picker?.click()">From files…</v-btn>
-          <input
+          <v-btn size="small" :disabled="store.readOnly" @click="picker?.pick()">From files…</v-btn>
+          <FilePick
             ref="picker"
-            type="file"
+            label="Files with grades"
             multiple
-            class="visually-hidden"
-            tabindex="-1"
             :accept="GRADE_ENDINGS.join(',')"
-            aria-label="Files with grades"
-            @change="picked(($event.target as HTMLInputElement).files)"
+            @files="grades.openFiles"
           />
         </div>
         <p class="dim">

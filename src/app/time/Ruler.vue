@@ -210,13 +210,15 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
         :aria-label="`Colour ${colour}`"
         @click="(store.edit(changeMarker(shot.id, editing.at, { colour })), (editing = null))"
       />
-      <button
+      <v-btn
+        size="small"
+        variant="text"
         aria-label="Remove the marker"
         @click="(store.edit(toggleMarker(store.current(), shot.id, editing)), (editing = null))"
       >
         remove
-      </button>
-      <button aria-label="Close" @click="editing = null">✓</button>
+      </v-btn>
+      <v-btn size="small" variant="text" aria-label="Close" @click="editing = null">✓</v-btn>
     </div>
   </div>
 </template>

@@ -15,6 +15,7 @@ import {
 import { rangeOf } from '../../core/document/edits/markers';
 import { frameTyped, timecode } from '../../core/time/timecode';
 import IconButton from '../controls/IconButton.vue';
+import Choice from '../controls/Choice.vue';
 import { useBench, type PreviewScale } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { usePlayer } from '../stores/player';
@@ -46,6 +47,10 @@ function go(): void {
   if (frame === null) return notices.say(`“${text}” is no frame or time. Type 67, +12, 2.5s or 0:02.12.`, 'problem');
   bench.seek(frame);
 }
+const KEEPS = [
+  { value: 'time' as const, title: 'in time' },
+  { value: 'every' as const, title: 'every frame' },
+];
 const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reduction]);
 </script>
 
@@ -83,10 +88,9 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
       @click="player.readies = !player.readies"
     />
     <v-text-field
-      class="mono code"
+      class="field mono code"
       aria-label="Go to frame or time"
       title="Type a frame (67), a step (+67, −5), seconds (2.5s) or a time (0:02.12)"
-      variant="plain"
       single-line
       hide-details
       :model-value="typing ?? timecode(bench.frame, shot.rate)"
@@ -114,40 +118,56 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
     >
     <span class="end">
       <span class="segmented" role="group" aria-label="Time panel shows">
-        <button :aria-pressed="selection.mode === 'rows'" @click="selection.mode = 'rows'">Rows</button>
-        <button :aria-pressed="selection.mode === 'curves'" @click="selection.mode = 'curves'">Curves</button>
+        <v-btn size="small" variant="text" :aria-pressed="selection.mode === 'rows'" @click="selection.mode = 'rows'"
+          >Rows</v-btn
+        >
+        <v-btn
+          size="small"
+          variant="text"
+          :aria-pressed="selection.mode === 'curves'"
+          @click="selection.mode = 'curves'"
+          >Curves</v-btn
+        >
       </span>
-      <label
+      <div
         class="dim preview"
         title="When a frame is not ready while playing: leave it out and keep time with the sound, or wait for it, slower and without sound"
       >
         Plays
-        <select v-model="player.keeps" aria-label="Playing keeps">
-          <option value="time">in time</option>
-          <option value="every">every frame</option>
-        </select>
-      </label>
-      <label class="dim preview">
+        <Choice
+          label="Playing keeps"
+          :value="player.keeps"
+          :options="KEEPS"
+          @change="(keeps) => (player.keeps = keeps)"
+        />
+      </div>
+      <div class="dim preview">
         Preview
-        <select v-model="bench.scale" aria-label="Preview scale">
-          <option v-for="scale in SCALES" :key="scale.label" :value="scale.value">
-            {{ scale.label }}{{ scale.value === 'auto' ? ` (${scaleNow})` : '' }}
-          </option>
-        </select>
-      </label>
+        <Choice
+          label="Preview scale"
+          :value="bench.scale"
+          :options="
+            SCALES.map(({ value, label }) => ({ value, title: value === 'auto' ? `${label} (${scaleNow})` : label }))
+          "
+          @change="(scale) => (bench.scale = scale)"
+        />
+      </div>
       <IconButton label="Row height" :icon="mdiArrowExpandVertical" @click="selection.nextRowHeight()" />
-      <label class="dim preview"
-        >Zoom
-        <input
-          v-model.number="zoom"
+      <div class="dim preview">
+        Zoom
+        <v-slider
+          v-model="zoom"
           class="zoom"
-          type="range"
-          min="1"
-          max="20"
-          step="0.1"
+          hide-details
+          density="compact"
+          thumb-size="10"
+          :min="1"
+          :max="20"
+          :step="0.1"
           aria-label="Zoom of the time panel"
           @keydown.stop
-      /></label>
+        />
+      </div>
     </span>
   </div>
 </template>
@@ -166,9 +186,9 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
   contain: strict;
 }
 .code {
-  min-width: 4.625rem;
+  flex: none;
+  width: 4.75rem;
   margin: 0 6px;
-  font-size: 0.8125rem;
 }
 .gap {
   width: 2px;
@@ -179,7 +199,7 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
 .end {
   display: flex;
   align-items: center;
-  gap: 10px;
+  gap: 8px;
   margin-left: auto;
   padding-left: 10px;
 }
@@ -188,14 +208,19 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
   align-items: center;
   gap: 6px;
 }
-select {
-  height: 1.5rem;
-  background: var(--well);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  color: inherit;
+/* as wide as what they say */
+.preview .choice {
+  flex: none;
+  width: 6.25rem;
+}
+.preview + .preview .choice {
+  width: 7.25rem;
+}
+.preview :deep(.v-select__selection-text),
+.code :deep(input) {
+  font-size: 0.75rem;
 }
 .zoom {
-  width: 5rem;
+  width: 4.5rem;
 }
 </style>

@@ -4,6 +4,7 @@ import { mdiClose, mdiDotsVertical, mdiPlus } from '@mdi/js';
 import type { TrackId } from '../../core/document/track';
 import type { TrackKind } from '../../core/track/samples';
 import IconButton from '../controls/IconButton.vue';
+import FilePick from '../controls/FilePick.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useTrackRuns } from '../stores/track-runs';
@@ -28,7 +29,7 @@ const KINDS: readonly { kind: TrackKind; title: string; help: string }[] = [
   { kind: 'plane', title: 'Plane', help: 'A flat thing by its four corners, in perspective' },
   { kind: 'sway', title: 'Sway', help: 'The whole picture, for steadying' },
 ];
-const fileInput = ref<HTMLInputElement>();
+const fileInput = ref<InstanceType<typeof FilePick>>();
 /** the track that is asked about before it is deleted */
 const leaving = ref<TrackId | null>(null);
 const leaver = computed(() => tracking.tracks.find((item) => item.id === leaving.value));
@@ -50,12 +51,6 @@ function removed(bake: boolean): void {
 async function good(): Promise<void> {
   const [spot] = await runs.findGood(1);
   if (spot) tracking.add('point', [spot]);
-}
-function chosenFile(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = '';
-  if (file) void files.open(file);
 }
 </script>
 
@@ -84,7 +79,7 @@ function chosenFile(event: Event): void {
             @click="good"
           />
           <v-divider />
-          <v-list-item title="From a file…" subtitle="CSV or JSON" @click="fileInput?.click()" />
+          <v-list-item title="From a file…" subtitle="CSV or JSON" @click="fileInput?.pick()" />
         </v-list>
       </v-menu>
       <v-menu v-if="tracking.track">
@@ -125,14 +120,11 @@ function chosenFile(event: Event): void {
           />
         </v-list>
       </v-menu>
-      <input
+      <FilePick
         ref="fileInput"
-        class="visually-hidden"
-        type="file"
+        label="CSV or JSON file with a track"
         accept=".csv,.json"
-        tabindex="-1"
-        aria-label="CSV or JSON file with a track"
-        @change="chosenFile"
+        @files="([file]) => void files.open(file!)"
       />
     </div>
     <p v-if="files.problem" class="problem" role="alert">{{ files.problem }}</p>

@@ -63,8 +63,8 @@ function paint(w: number, h: number, values: Uint8Array): void {
   const whole = new Uint32Array(image.data.buffer);
   const colour = r | (g << 8) | (b << 16);
   const selected = masking.mask.shape.kind === 'matte' && masking.mask.shape.hints.length > 0;
+  for (let i = 0; i < values.length; i++) whole[i] = colour | (((values[i]! * STRENGTH) / 255) << 24);
   if (selected) edge(values, w, h, whole, EDGE.least + (EDGE.most - EDGE.least) * confidence());
-  else for (let i = 0; i < values.length; i++) whole[i] = colour | (((values[i]! * STRENGTH) / 255) << 24);
   canvas.value.width = w;
   canvas.value.height = h;
   canvas.value.getContext('2d')!.putImageData(image, 0, 0);

@@ -10,6 +10,7 @@ import {
   mdiVectorCurve,
 } from '@mdi/js';
 import IconButton from '../controls/IconButton.vue';
+import Choice from '../controls/Choice.vue';
 import { GROUNDS, useBench, VIEWS } from '../stores/bench';
 import { useCompare } from '../stores/compare';
 import { pinFrame } from '../stores/stills';
@@ -33,7 +34,9 @@ const judged = computed(() => (bench.view === 'alone' || bench.view === 'matte' 
   <div class="bar">
     <span class="left">
       <span class="segmented" role="group" aria-label="View">
-        <button
+        <v-btn
+          size="small"
+          variant="text"
           v-for="(view, i) in VIEWS"
           :key="view.name"
           :aria-pressed="bench.view === view.name"
@@ -41,11 +44,15 @@ const judged = computed(() => (bench.view === 'alone' || bench.view === 'matte' 
           @click="bench.view = view.name"
         >
           {{ view.label }}
-        </button>
+        </v-btn>
       </span>
-      <select v-if="judged" v-model="bench.ground[judged]" class="plain-field" aria-label="Judged on">
-        <option v-for="ground in GROUNDS[judged]" :key="ground.name" :value="ground.name">{{ ground.label }}</option>
-      </select>
+      <Choice
+        v-if="judged"
+        label="Judged on"
+        :value="bench.ground[judged]"
+        :options="GROUNDS[judged].map(({ name, label }) => ({ value: name as string, title: label }))"
+        @change="(ground) => (bench.ground[judged!] = ground)"
+      />
     </span>
     <span class="right">
       <IconButton
@@ -70,14 +77,16 @@ const judged = computed(() => (bench.view === 'alone' || bench.view === 'matte' 
       />
       <IconButton label="Edge at 200 %" :icon="mdiVectorCurve" :disabled="!bench.size" @click="emit('edge')" />
       <IconButton label="Zoom out" keys="−" :icon="mdiMagnifyMinusOutline" @click="emit('zoom', scale / 1.25)" />
-      <button
+      <v-btn
+        size="small"
+        variant="text"
         class="mono zoom"
         title="Show at 100 %"
         :aria-label="`${Math.round(scale * 100)} %: zoom to 100 %`"
         @click="emit('zoom', 1)"
       >
         {{ Math.round(scale * 100) }} %
-      </button>
+      </v-btn>
       <IconButton label="Zoom in" keys="+" :icon="mdiMagnifyPlusOutline" @click="emit('zoom', scale * 1.25)" />
       <IconButton label="Fit" keys="F" :icon="mdiFitToScreenOutline" @click="emit('zoom', null)" />
     </span>

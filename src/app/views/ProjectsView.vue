@@ -6,6 +6,7 @@ import { newProject } from '../../core/document/edits/project';
 import type { ProjectId } from '../../core/document/schema';
 import { vFirstFocus } from '../controls/first-focus';
 import IconButton from '../controls/IconButton.vue';
+import FilePick from '../controls/FilePick.vue';
 import SiteHead from '../panels/SiteHead.vue';
 import { newId } from '../base/ids';
 import { exportProject, openDemo, openProjectFile } from '../stores/project-files';
@@ -32,7 +33,7 @@ const busy = ref<string | null>(null);
 const naming = ref(false);
 const name = ref('');
 const deleting = ref<ProjectCard | null>(null);
-const picker = ref<HTMLInputElement>();
+const picker = ref<InstanceType<typeof FilePick>>();
 
 async function refresh(): Promise<void> {
   cards.value.forEach((card) => card.url && URL.revokeObjectURL(card.url));
@@ -66,10 +67,8 @@ const create = () =>
     await router.push({ name: 'bench', params: { project: project.id } });
   });
 
-async function openFiles(files: FileList | null): Promise<void> {
-  const file = files?.[0];
+async function openFiles([file]: readonly File[]): Promise<void> {
   if (file) await during(`Opening ${file.name}`, async () => void (await openProjectFile(file)));
-  if (picker.value) picker.value.value = '';
 }
 
 const loadDemo = () => during('Opening the demo', openDemo);
@@ -109,18 +108,10 @@ onMounted(() =>
         <h1>Projects</h1>
         <span class="actions">
           <v-btn color="primary" variant="flat" @click="((name = ''), (naming = true))">New project</v-btn>
-          <v-btn @click="picker?.click()">Open file…</v-btn>
+          <v-btn @click="picker?.pick()">Open file…</v-btn>
           <v-btn :disabled="busy === 'Opening the demo'" @click="loadDemo">Open the demo</v-btn>
         </span>
-        <input
-          ref="picker"
-          type="file"
-          accept=".jackplane"
-          class="visually-hidden"
-          tabindex="-1"
-          aria-label="Project file"
-          @change="openFiles(($event.target as HTMLInputElement).files)"
-        />
+        <FilePick ref="picker" label="Project file" accept=".jackplane" @files="openFiles" />
       </div>
       <div v-if="busy" class="busy" role="status">
         {{ busy }}… <v-progress-linear :aria-label="busy" indeterminate color="primary" height="2" />
