@@ -112,7 +112,7 @@ const background = (): Promise<void> =>
 .samples {
   display: flex;
   flex-wrap: wrap;
-  gap: 6px;
+  gap: 4px;
   align-items: center;
   margin-bottom: 8px;
 }
@@ -145,8 +145,9 @@ const background = (): Promise<void> =>
   width: 12px;
   fill: currentColor;
 }
-.pick {
+.pick.v-btn {
   flex: none;
+  padding: 2px 7px;
 }
 .pick[aria-pressed='true'] {
   border-color: var(--brass);

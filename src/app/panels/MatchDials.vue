@@ -135,6 +135,9 @@ const UNLIKE = 0.5;
 
 <style scoped>
 .match {
+  margin-top: 10px;
+  padding-top: 12px;
+  border-top: 1px solid var(--line);
   display: grid;
   gap: 8px;
   padding-bottom: 10px;

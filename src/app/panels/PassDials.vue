@@ -85,7 +85,6 @@ const areaMasks = (masks: MaskId[]): void =>
       >
     </div>
     <AutomaticDials v-if="declared.automatic" />
-    <MatchDials v-if="declared.matched" />
     <PassFiles v-if="declared.files" />
     <ParamDials
       :params="declared.params"
@@ -100,6 +99,7 @@ const areaMasks = (masks: MaskId[]): void =>
         ><RangeDrawing :ranges="declared.ranges" :disabled="locked"
       /></template>
     </ParamDials>
+    <MatchDials v-if="declared.matched" />
     <v-btn
       v-if="declared.selection"
       size="small"

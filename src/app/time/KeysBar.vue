@@ -171,6 +171,10 @@ function toMarkers(): void {
 </template>
 
 <style scoped>
+.bar > .choice {
+  flex: none;
+  width: 7.25rem;
+}
 .strength {
   display: flex;
   gap: 6px;
