@@ -179,8 +179,9 @@ export function shortcutTable(): Shortcut[] {
   ];
 }
 
-/** Milliseconds after which a list has closed and given the focus back. */
-const CLOSES = 500;
+/** How often it is looked whether a list that was chosen from has given its focus back, and how many milliseconds apart. */
+const LOOKS = 12;
+const APART = 40;
 
 /** Keys that belong to what has the focus: all in a dialog or menu; in a field those that are typed or move within it. */
 function taken(event: KeyboardEvent): boolean {
@@ -221,12 +222,15 @@ export function useShortcuts(): void {
   // a button that was clicked keeps no focus, so that Space plays instead of clicking it again; nor a choice that was made by pointer, so that letters are shortcuts again
   let leaving: ReturnType<typeof setTimeout> | undefined;
   const stay = () => clearTimeout(leaving);
-  const leave = () => {
+  // a list gives the focus back once or twice while it closes
+  const leave = (times = LOOKS) => {
     const focused = document.activeElement as HTMLElement | null;
-    if (focused?.closest('.v-select') && focused.getAttribute('aria-expanded') !== 'true') focused.blur();
+    const closed = focused?.closest('.v-select') && focused.getAttribute('aria-expanded') !== 'true';
+    if (closed && !focused?.closest('.v-overlay__content')) focused?.blur();
+    if (times > 1) leaving = setTimeout(leave, APART, times - 1);
   };
   const letGo = (event: MouseEvent) => {
-    if (event.detail > 0 && (event.target as HTMLElement).closest('[role=option]')) leaving = setTimeout(leave, CLOSES);
+    if (event.detail > 0 && (event.target as HTMLElement).closest('[role=option]')) leaving = setTimeout(leave, 0);
     const focused = document.activeElement;
     if (event.detail > 0 && focused instanceof HTMLButtonElement && !focused.closest('.v-overlay__content'))
       focused.blur();

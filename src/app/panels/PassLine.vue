@@ -5,8 +5,7 @@ import { VueDraggable } from 'vue-draggable-plus';
 import { mdiClose, mdiContentCopy, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
 import { orderPass, removePass, switchPass } from '../../core/document/edits/passes';
 import { sourceSize } from '../../core/document/find';
-import { boundToLayer, passToClip } from '../../core/document/edits/clip-line';
-import { stockOf, type Pass } from '../../core/document/schema';
+import type { Pass } from '../../core/document/schema';
 import { PASSES, passOf, titleOf } from '../../core/passes/registry';
 import { planAlone } from '../../core/plan/looks';
 import { planFrame, planLayer } from '../../core/plan/plan';
@@ -15,6 +14,7 @@ import { LOOK } from '../../engine/wishes';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
 import PassTile from '../controls/PassTile.vue';
+import PassMenu from './PassMenu.vue';
 import { ask } from '../keyboard/shortcuts';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
@@ -280,42 +280,7 @@ const beginnings = computed(() =>
         @choose="bench.view = 'picture'"
       />
     </template>
-    <v-menu
-      v-if="asked"
-      :model-value="true"
-      :target="asked.at"
-      :aria-label="titleOf(asked.pass.type)"
-      @update:model-value="asked = null"
-    >
-      <v-list :disabled="bench.layer?.locked || store.readOnly">
-        <v-list-item
-          :title="asked.pass.on ? 'Switch off' : 'Switch on'"
-          @click="bench.editLayer((project, at) => switchPass(project, at, asked!.pass.id))"
-        />
-        <v-list-item title="Duplicate" @click="bench.duplicatePass(asked.pass)" />
-        <v-list-item v-if="others.length" title="Copy to another layer…">
-          <v-menu activator="parent" location="end" submenu>
-            <v-list>
-              <v-list-item
-                v-for="other in others"
-                :key="other.id"
-                :title="other.name"
-                @click="bench.copyPassTo(other.id, asked!.pass)"
-              />
-            </v-list>
-          </v-menu>
-        </v-list-item>
-        <v-list-item
-          v-if="bench.layer && stockOf(bench.layer) && !boundToLayer(asked.pass)"
-          title="For the whole clip"
-          @click="bench.editLayer((project, at) => passToClip(project, at, asked!.pass.id))"
-        />
-        <v-list-item
-          title="Delete"
-          @click="bench.editLayer((project, at) => removePass(project, at, asked!.pass.id))"
-        />
-      </v-list>
-    </v-menu>
+    <PassMenu v-if="asked" :pass="asked.pass" :at="asked.at" :others="others" @close="asked = null" />
     <p v-if="bench.layer && !hasPicture" class="dim none">
       {{ bench.layer.name }} is sound only; its level is in the dials.
     </p>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue';
-import type { LayerId } from '../../core/document/schema';
 import { asks } from '../keyboard/shortcuts';
 import { isKeyed } from '../../core/document/edits/values';
 import { useBench } from '../stores/bench';
@@ -31,7 +30,7 @@ import ScopePart from '../viewer/ScopePart.vue';
 import ViewBar from '../viewer/ViewBar.vue';
 import type { ShownFrame } from '../../engine/types';
 import { useEdges } from '../viewer/edge-places';
-import { layersAt } from '../viewer/layers-at';
+import { useClickChoice } from '../viewer/click-choice';
 import { useSight } from '../viewer/sight';
 
 const PlaceHandles = defineAsyncComponent(() => import('../viewer/PlaceHandles.vue'));
@@ -142,25 +141,13 @@ function paint(canvas: HTMLCanvasElement | undefined, shown: ShownFrame | null):
 watch([() => player.shown, after], () => paint(after.value, player.shown), { flush: 'post' });
 watch([() => player.before, before], () => paint(before.value, player.before), { flush: 'post' });
 
-/** A click that is no drag, while no tool has the picture, chooses the layer that shows there; once more, the one below it. */
-let pressed = { x: 0, y: 0 };
-function press(event: PointerEvent): void {
-  pressed = { x: event.clientX, y: event.clientY };
-}
-/** Pixels of the screen that a click may move by. */
-const STILL = 3;
-async function choose(event: MouseEvent): Promise<void> {
-  const busy = masking.open || tracking.open || bench.picking || bench.framing || bench.ranging || player.playing;
-  const moved = Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) > STILL;
-  const onTool = !(event.target as Element).closest('.picture, .handles .outline') || event.detail !== 1;
-  if (busy || moved || onTool || bench.view !== 'picture') return;
-  const bounds = stage.value!.getBoundingClientRect();
-  const { x, y, scale: by } = frame.value;
-  const at = [(event.clientX - bounds.left - x) / by, (event.clientY - bounds.top - y) / by] as const;
-  const hits = await layersAt(at).catch((): LayerId[] => []);
-  const next = hits[(hits.indexOf(bench.layerId!) + 1) % Math.max(1, hits.length)];
-  if (next && next !== bench.layerId) bench.choose(next);
-}
+/** No tool has the picture, so that a click on it may choose a layer. */
+const free = computed(
+  () =>
+    bench.view === 'picture' &&
+    !(masking.open || tracking.open || bench.picking || bench.framing || bench.ranging || player.playing),
+);
+const { press, click } = useClickChoice(stage, frame, free);
 
 function drop(event: DragEvent): void {
   const item = store.project?.stock.find(
@@ -187,7 +174,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       @wheel.prevent="wheel"
       @pointerdown="dragPan"
       @pointerdown.capture="press"
-      @click="choose"
+      @click="click"
       @pointermove="point"
       @pointerleave="pointer = null"
       @dragover.prevent

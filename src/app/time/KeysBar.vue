@@ -6,6 +6,7 @@ import type { Ease } from '../../core/base/value';
 import { valueIn } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
 import { EASINGS } from '../../core/time/easing';
+import ShortField from '../controls/ShortField.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
@@ -125,40 +126,15 @@ function toMarkers(): void {
       <template #activator="{ props: menu }"><v-btn v-bind="menu" size="small">Change ▾</v-btn></template>
       <div class="sheet">
         <span
-          ><v-btn size="small" @click="moveAll">Shift by</v-btn
-          ><v-text-field
-            v-model="shift"
-            class="field mono"
-            single-line
-            hide-details
-            aria-label="Shift keyframes by"
-            @keydown.stop
+          ><v-btn size="small" @click="moveAll">Shift by</v-btn><ShortField v-model="shift" label="Shift keyframes by"
         /></span>
         <span
           ><v-btn size="small" @click="stretchAll">Stretch in time to</v-btn
-          ><v-text-field
-            v-model="stretch"
-            class="field mono"
-            single-line
-            hide-details
-            aria-label="Stretch keyframes to"
-            @keydown.stop
+          ><ShortField v-model="stretch" label="Stretch keyframes to"
         /></span>
         <span
           ><v-btn size="small" @click="scaleAll">Values × and +</v-btn
-          ><v-text-field
-            v-model="factor"
-            class="field mono"
-            single-line
-            hide-details
-            aria-label="Scale values to"
-            @keydown.stop /><v-text-field
-            v-model="add"
-            class="field mono"
-            single-line
-            hide-details
-            aria-label="Add to values"
-            @keydown.stop
+          ><ShortField v-model="factor" label="Scale values to" /><ShortField v-model="add" label="Add to values"
         /></span>
         <v-btn size="small" :disabled="!bench.shot?.markers.length" @click="toMarkers">
           Put on the markers, in order

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { freezeHere, relateLayer, reverseLayer, type TimeRelation } from '../../core/document/edits/time';
 import { groupOf } from '../../core/document/schema';
 import { parseQuantity } from '../../core/time/quantity';
+import ShortField from '../controls/ShortField.vue';
 import { useBench } from '../stores/bench';
 import LooksSheet from './LooksSheet.vue';
 import { TABLE_SIZES, useGradeFiles } from '../stores/grade-files';
@@ -70,14 +71,7 @@ const RELATIONS = [
         <v-btn size="small" @click="frames(offset) !== null && selection.duplicate(Math.round(frames(offset)!))">
           Duplicate, later by
         </v-btn>
-        <v-text-field
-          v-model="offset"
-          class="field mono"
-          single-line
-          hide-details
-          aria-label="Offset of the duplicate"
-          @keydown.stop
-        />
+        <ShortField v-model="offset" label="Offset of the duplicate" />
       </div>
       <v-list-item title="Delete, leave the gap" subtitle="Delete" @click="selection.remove()" />
       <v-list-item title="Delete and close the gap" subtitle="Shift+Delete" @click="selection.remove(true)" />
@@ -120,14 +114,7 @@ const RELATIONS = [
         <v-btn size="small" @click="frames(length) !== null && relate({ kind: 'from-here', frames: frames(length)! })">
           From here, for
         </v-btn>
-        <v-text-field
-          v-model="length"
-          class="field mono"
-          single-line
-          hide-details
-          aria-label="Length from here"
-          @keydown.stop
-        />
+        <ShortField v-model="length" label="Length from here" />
       </div>
       <v-list-item
         v-for="relation in RELATIONS"
