@@ -143,7 +143,7 @@ const areaMasks = (masks: MaskId[]): void =>
       size="small"
       variant="text"
       :disabled="locked"
-      title="Gives this pass to the clip: every layer made from it shows it, in every shot"
+      title="Gives this pass, and those before it, to the clip: every layer made from it shows them, in every shot"
       @click="bench.editLayer((project, at) => passToClip(project, at, pass.id))"
       >For the whole clip</v-btn
     >

@@ -214,7 +214,7 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
   width: 6.25rem;
 }
 .preview + .preview .choice {
-  width: 7.25rem;
+  width: 8rem;
 }
 .preview :deep(.v-select__selection-text),
 .code :deep(input) {

@@ -64,6 +64,18 @@ describe('a pass of the clip', () => {
     expect(into(blur.id)).toEqual(['tone']);
   });
 
+  test('goes with those that stand before it, so that the picture stays the same', () => {
+    const both = made(before, (project) => passToClip(project, at, blur.id));
+    expect(lines(both)).toEqual([
+      ['tone', 'blur'],
+      ['tone', 'blur'],
+    ]);
+    const [first, second] = [before, both].map((project) => planFrame(project, SHOT, 0).layers.at(-1)!);
+    expect(first!.key).toBe(second!.key);
+    const limited = made(before, (project) => setArea(project, at, tone.id, { masks: [], side: 'inside' }));
+    expect(() => passToClip(limited, at, blur.id)).toThrow(/Tone cannot belong.*put it after that first/);
+  });
+
   test('needs nothing of its layer: no area, no keyframes, no place in the shot', () => {
     expect(boundToLayer(tone)).toBeNull();
     expect(boundToLayer({ ...tone, space: 'shot' })).toContain('after Place');

@@ -20,24 +20,32 @@ export function boundToLayer(pass: Pass): string | null {
   return moves ? 'its values change over the layer’s time' : null;
 }
 
-/** Gives a pass of a layer to its clip, after those that the clip has. @throws JackplaneError bad-value */
+/**
+ * Gives a pass of a layer to its clip, after those that the clip has. Those that stand before it in the layer go along, so that the picture
+ * stays as it is. @throws JackplaneError bad-value
+ */
 export function passToClip(project: Project, at: At, id: PassId): Edit {
   const layer = layerIn(shotIn(project, at.shot), at.layer);
-  const pass = layer.passes.find((item) => item.id === id);
   const stock = stockOf(layer);
-  const bound = !stock ? 'the layer shows no clip' : pass ? boundToLayer(pass) : 'it is not in the layer’s line';
-  if (bound || !pass || !stock)
+  const index = layer.passes.findIndex((item) => item.id === id);
+  const given = layer.passes.slice(0, index + 1);
+  const held = given.find((pass) => boundToLayer(pass));
+  if (!stock || !given.length || held)
     throw new JackplaneError(
       'bad-value',
-      `${titleOf(pass?.type ?? '')} cannot belong to the clip: ${bound}.`,
-      'Keep it on the layer, or take that away first.',
+      held
+        ? `${titleOf(held.type)} cannot belong to the clip: ${boundToLayer(held)}.`
+        : `${layer.name} shows no clip that a pass could belong to.`,
+      held && held.id !== id
+        ? 'It stands before the pass that you gave: put it after that first.'
+        : 'Keep it on the layer, or take that away first.',
     );
   return {
-    name: `${titleOf(pass.type)} for the whole clip`,
+    name: `${given.map((pass) => titleOf(pass.type)).join(', ')} for the whole clip`,
     apply: (draft) => {
       const own = layerIn(shotIn(draft as Project, at.shot), at.layer);
-      own.passes = own.passes.filter((item) => item.id !== id);
-      stockIn(draft as Project, stock).line.push(pass as Draft<Pass>);
+      own.passes = own.passes.slice(index + 1);
+      stockIn(draft as Project, stock).line.push(...(given as Draft<Pass>[]));
     },
   };
 }
