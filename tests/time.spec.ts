@@ -160,3 +160,48 @@ test('passes are reordered, switched off and deleted; a crop is dragged on the p
   await page.keyboard.press('Shift+ArrowLeft');
   await expect(page.getByLabel('Frame', { exact: true })).toHaveText('109');
 });
+
+test('a click on the picture chooses its layer; the other button opens menus; the time is typed', async ({ page }) => {
+  const dials = page.getByRole('region', { name: 'Dials' });
+  const box = (await picture(page).boundingBox())!;
+  const click = (x: number, y: number) => page.mouse.click(box.x + box.width * x, box.y + box.height * y);
+  await click(0.3, 0.85);
+  await expect(dials).toContainText('card rail');
+  await click(0.5, 0.4);
+  await expect(dials).toContainText('captain');
+  // once more at the same place: what lies below
+  await click(0.5, 0.4);
+  await expect(dials).toContainText('ferry deck');
+
+  const time = page.getByRole('textbox', { name: 'Go to frame or time' });
+  const frame = page.getByRole('status', { name: 'Frame' });
+  for (const [text, at] of [
+    ['2.5s', '60'],
+    ['+6', '66'],
+    ['−16', '50'],
+    ['0:01.12', '36'],
+  ] as const) {
+    await time.fill(text);
+    await time.press('Enter');
+    await expect(frame).toHaveText(at);
+  }
+  await time.fill('soon');
+  await time.press('Enter');
+  await expect(page.getByText('“soon” is no frame or time.')).toBeVisible();
+  await expect(frame).toHaveText('36');
+
+  await layer(page, 'captain').click({ button: 'right' });
+  await page.getByText('Play backwards').click();
+  await expect(layer(page, 'captain').getByRole('button', { name: 'captain', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
+  await pass(page, 'Wheels').click({ button: 'right' });
+  await page.getByText('Duplicate', { exact: true }).click();
+  await expect(pass(page, 'Wheels')).toHaveCount(2);
+  await page.getByRole('region', { name: 'Stock' }).getByText('paper kite').click({ button: 'right' });
+  await page.getByText('Add to the shot', { exact: true }).click();
+  await expect(layer(page, 'paper kite')).toBeVisible();
+});

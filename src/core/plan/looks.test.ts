@@ -8,6 +8,7 @@ import {
   onNothing,
   planAlone,
   planBefore,
+  planBehind,
   planWithout,
   sourcePlan,
   viewPlan,
@@ -86,6 +87,12 @@ describe('what a view shows', () => {
 });
 
 describe('further looks', () => {
+  test('what lies behind a layer is what stands below it, over nothing', () => {
+    const plan = planBehind(project, project.shots[0]!, project.shots[0]!.layers[1]!, 0, 1);
+    expect([plan.layers.map(({ id }) => id), plan.background]).toEqual([['deck'], null]);
+    expect(planBehind(project, project.shots[0]!, project.shots[0]!.layers[2]!, 0, 1).layers).toEqual([]);
+  });
+
   const [shot] = project.shots;
   const captain = shot!.layers[1]!;
   const ids = (plan: { layers: readonly { id: string }[] }) => plan.layers.map(({ id }) => id);
