@@ -77,7 +77,8 @@ async function match(): Promise<void> {
         'Go to a frame that shows it.',
       );
     found.value = result;
-    strength.value = 1;
+    // what shows other things is followed half of the way at first
+    strength.value = Math.round(50 + 50 * result.alike) / 100;
     set(result, false);
   } catch (error) {
     notices.problem(error);
