@@ -214,7 +214,7 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
   width: 6.25rem;
 }
 .preview + .preview .choice {
-  width: 8rem;
+  width: 9rem;
 }
 .preview :deep(.v-select__selection-text),
 .code :deep(input) {
