@@ -119,7 +119,7 @@ export const useScopes = defineStore('scopes', () => {
     },
   );
   watch(
-    [() => player.shown, wanted, warns, of, part],
+    [() => player.shown, wanted, warns, of, part, () => bench.layerId],
     () => {
       if (wanted.value) return void read();
       reader.rest();
