@@ -126,11 +126,8 @@ const LIBRARY: (Entry & { about: string })[] = [
 let count = 0;
 const id = <T extends string>(what: string) => `${what}-${String(++count).padStart(3, '0')}` as T;
 const stockId = (key: string) => `stock-${key}` as StockId;
-const pass = (type: string, values: Record<string, unknown> = {}): Pass => {
-  const made = newPass(id<PassId>('pass'), type);
-  for (const [name, value] of Object.entries(values)) made.values[name] = still(value) as never;
-  return made;
-};
+const pass = (type: string, values: Record<string, unknown> = {}): Pass =>
+  newPass(id<PassId>('pass'), type, null, values);
 function layer(key: string, name: string, length: number, change: Partial<Layer> = {}): Layer {
   return {
     ...newLayer(id<LayerId>('layer'), name, stockSource(stockId(key)), { start: 0, length }),

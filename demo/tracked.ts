@@ -44,11 +44,8 @@ async function readTrack(
 }
 
 const showing = (shot: Shot, stock: string): Layer => shot.layers.find((layer) => stockOf(layer) === `stock-${stock}`)!;
-const passWith = (id: string, type: string, values: Record<string, unknown>): Pass => {
-  const made = newPass(`pass-${id}` as PassId, type, SIZE);
-  for (const [name, value] of Object.entries(values)) made.values[name] = still(value) as never;
-  return made;
-};
+const passWith = (id: string, type: string, values: Record<string, unknown>): Pass =>
+  newPass(`pass-${id}` as PassId, type, SIZE, values);
 
 /** The project with its tracks, and the shots in which something follows them. */
 export async function tracked(

@@ -285,6 +285,11 @@ export class Engine {
       await mattes.forFrame(plan);
       return api.bytes(plan);
     });
+  png = (plan: FramePlan): Promise<Blob> =>
+    this.look([], async (api, mattes) => {
+      await mattes.forFrame(plan);
+      return new Blob([await api.png(plan)], { type: 'image/png' });
+    });
   /** A frame for a file. Two at once in each worker: one waits for its clips while the other is computed. */
   private async written(plan: FramePlan, alpha: boolean, signal: AbortSignal): Promise<Uint8Array<ArrayBuffer>> {
     const data = await this.queue.run({ priority: 'render', depth: 2, signal }, async ({ api, mattes }) => {

@@ -21,7 +21,6 @@ defineEmits<{ change: [value: T] }>();
     :items="options"
     :disabled="disabled"
     :placeholder="placeholder"
-    @keydown.stop
     @update:model-value="(value: T) => $emit('change', value)"
   />
 </template>

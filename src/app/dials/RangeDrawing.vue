@@ -6,6 +6,7 @@ import { setPassValues } from '../../core/document/edits/passes';
 import IconButton from '../controls/IconButton.vue';
 import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';
+import { histogramPath } from '../scopes/histogram-path';
 import { useScopes } from '../stores/scopes';
 import { SIBLINGS } from './siblings';
 
@@ -26,13 +27,13 @@ onBeforeUnmount(() => {
 const values = computed(() => Object.fromEntries(Object.keys(beside.params).map((name) => [name, beside.now(name)])));
 const counted = computed(() => {
   const counts = scopes.reading?.histogram[3];
-  if (!counts) return '';
-  const most = Math.max(1, ...counts.subarray(2, 254));
-  const tops = Array.from({ length: 128 }, (_, i) => {
-    const tall = Math.min(1, (counts[2 * i]! + counts[2 * i + 1]!) / (2 * most));
-    return `L${(((i + 0.5) / 128) * WIDE).toFixed(1)} ${(TALL - 0.95 * tall * TALL).toFixed(1)}`;
-  });
-  return `M0 ${TALL}${tops.join('')}L${WIDE} ${TALL}Z`;
+  return counts
+    ? histogramPath(
+        counts,
+        (share) => share * WIDE,
+        (share) => TALL * (1 - share),
+      )
+    : '';
 });
 /** The three shares as lines. */
 const lines = computed(() =>

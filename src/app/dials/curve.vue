@@ -15,6 +15,7 @@ import {
   type CurvePoint,
 } from '../../core/params/curve';
 import { useBench } from '../stores/bench';
+import { histogramPath } from '../scopes/histogram-path';
 import { useScopes } from '../stores/scopes';
 import type { DialEmits, DialProps } from './define';
 
@@ -37,12 +38,7 @@ const counted = computed(() => {
   const { tone } = props.param;
   if (!scopes.reading || !counts.value) return '';
   const own = scopes.reading.histogram[tone ? { red: 0, green: 1, blue: 2 }[tone] : 3]!;
-  const most = Math.max(1, ...own.subarray(2, 254));
-  const tops = Array.from({ length: 128 }, (_, i) => {
-    const tall = Math.min(1, (own[2 * i]! + own[2 * i + 1]!) / (2 * most));
-    return `L${x((i + 0.5) / 128).toFixed(1)} ${y(0.95 * tall).toFixed(1)}`;
-  });
-  return `M${x(0)} ${y(0)}${tops.join('')}L${x(1)} ${y(0)}Z`;
+  return histogramPath(own, x, y);
 });
 const chosen = ref(0);
 const x = (v: number) => MARGIN + v * SIDE;

@@ -54,8 +54,8 @@ const change = (mask: Mask, part: Parameters<typeof setMask>[3]): void =>
   bench.editLayer((project, at) => setMask(project, at, mask.id, part));
 /** A Mask pass at the end of the line, cutting by all masks. */
 function cut(): void {
-  const pass = newPass(newId<PassId>(), 'mask');
-  bench.editLayer((_, at) => addPass(at, { ...pass, values: { ...pass.values, side: still('inside') } }));
+  const pass = newPass(newId<PassId>(), 'mask', null, { side: 'inside' });
+  bench.editLayer((_, at) => addPass(at, pass));
 }
 const addPicture = (stock: string, title: string): void =>
   void masking.add({ kind: 'picture', stock: stock as never, channel: 'brightness' }, title);

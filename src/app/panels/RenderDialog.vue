@@ -102,12 +102,7 @@ async function writeFrame(): Promise<void> {
   try {
     const project = store.current();
     const plan = planFrame(clear.value ? onNothing(project, shot) : project, shot.id, bench.frame);
-    const pixels = await (await useEngine()).pixels(plan);
-    const { encodePng } = await import('../../core/formats/png');
-    download(
-      new Blob([encodePng(pixels, plan.width, plan.height)], { type: 'image/png' }),
-      withEnding(name.value, 'png'),
-    );
+    download(await (await useEngine()).png(plan), withEnding(name.value, 'png'));
   } catch (error) {
     notices.problem(error);
   }

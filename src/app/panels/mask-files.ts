@@ -5,7 +5,6 @@ import { safeName, stockName } from '../../core/formats/names';
 import { checkHeader } from '../../core/formats/picture-size';
 import { JackplaneError } from '../../core/base/errors';
 import { pasteMasks } from '../../core/document/edits/masks';
-import { MOST_MATTE_DATA } from '../../core/masks/matte-data';
 import { MASK_COLOURS, MOST_MASKS, newMask, type MaskId } from '../../core/document/mask';
 import { still } from '../../core/base/value';
 import { packMatte } from '../../core/masks/matte-data';
@@ -142,17 +141,10 @@ export function useMaskFiles() {
           ((0.2126 * data[i * 4]! + 0.7152 * data[i * 4 + 1]! + 0.0722 * data[i * 4 + 2]!) * data[i * 4 + 3]!) / 255 +
           0.5,
       );
-      const matte = packMatte(values, width, height);
-      if (matte.data.length > MOST_MATTE_DATA)
-        throw new JackplaneError(
-          'unsupported',
-          `“${file.name}” has more detail than a matte in a project can hold.`,
-          'Import it as stock and use it as a picture mask.',
-        );
-      masking.add(
-        { kind: 'matte', matte: still(matte), hints: [], confidence: still(1) },
+      masking.addMatte(
+        packMatte(values, width, height),
         stockName(file.name),
-        'edit',
+        'Import it as stock and use it as a picture mask.',
       );
     });
 

@@ -1,6 +1,5 @@
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
-import { still } from '../../core/base/value';
 import { JackplaneError } from '../../core/base/errors';
 import { addGrade, addJig, copiesOf, gradeJigs, gradeOf, removeJig } from '../../core/document/edits/jigs';
 import { newPass } from '../../core/document/edits/passes';
@@ -24,16 +23,6 @@ export const GRADE_ENDINGS = [JIG_ENDING, ...TABLES, ...LISTS.map(({ ending }) =
 export const isGradeFile = (name: string): boolean =>
   GRADE_ENDINGS.some((ending) => name.toLowerCase().endsWith(ending));
 
-/** A pass with some values of its own. */
-function passWith(
-  type: string,
-  values: Readonly<Record<string, unknown>>,
-  size?: { w: number; h: number } | null,
-): Pass {
-  const pass = newPass(newId<PassId>(), type, size);
-  const own = Object.entries(values).map(([name, value]) => [name, still(value)]);
-  return { ...pass, values: { ...pass.values, ...Object.fromEntries(own) } };
-}
 /** Every grade in a file: a jig, a table, or decision lists. */
 function gradesIn(text: string, file: string): { name: string; passes: Pass[] }[] {
   const lower = file.toLowerCase();
@@ -41,14 +30,16 @@ function gradesIn(text: string, file: string): { name: string; passes: Pass[] }[
   if (lower.endsWith('.cube')) {
     const read = readCube(text, file);
     const title = read.title || stockName(file);
-    return [{ name: title, passes: [passWith('table', { table: keepTable({ ...read, title }) })] }];
+    return [
+      { name: title, passes: [newPass(newId<PassId>(), 'table', null, { table: keepTable({ ...read, title }) })] },
+    ];
   }
   const list = LISTS.find(({ ending }) => lower.endsWith(ending));
   if (!list)
     throw new JackplaneError('unsupported', `“${file}” holds no grade.`, `Choose ${GRADE_ENDINGS.join(', ')}.`);
   return list.pass
     .files!.read(text, file)
-    .map(({ name, values }) => ({ name, passes: [passWith(list.pass.type, values as Record<string, unknown>)] }));
+    .map(({ name, values }) => ({ name, passes: [newPass(newId<PassId>(), list.pass.type, null, values)] }));
 }
 
 /** Grades on their way between layers, shots, the project's own looks and files. */

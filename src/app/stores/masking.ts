@@ -22,7 +22,9 @@ import {
 import { rangeOf } from '../../core/document/edits/markers';
 import { followOf } from '../../core/document/edits/follow';
 import { carriedBy } from '../../core/time/drivers/follow';
-import { keysOf } from '../../core/base/value';
+import { JackplaneError } from '../../core/base/errors';
+import { keysOf, still } from '../../core/base/value';
+import { MOST_MATTE_DATA, type DrawnMatte } from '../../core/masks/matte-data';
 import type { Vertex } from '../../core/masks/path';
 import { steadyAt } from '../../core/time/values';
 import type { Value } from '../../core/base/value';
@@ -122,6 +124,12 @@ export const useMasking = defineStore('masking', () => {
     // after the choice has reset it
     queueMicrotask(() => (tool.value = drawWith));
     return id;
+  }
+  /** Adds a drawn matte as a mask. @param remedy when its detail is too much @throws JackplaneError unsupported when a project cannot hold it */
+  function addMatte(matte: DrawnMatte, title: string, remedy: string): void {
+    if (matte.data.length > MOST_MATTE_DATA)
+      throw new JackplaneError('unsupported', `“${title}” has more detail than a matte in a project can hold.`, remedy);
+    add({ kind: 'matte', matte: still(matte), hints: [], confidence: still(1) }, title, 'edit');
   }
   function addShape(kind: Exclude<ShapeKind, 'picture' | 'matte'>, drawWith?: MaskTool): void {
     if (bench.size) add(newShape(kind, bench.size), SHAPE_TITLES[kind], drawWith);
@@ -225,6 +233,7 @@ export const useMasking = defineStore('masking', () => {
     closeDrawn,
     show,
     add,
+    addMatte,
     addShape,
     remove,
     copy,

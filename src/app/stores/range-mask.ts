@@ -1,5 +1,4 @@
 import { still } from '../../core/base/value';
-import { MOST_MATTE_DATA, packMatte } from '../../core/masks/matte-data';
 import { JackplaneError } from '../../core/base/errors';
 import { planThrough } from '../../core/plan/looks';
 import { passOf, titleOf } from '../../core/passes/registry';
@@ -20,26 +19,14 @@ export async function maskOfRange(): Promise<void> {
     const { area: _, ...free } = pass;
     const showing = { ...free, on: true, values: { ...pass.values, ...shows } };
     const plan = planThrough(useProject().current(), shot, layer, showing, bench.frame);
-    const { w, h, values } = await (await useEngine()).measure(plan, 'luma', null);
-    const covered = values.filter((v) => v > 127).length / values.length;
-    if (!values.some((v) => v > 0) || covered === 1)
+    const found = await (await useEngine()).measure(plan, 'matte', null);
+    if (!found || found.covered === 1)
       throw new JackplaneError(
         'bad-value',
-        covered ? 'The whole picture is inside.' : 'Nothing of the picture is inside.',
+        found ? 'The whole picture is inside.' : 'Nothing of the picture is inside.',
         'Pick colours, and set their range first.',
       );
-    const matte = packMatte(values as Uint8Array<ArrayBuffer>, w, h);
-    if (matte.data.length > MOST_MATTE_DATA)
-      throw new JackplaneError(
-        'unsupported',
-        'What is inside has more detail than a mask in a project can hold.',
-        'Feather it a little, or drop its crumbs.',
-      );
-    useMasking().add(
-      { kind: 'matte', matte: still(matte), hints: [], confidence: still(1) },
-      titleOf(pass.type).toLowerCase(),
-      'edit',
-    );
+    useMasking().addMatte(found.matte, titleOf(pass.type).toLowerCase(), 'Feather it a little, or drop its crumbs.');
     useNotices().say(`What is inside on frame ${bench.frame} is a mask of ${layer.name} now. It stands still.`);
   } catch (error) {
     useNotices().problem(error);

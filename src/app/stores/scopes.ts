@@ -8,6 +8,7 @@ import type { Pass, PassId } from '../../core/document/schema';
 import type { Rect } from '../../core/picture/rect';
 import { planAlone } from '../../core/plan/looks';
 import { useEngine } from '../../engine/client';
+import { LOOK } from '../../engine/wishes';
 import { ScopeReader } from '../../engine/scopes';
 import { latestOnly } from '../base/latest';
 import { useNotices } from './notices';
@@ -27,10 +28,7 @@ export type WaveKind = 'luma' | 'parade' | 'overlay';
 export type ScopedThing = 'picture' | 'part' | 'layer' | MaskId;
 
 /** A pass that leaves only what one mask covers. */
-function limit(mask: MaskId): Pass {
-  const pass = newPass('scoped' as PassId, 'mask');
-  return { ...pass, values: { ...pass.values, masks: { still: [mask] } } };
-}
+const limit = (mask: MaskId): Pass => newPass('scoped' as PassId, 'mask', null, { masks: [mask] });
 
 /** Points of the vector that are worth drawing as a cloud. */
 const CLOUD = 220;
@@ -101,7 +99,7 @@ export const useScopes = defineStore('scopes', () => {
       ...layer.passes,
       ...limits,
     ]);
-    return { bitmap: (await (await useEngine()).frame(plan, 'picture')).bitmap, question: { warn, solid: true } };
+    return { bitmap: (await (await useEngine()).frame(plan, 'picture', LOOK)).bitmap, question: { warn, solid: true } };
   }
 
   const read = latestOnly(

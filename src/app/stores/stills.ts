@@ -14,10 +14,8 @@ export async function pinFrame(): Promise<void> {
   if (!shot) return;
   try {
     const plan = planFrame(useProject().current(), shot.id, frame);
-    const pixels = await (await useEngine()).pixels(plan);
-    const { encodePng } = await import('../../core/formats/png');
     const name = withEnding(`${shot.name}, frame ${frame}`, 'png');
-    const file = new File([encodePng(pixels, plan.width, plan.height)], name, { type: 'image/png' });
+    const file = new File([await (await useEngine()).png(plan)], name, { type: 'image/png' });
     const [still] = await useImports().take([file], { shot: shot.name, frame });
     if (!still) return;
     useCompare().against = still.id;

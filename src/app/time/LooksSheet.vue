@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue';
 import { mdiClose, mdiContentSaveOutline, mdiTrashCanOutline } from '@mdi/js';
-import { still } from '../../core/base/value';
 import { newPass } from '../../core/document/edits/passes';
 import type { GradeJig, Pass, PassId } from '../../core/document/schema';
 import { GRADE_LOOKS, type GradeLook } from '../../core/passes/grade/looks';
@@ -35,13 +34,7 @@ interface Look {
   jig?: GradeJig;
 }
 const made = ({ passes }: GradeLook): Pass[] =>
-  passes.map(([type, values]) => {
-    const pass = newPass(newId<PassId>(), type, bench.size);
-    return {
-      ...pass,
-      values: { ...pass.values, ...Object.fromEntries(Object.entries(values).map(([name, v]) => [name, still(v)])) },
-    };
-  });
+  passes.map(([type, values]) => newPass(newId<PassId>(), type, bench.size, values));
 const looks = computed<Look[]>(() => [
   ...grades.jigs.map((jig) => ({ key: jig.id, title: jig.name, passes: jig.passes, jig })),
   ...GRADE_LOOKS.map((look) => ({ key: look.title, title: look.title, passes: made(look) })),

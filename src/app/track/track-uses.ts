@@ -111,8 +111,8 @@ export function useTrackUses() {
     });
   const withTrack = (type: string): void =>
     tried(() => {
-      const pass = newPass(newId<PassId>(), type, bench.size);
-      store.edit(addPass(at(), { ...pass, values: { ...pass.values, track: still(tracking.track!.id as string) } }));
+      const pass = newPass(newId<PassId>(), type, bench.size, { track: tracking.track!.id });
+      store.edit(addPass(at(), pass));
       bench.show(pass.id);
     });
   /** Another layer's corners lie on those of the plane and stay there. */
@@ -132,15 +132,12 @@ export function useTrackUses() {
         const [p, q] = projected(back, u, v);
         return [Math.round(p * 100) / 100, Math.round(q * 100) / 100];
       };
-      const pass = newPass(newId<PassId>(), 'corner-pin', sourceSize(now, shot, own));
-      const values = {
-        ...pass.values,
-        ...Object.fromEntries(CORNERS.map((name, i) => [name, still(into(corners[i]!))])),
-      };
+      const values = Object.fromEntries(CORNERS.map((name, i) => [name, into(corners[i]!)]));
+      const pass = newPass(newId<PassId>(), 'corner-pin', sourceSize(now, shot, own), values);
       const there = { ...at(), layer };
       store.edit(
         together(now, `Pin ${own.name} on ${tracking.track!.name}`, [
-          () => addPass(there, { ...pass, values }),
+          () => addPass(there, pass),
           (after) => followTrack(after, there, link(CORNERS.map((name) => `pass.${pass.id}.${name}`))),
         ]),
       );

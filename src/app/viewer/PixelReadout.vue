@@ -1,15 +1,14 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue';
 import { useThrottleFn } from '@vueuse/core';
-import { project } from '../../core/picture/matrix';
 import { sourcePlan } from '../../core/plan/looks';
 import { planLayer } from '../../core/plan/plan';
-import { intoPicture } from '../../core/plan/placing';
 import { useEngine } from '../../engine/client';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 import type { ViewFrame } from './frame';
+import { placeInLayer } from './layer-place';
 
 /** What the pixel under the pointer is in the chosen layer's source and after its passes. */
 const props = defineProps<{ frame: ViewFrame; pointer: { x: number; y: number } | null }>();
@@ -28,11 +27,11 @@ async function read(): Promise<void> {
   const { reduction } = player;
   const after = planLayer(store.project, shot, layer, bench.frame, reduction);
   const before = sourcePlan(store.project, shot, layer, bench.frame, reduction);
-  const back = after && intoPicture(after);
-  if (!after || !before || !back) return void (text.value = '');
-  const at = [(pointer.x - frame.x) / frame.scale, (pointer.y - frame.y) / frame.scale] as const;
-  const [x, y] = project(back, at[0] / reduction, at[1] / reduction);
-  if (x < 0 || y < 0 || x >= after.size.w || y >= after.size.h) return void (text.value = `${layer.name} is not here`);
+  if (!after || !before) return void (text.value = '');
+  const by = frame.scale * reduction;
+  const there = placeInLayer(after, [(pointer.x - frame.x) / by, (pointer.y - frame.y) / by]);
+  if (!there) return void (text.value = `${layer.name} is not here`);
+  const [x, y] = there;
   const part = { x: Math.floor(x), y: Math.floor(y), w: 1, h: 1 };
   const engine = await useEngine();
   try {

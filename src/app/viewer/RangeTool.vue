@@ -2,9 +2,7 @@
 import { ref } from 'vue';
 import { setPassValue } from '../../core/document/edits/passes';
 import { passOf } from '../../core/passes/registry';
-import { project as mapped } from '../../core/picture/matrix';
 import { planBefore } from '../../core/plan/looks';
-import { intoPicture } from '../../core/plan/placing';
 import { steadyAt } from '../../core/time/values';
 import type { Value } from '../../core/base/value';
 import { useEngine } from '../../engine/client';
@@ -14,6 +12,7 @@ import { useNotices } from '../stores/notices';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 import type { ViewFrame } from './frame';
+import { placeInLayer } from './layer-place';
 
 /** A drag up or down on the picture turns the light of the part, dark, middle or bright, that it began on. */
 const props = defineProps<{ frame: ViewFrame }>();
@@ -32,12 +31,10 @@ async function partAt(x: number, y: number): Promise<string | null> {
   const { shot, layer, pass } = bench;
   const ranges = pass && passOf(pass.type)?.ranges;
   const plan = shot && layer && pass && planBefore(store.current(), shot, layer, pass.id, bench.frame);
-  const back = plan && intoPicture(plan);
-  if (!ranges || !plan || !back) return null;
   const { frame } = props;
-  const [u, v] = mapped(back, (x - frame.x) / frame.scale, (y - frame.y) / frame.scale);
-  if (u < 0 || v < 0 || u >= plan.size.w || v >= plan.size.h) return null;
-  const rect = { x: u - READ / 2, y: v - READ / 2, w: READ, h: READ };
+  const there = plan && placeInLayer(plan, [(x - frame.x) / frame.scale, (y - frame.y) / frame.scale]);
+  if (!ranges || !plan || !there) return null;
+  const rect = { x: there[0] - READ / 2, y: there[1] - READ / 2, w: READ, h: READ };
   const [r, g, b] = await (await useEngine()).measure(plan, 'mean', rect);
   const values = Object.fromEntries(
     Object.entries(pass.values).map(([name, value]) => [name, steadyAt(value, bench.moment.frame)]),

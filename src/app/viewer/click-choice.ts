@@ -1,12 +1,11 @@
 import type { Ref } from 'vue';
 import { planLayer, visibleLayers } from '../../core/plan/plan';
-import { intoPicture } from '../../core/plan/placing';
-import { project as mapped } from '../../core/picture/matrix';
 import type { LayerId } from '../../core/document/schema';
 import { useEngine } from '../../engine/client';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import type { ViewFrame } from './frame';
+import { placeInLayer } from './layer-place';
 
 /** A layer counts as being there from so much coverage on. */
 const SEEN = 0.15;
@@ -22,10 +21,9 @@ async function layersAt([x, y]: readonly [number, number]): Promise<LayerId[]> {
   const found: LayerId[] = [];
   for (const layer of visibleLayers(shot, frame)) {
     const plan = layer.locked ? null : planLayer(project, shot, layer, frame, SMALL);
-    const back = plan && intoPicture(plan);
-    if (!plan || !back) continue;
-    const [u, v] = mapped(back, x / SMALL, y / SMALL);
-    if (u < 0 || v < 0 || u >= plan.size.w || v >= plan.size.h) continue;
+    const there = plan && placeInLayer(plan, [x / SMALL, y / SMALL]);
+    if (!plan || !there) continue;
+    const [u, v] = there;
     const [, , , alpha] = await engine.measure(plan, 'mean', { x: Math.floor(u), y: Math.floor(v), w: 1, h: 1 });
     if (alpha >= SEEN) found.push(layer.id);
   }

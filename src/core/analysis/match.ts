@@ -1,6 +1,7 @@
 // One picture matched to another: values of Wheels and Colour that bring its colours to lie as the other's do.
 import { labOf } from '../picture/difference';
 import { wheeled, type Wheel } from '../base/wheeled';
+import { solve } from '../track/solve';
 
 type Triple = readonly [number, number, number];
 /** Colours of a picture, display-encoded 0…1, as many as are looked at. */
@@ -24,20 +25,24 @@ export interface Match {
 
 /** Colours that are looked at. */
 const LOOKED = 500;
-/** Fewest that say anything. */
+/** Fewest that say anything, and the alpha from which on one counts, of 255. */
 const FEW = 40;
+const SOLID = 250;
 
 /** @param data straight 8-bit RGBA @returns null when too little of it is solid */
 export function coloursOf(data: Uint8Array | Uint8ClampedArray): MatchColours | null {
-  const solid: number[] = [];
-  for (let i = 0; i < data.length; i += 4) if (data[i + 3]! >= 250) solid.push(i);
-  if (solid.length < FEW) return null;
-  // every so many, by a step that meets no rhythm of rows
-  const count = Math.min(LOOKED, solid.length);
-  return Array.from({ length: count }, (_, k) => {
-    const i = solid[Math.floor(((k + 0.5) * solid.length) / count)]!;
-    return [data[i]! / 255, data[i + 1]! / 255, data[i + 2]! / 255] as const;
-  });
+  let solid = 0;
+  for (let i = 3; i < data.length; i += 4) if (data[i]! >= SOLID) solid++;
+  if (solid < FEW) return null;
+  // every so many of them
+  const count = Math.min(LOOKED, solid);
+  const colours: Triple[] = [];
+  for (let i = 0, met = 0; colours.length < count; i += 4) {
+    if (data[i + 3]! < SOLID) continue;
+    if (met++ === Math.floor(((colours.length + 0.5) * solid) / count))
+      colours.push([data[i]! / 255, data[i + 1]! / 255, data[i + 2]! / 255]);
+  }
+  return colours;
 }
 
 /** Directions of CIELAB along which the colours are compared: brightness, the two of colour, and between them. */
@@ -147,10 +152,13 @@ function fitted(own: MatchColours, other: MatchColours, rest: number, part: Matc
     });
     const normal = columns.map((a) => columns.map((b) => a.reduce((sum, v, k) => sum + v * b[k]!, 0)));
     const right = columns.map((a) => -a.reduce((sum, v, k) => sum + v * now[k]!, 0));
-    const by = solved(
-      normal.map((row, i) => row.map((v, j) => (i === j ? v * (1 + damping) + 1e-6 : v))),
-      right,
-    );
+    // each row with its right side
+    const rows = normal.flatMap((row, i) => [
+      ...row.map((v, j) => (i === j ? v * (1 + damping) + 1e-6 : v)),
+      right[i]!,
+    ]);
+    const by = solve(rows, NUMBERS);
+    if (!by) break;
     const next = p.map((v, i) => Math.min(i === 9 ? 0.8 : 1, Math.max(i === 9 ? -0.8 : -1, v + by[i]!)));
     const there = residuals(next);
     if (cost(there) < cost(now)) {
@@ -163,26 +171,4 @@ function fitted(own: MatchColours, other: MatchColours, rest: number, part: Matc
   }
   const left = Math.sqrt(cost(now.slice(0, goal.length)));
   return { values: valuesOf(p), before: first, after: left };
-}
-
-/** A small system of equations, by elimination with the largest pivot. */
-function solved(matrix: readonly (readonly number[])[], right: readonly number[]): number[] {
-  const rows = matrix.map((row, i) => [...row, right[i]!]);
-  const n = rows.length;
-  for (let i = 0; i < n; i++) {
-    let best = i;
-    for (let k = i + 1; k < n; k++) if (Math.abs(rows[k]![i]!) > Math.abs(rows[best]![i]!)) best = k;
-    [rows[i], rows[best]] = [rows[best]!, rows[i]!];
-    for (let k = i + 1; k < n; k++) {
-      const by = rows[k]![i]! / rows[i]![i]!;
-      for (let j = i; j <= n; j++) rows[k]![j]! -= by * rows[i]![j]!;
-    }
-  }
-  const out = new Array<number>(n).fill(0);
-  for (let i = n - 1; i >= 0; i--) {
-    let sum = rows[i]![n]!;
-    for (let j = i + 1; j < n; j++) sum -= rows[i]![j]! * out[j]!;
-    out[i] = sum / rows[i]![i]!;
-  }
-  return out;
 }

@@ -7,6 +7,7 @@ import { keyCheck } from './key-check';
 import { keyPlate } from './key-plate';
 import { luma } from './luma';
 import { match } from './match';
+import { matte } from './matte';
 import { mean } from './mean';
 import { screenShare } from './screen-share';
 import { surface } from './surface';
@@ -22,6 +23,7 @@ export const MEASURES = {
   keyPlate,
   luma,
   match,
+  matte,
   mean,
   screenShare,
   surface,

@@ -9,6 +9,7 @@ import { thumbnail } from '../../core/execute/composite';
 import { Executor, type Fetch, type Problem } from '../../core/execute/execute';
 import type { Outline } from '../../core/execute/masks';
 import { measure } from '../../core/execute/measure';
+import { encodePng } from '../../core/formats/png';
 import { alphaIn, checkKey } from '../../core/measures/key-check';
 import { reliefPicture } from '../../core/measures/relief';
 import type { MeasureName, OptionsOf, ResultOf } from '../../core/measures/registry';
@@ -153,6 +154,10 @@ const api = {
       bitmap,
     ]);
   },
+
+  /** A frame as a PNG file. @throws when a layer cannot be computed */
+  png: (plan: FramePlan): Promise<Uint8Array<ArrayBuffer>> =>
+    written(plan, (picture) => encodePng(executor.toBytes(picture), plan.width, plan.height)),
 
   /** A frame as straight 8-bit RGBA, for a file. @throws when a layer cannot be computed */
   bytes: (plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> =>

@@ -16,13 +16,18 @@ const change = (at: At, name: string, apply: (layer: Draft<Layer>) => void): Edi
 const passIn = (project: Project, at: At, id: PassId): Pass | undefined =>
   withClipLine(project, layerIn(shotIn(project, at.shot), at.layer)).passes.find((pass) => pass.id === id);
 
-/** @param size of the picture that it will work on, in pixels */
-export function newPass(id: PassId, type: string, size?: { w: number; h: number } | null): Pass {
+/** @param size of the picture that it will work on, in pixels @param own values in place of those that a new one begins with */
+export function newPass(
+  id: PassId,
+  type: string,
+  size?: { w: number; h: number } | null,
+  own: Readonly<Record<string, unknown>> = {},
+): Pass {
   const declared = passOf(type);
   const fitted = size && declared?.fitted ? Object.entries(declared.fitted(size)) : [];
   const values = {
     ...firstValues(paramsOf(type)),
-    ...Object.fromEntries(fitted.map(([name, value]) => [name, { still: value }])),
+    ...Object.fromEntries([...fitted, ...Object.entries(own)].map(([name, value]) => [name, { still: value }])),
   };
   return { id, type, on: true, space: declared?.space ?? 'layer', values };
 }

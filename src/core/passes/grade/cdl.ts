@@ -2,6 +2,7 @@ import { readCdl, writeCdl, type Cdl } from '../../formats/cdl-file';
 import { number } from '../../params/number';
 import { definePass } from '../define';
 import type { ChannelCurves } from '../define';
+import { ofResult } from './saturation';
 import { curveRunner } from './tables';
 
 const CHANNELS = ['Red', 'Green', 'Blue'] as const;
@@ -67,15 +68,7 @@ export const cdl = definePass({
     powerR: power[0],
     powerG: power[1],
     powerB: power[2],
-    saturation: number({
-      label: 'Saturation',
-      unit: '%',
-      default: 1,
-      min: 0,
-      max: 4,
-      slider: [0, 2],
-      help: 'Of the result, about its luma.',
-    }),
+    saturation: ofResult,
   },
   files: {
     reads: ['.cc', '.ccc', '.cdl'],

@@ -3,6 +3,7 @@ import { wheeled } from '../../base/wheeled';
 import { wheel } from '../../params/wheel';
 import { definePass } from '../define';
 import type { ChannelCurves } from '../define';
+import { ofResult } from './saturation';
 import { curveRunner } from './tables';
 
 const REACH = 'Limits';
@@ -34,15 +35,7 @@ export const wheels = definePass({
     gamma: wheel({ label: 'Gamma', mark: 'M', within: 'lift', help: 'The middle: both ends stay where they are.' }),
     gain: wheel({ label: 'Gain', mark: 'H', within: 'lift', help: 'The bright end: black stays where it is.' }),
     offset: wheel({ label: 'Offset', mark: 'A', within: 'lift', help: 'Everything alike.' }),
-    saturation: number({
-      label: 'Saturation',
-      unit: '%',
-      default: 1,
-      min: 0,
-      max: 4,
-      slider: [0, 2],
-      help: 'Of the result, about its luma.',
-    }),
+    saturation: ofResult,
     liftTo: number({
       group: REACH,
       label: 'Lift up to',
