@@ -6,6 +6,7 @@ import { setPassValue } from '../../core/document/edits/passes';
 import type { PassId } from '../../core/document/schema';
 import { planBefore } from '../../core/plan/looks';
 import { useEngine } from '../../engine/client';
+import IconButton from '../controls/IconButton.vue';
 import Icon from '../controls/Icon.vue';
 import Peg from '../controls/Peg.vue';
 import ColourField from '../controls/ColourField.vue';
@@ -73,8 +74,9 @@ const background = (): Promise<void> =>
     </template>
     <template v-else>
       <span v-for="(colour, i) in value" :key="i" class="swatch" :style="{ background: css(colour) }">
-        <button
-          :aria-label="`Remove sample ${i + 1}`"
+        <IconButton
+          :label="`Remove sample ${i + 1}`"
+          :icon="mdiClose"
           :disabled="disabled"
           @click="
             emit(
@@ -82,9 +84,7 @@ const background = (): Promise<void> =>
               value.filter((_, k) => k !== i),
             )
           "
-        >
-          <Icon :path="mdiClose" />
-        </button>
+        />
       </span>
     </template>
     <v-btn size="small" class="pick" :aria-pressed="bench.picking === name" :disabled="disabled" @click="pick">
@@ -128,7 +128,7 @@ const background = (): Promise<void> =>
   height: 1.5rem;
   border: 1px solid var(--line);
 }
-.swatch button {
+.swatch :deep(button) {
   position: absolute;
   inset: -1px;
   display: grid;
@@ -137,11 +137,11 @@ const background = (): Promise<void> =>
   color: #fff;
   background: rgb(0 0 0 / 40%);
 }
-.swatch button:hover,
-.swatch button:focus-visible {
+.swatch :deep(button:hover),
+.swatch :deep(button:focus-visible) {
   opacity: 1;
 }
-.swatch svg {
+.swatch :deep(svg) {
   width: 12px;
   fill: currentColor;
 }

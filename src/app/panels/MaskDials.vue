@@ -83,7 +83,7 @@ const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape
     <div class="dial-row" role="group" aria-label="Colour of the outline">
       Outline
       <span class="hues"
-        ><button
+        ><v-btn
           v-for="colour in MASK_COLOURS"
           :key="colour"
           :aria-label="colour"
@@ -267,13 +267,16 @@ const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape
   display: flex;
   gap: 5px;
 }
-.hues button {
+.hues .v-btn {
   width: 1.5rem;
+  min-width: 0;
   height: 1.5rem;
+  min-height: 0;
+  padding: 0;
   border-radius: 3px;
   border: 2px solid transparent;
 }
-.hues button[aria-pressed='true'] {
+.hues .v-btn[aria-pressed='true'] {
   border-color: var(--text);
 }
 .pair,

@@ -239,15 +239,16 @@ const beginnings = computed(() =>
           </span>
           <v-menu>
             <template #activator="{ props: menu }">
-              <button
+              <v-btn
                 v-bind="menu"
                 class="add"
+                rounded="circle"
                 aria-label="Add a pass"
                 title="Add a pass"
                 :disabled="bench.layer.locked"
               >
                 <Icon :path="mdiPlus" />
-              </button>
+              </v-btn>
             </template>
             <v-list>
               <v-list-item
@@ -304,12 +305,14 @@ const beginnings = computed(() =>
 .step {
   display: flex;
 }
-.add {
-  display: grid;
-  place-items: center;
+.add.v-btn {
   flex: none;
   width: 1.625rem;
+  min-width: 0;
   height: 1.625rem;
+  min-height: 0;
+  padding: 0;
+  background: none;
   margin-right: 14px;
   border: 1px dashed var(--dim);
   border-radius: 50%;

@@ -95,7 +95,7 @@ async function saveCopy(): Promise<void> {
         class="project"
         label="Project name"
         :value="store.project.name"
-        :style="{ width: `${Math.max(6, store.project.name.length) + 1}ch` }"
+        :style="{ width: `${Math.max(6, store.project.name.length) + 3}ch` }"
         :disabled="store.readOnly"
         @change="rename"
       />

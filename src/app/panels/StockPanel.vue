@@ -4,7 +4,6 @@ import { mdiClose, mdiDotsVertical, mdiPlus, mdiTrayArrowDown } from '@mdi/js';
 import { removeStock } from '../../core/document/edits/project';
 import type { Stock, StockId } from '../../core/document/schema';
 import { rateLabel } from '../../core/time/rate';
-import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
 import Waveform from '../controls/Waveform.vue';
 import FilePick from '../controls/FilePick.vue';
@@ -151,9 +150,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
               @update:model-value="(shown: boolean) => (asked = shown ? { id: item.id, at: null } : null)"
             >
               <template #activator="{ props: button }">
-                <button v-bind="button" class="icon-button" :aria-label="`More for ${item.name}`">
-                  <Icon :path="mdiDotsVertical" />
-                </button>
+                <IconButton v-bind="button" :label="`More for ${item.name}`" :icon="mdiDotsVertical" />
               </template>
               <v-list>
                 <v-list-item title="Add to the shot" @click="stackStock(item)" />

@@ -38,7 +38,8 @@ export const useCompare = defineStore('compare', () => {
   watch(choices, (list) => {
     if (!list.some((choice) => choice.value === against.value)) against.value = 'pass';
   });
-  const on = computed(() => bench.view === 'compare');
+  // an empty shot has nothing to compare, and something to say
+  const on = computed(() => bench.view === 'compare' && !!bench.shot?.layers.length);
   /** how the divider lies, if there is one */
   const divider = computed<DividerWay | null>(() =>
     !on.value || how.value === 'beside' || how.value === 'difference' ? null : how.value,

@@ -119,12 +119,10 @@ const label = ({ curve, key }: { curve: Curve; key: Key<unknown> }) => `${curve.
   <div class="curves" :style="{ height: `${height}px` }">
     <div class="list" :style="{ width: `${labels}px` }">
       <template v-if="curves.length">
-        <label v-for="curve in curves" :key="curve.id"
-          ><input type="checkbox" :checked="!hidden.has(curve.id)" @change="toggle(curve.id)" /><span
-            class="swatch"
-            :style="{ background: curve.stroke }"
-          />{{ curve.name }}</label
-        >
+        <div v-for="curve in curves" :key="curve.id" class="item">
+          <Check :label="curve.name" :value="!hidden.has(curve.id)" @change="toggle(curve.id)" />
+          <span class="swatch" :style="{ background: curve.stroke }" />
+        </div>
         <hr />
         <Check label="Each over its own range" :value="normalised" @change="(on) => (normalised = on)" />
         <Check label="Show speed: change in a frame" :value="speed" @change="(on) => (speed = on)" />
@@ -188,11 +186,10 @@ const label = ({ curve, key }: { curve: Curve; key: Key<unknown> }) => `${curve.
   overflow: auto;
   font-size: 0.75rem;
 }
-.list label {
+.item {
   display: flex;
   align-items: center;
   gap: 6px;
-  padding: 1px 0;
 }
 .swatch {
   width: 10px;

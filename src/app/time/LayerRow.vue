@@ -1,36 +1,22 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import { useObjectUrl } from '@vueuse/core';
-import {
-  mdiChevronDown,
-  mdiChevronRight,
-  mdiDragVertical,
-  mdiEye,
-  mdiEyeOff,
-  mdiLock,
-  mdiLockOpenVariantOutline,
-  mdiMusicNote,
-  mdiStar,
-  mdiStarOutline,
-} from '@mdi/js';
-import { orderLayer, renameLayer, switchLayer } from '../../core/document/edits/layers';
 import { moveLayer, nudgeLayers, trimEnd, trimStart } from '../../core/document/edits/time';
 import { groupOf, stockOf, type Layer } from '../../core/document/schema';
 import { valueIn } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
 import { layerPeaks } from '../../core/sound/layer-peaks';
-import Icon from '../controls/Icon.vue';
-import IconButton from '../controls/IconButton.vue';
 import Waveform from '../controls/Waveform.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 import KeyRow from './KeyRow.vue';
+import LayerHead from './LayerHead.vue';
 import TrackRow from './TrackRow.vue';
 import { followPointer } from '../controls/pointer';
 import { snapTargets, snapped, snappedSpan } from './snap';
 
-/** One layer: its name and switches, and its span as a bar to move and trim. */
+/** One layer: its head, its span as a bar to move and trim, and the rows under it when it is open. */
 const props = defineProps<{
   layer: Layer;
   perFrame: number;
@@ -41,7 +27,6 @@ const props = defineProps<{
 const bench = useBench();
 const selection = useSelection();
 const store = useProject();
-const renaming = ref(false);
 const SNAP_PIXELS = 7;
 
 const chosen = computed(() => selection.layers.includes(props.layer.id));
@@ -132,21 +117,11 @@ function press(event: KeyboardEvent, part: 'move' | 'start' | 'end'): void {
   else if (part === 'end') store.edit(trimEnd(project, at.value, start + length + by));
   else store.edit(moveLayer(project, at.value, start + by));
 }
-function rename(event: Event): void {
-  const name = (event.target as HTMLInputElement).value.trim();
-  if (name && name !== props.layer.name) store.edit(renameLayer(store.current(), at.value, name));
-  renaming.value = false;
-}
-function moveInStack(by: number): void {
-  const index = bench.shot!.layers.findIndex((layer) => layer.id === props.layer.id);
-  store.edit(orderLayer(store.current(), at.value, index + by));
-}
 /** The menu of what can be done with the layer, where it is pointed at. */
 function menu(event: MouseEvent): void {
   if (!selection.layers.includes(props.layer.id)) selection.pickLayer(props.layer.id, false);
   selection.menuAt = [event.clientX, event.clientY];
 }
-const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(store.current(), at.value, which));
 </script>
 
 <template>
@@ -158,69 +133,7 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
       :aria-label="`Layer ${layer.name}`"
       @contextmenu.prevent="menu"
     >
-      <div class="label" :style="{ width: `${labels}px` }">
-        <button
-          class="grip icon-button"
-          :aria-label="`Reorder ${layer.name}: arrow up or down`"
-          @keydown.up.stop.prevent="moveInStack(-1)"
-          @keydown.down.stop.prevent="moveInStack(1)"
-        >
-          <Icon :path="mdiDragVertical" />
-        </button>
-        <button
-          class="icon-button open"
-          :class="{ none: !rows }"
-          :aria-expanded="opened"
-          :disabled="!rows"
-          :aria-label="`Animated values of ${layer.name}`"
-          @click="selection.toggleOpen(layer.id)"
-        >
-          <Icon :path="opened ? mdiChevronDown : mdiChevronRight" />
-        </button>
-        <IconButton
-          :label="`${layer.shown ? 'Hide' : 'Show'} ${layer.name}`"
-          :icon="layer.shown ? (isSound ? mdiMusicNote : mdiEye) : mdiEyeOff"
-          @click="flip('shown')"
-        />
-        <input
-          v-if="renaming"
-          class="rename"
-          :value="layer.name"
-          maxlength="200"
-          :aria-label="`Name of ${layer.name}`"
-          @vue:mounted="({ el }: { el: HTMLInputElement }) => el.select()"
-          @change="rename"
-          @blur="renaming = false"
-          @keydown.enter="rename"
-          @keydown.esc="renaming = false"
-        />
-        <button
-          v-else
-          class="name"
-          :aria-pressed="chosen"
-          title="Double-click to rename"
-          @click="selection.pickLayer(layer.id, $event.shiftKey || $event.ctrlKey)"
-          @dblclick="renaming = !layer.locked"
-        >
-          {{ layer.name }}
-        </button>
-        <IconButton
-          :label="`Solo ${layer.name}`"
-          class="switch"
-          :class="{ on: layer.solo }"
-          :pressed="layer.solo"
-          :icon="layer.solo ? mdiStar : mdiStarOutline"
-          @click="flip('solo')"
-        />
-        <IconButton
-          :label="`${layer.locked ? 'Unlock' : 'Lock'} ${layer.name}`"
-          class="switch"
-          :class="{ on: layer.locked }"
-          :pressed="layer.locked"
-          :icon="layer.locked ? mdiLock : mdiLockOpenVariantOutline"
-          @click="flip('locked')"
-        />
-      </div>
+      <LayerHead :layer="layer" :chosen="chosen" :rows="rows" :is-sound="isSound" :style="{ width: `${labels}px` }" />
       <div class="track">
         <div
           class="bar"
@@ -282,60 +195,6 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
   display: flex;
   height: var(--row);
   border-bottom: 1px solid var(--line);
-}
-.label {
-  position: sticky;
-  z-index: 2;
-  left: 0;
-  flex: none;
-  display: flex;
-  align-items: center;
-  padding-right: 4px;
-  background: var(--panel);
-  border-right: 1px solid var(--line);
-}
-.chosen .label {
-  background: var(--raised);
-}
-.grip {
-  width: 1.5rem;
-  cursor: grab;
-}
-.name {
-  flex: 1;
-  min-height: 1.5rem;
-  min-width: 0;
-  padding-left: 4px;
-  text-align: left;
-  font-weight: 550;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.chosen .name {
-  color: var(--brass);
-}
-.rename {
-  flex: 1;
-  min-width: 0;
-  padding: 0 3px;
-  background: var(--well);
-  color: inherit;
-  border: 1px solid var(--brass);
-}
-.label :deep(.switch) {
-  opacity: 0;
-}
-.row:hover :deep(.switch),
-.row:focus-within :deep(.switch),
-.label :deep(.switch.on) {
-  opacity: 1;
-}
-.open {
-  width: 1.5rem;
-}
-.open.none {
-  opacity: 0.25;
 }
 .tick {
   position: absolute;

@@ -202,10 +202,11 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
         @keydown.esc="editing = null"
         @blur="rename($event)"
       />
-      <button
+      <v-btn
         v-for="colour in MARKER_COLOURS"
         :key="colour"
         class="dot"
+        rounded="circle"
         :class="colour"
         :aria-label="`Colour ${colour}`"
         @click="(store.edit(changeMarker(shot.id, editing.at, { colour })), (editing = null))"
@@ -327,9 +328,13 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
   border: 1px solid var(--line);
   color: inherit;
 }
-.dot {
+.dot.v-btn {
   width: 0.875rem;
+  min-width: 0;
   height: 0.875rem;
+  min-height: 0;
+  padding: 0;
+  border: 0;
   border-radius: 50%;
 }
 </style>

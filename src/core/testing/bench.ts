@@ -78,3 +78,19 @@ export function runPass(
     'last',
   );
 }
+
+export type RGB = [number, number, number];
+/** What a pass makes of straight colours, at an alpha. */
+export function coloursThrough(
+  bench: TestBench,
+  type: string,
+  values: PlainValues,
+  colours: readonly RGB[],
+  alpha = 1,
+): RGB[] {
+  const flat = colours.flatMap((c) => [...c.map((v) => v * alpha), alpha]);
+  const out = runPass(bench, type, values, pictureOf(bench, { x: 0, y: 0, w: colours.length, h: 1 }, flat));
+  const floats = floatsOf(bench, out);
+  out.release();
+  return colours.map((_, i) => [0, 1, 2].map((c) => floats[i * 4 + c]! / alpha) as RGB);
+}

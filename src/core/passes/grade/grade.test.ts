@@ -2,7 +2,7 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { toDisplay, toLinear } from '../../picture/light';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../../testing/bench';
+import { coloursThrough, floatsOf, pictureOf, runPass, testBench, type RGB, type TestBench } from '../../testing/bench';
 import type { PlainValues } from '../../params/registry';
 import { passOf } from '../registry';
 import { asDials } from './balance';
@@ -13,21 +13,14 @@ let bench: TestBench;
 beforeAll(async () => {
   bench = await testBench(64e6);
 });
-type RGB = [number, number, number];
 const colourOf = fc.tuple(
   ...([0, 1, 2] as const).map(() => fc.double({ min: 0, max: 1, noNaN: true })),
 ) as fc.Arbitrary<RGB>;
 const numbersOf = (n: number, min: number, max: number) =>
   fc.array(fc.double({ min, max, noNaN: true }), { minLength: n, maxLength: n });
 
-/** What a pass makes of straight colours, at an alpha. */
-function graded(type: string, values: PlainValues, colours: readonly RGB[], alpha = 1): RGB[] {
-  const flat = colours.flatMap((c) => [...c.map((v) => v * alpha), alpha]);
-  const out = runPass(bench, type, values, pictureOf(bench, { x: 0, y: 0, w: colours.length, h: 1 }, flat));
-  const floats = floatsOf(bench, out);
-  out.release();
-  return colours.map((_, i) => [0, 1, 2].map((c) => floats[i * 4 + c]! / alpha) as RGB);
-}
+const graded = (type: string, values: PlainValues, colours: readonly RGB[], alpha = 1): RGB[] =>
+  coloursThrough(bench, type, values, colours, alpha);
 const worst = (got: readonly RGB[], want: readonly RGB[]): number =>
   Math.max(...got.flatMap((own, i) => own.map((v, c) => Math.abs(v - want[i]![c]!))));
 const luma = ([r, g, b]: RGB): number => 0.2126 * r + 0.7152 * g + 0.0722 * b;
@@ -66,17 +59,6 @@ test('dark, middle and bright parts are the whole picture together, each at its 
   expect(sharesOf({ darkTo: 0.35, brightFrom: 0.65, soft: 0.4 }, 0)).toEqual([1, 0, 0]);
   expect(sharesOf({ darkTo: 0.35, brightFrom: 0.65, soft: 0.4 }, 1)).toEqual([0, 0, 1]);
   expect(sharesOf({ darkTo: 0.2, brightFrom: 0.8, soft: 0.1 }, 0.5)).toEqual([0, 1, 0]);
-});
-
-test('what a colour range selects is white where its colours are, black elsewhere, and solid', () => {
-  const { params, selection } = passOf('colour-range')!;
-  const firsts = Object.fromEntries(
-    Object.entries(firstValues(params)).map(([name, value]) => [name, (value as { still: unknown }).still]),
-  );
-  const red: RGB = [0.8, 0.2, 0.15];
-  const values = { ...firsts, feather: 0, colours: [red], ...selection };
-  const got = graded('colour-range', values, [red, [0.2, 0.3, 0.8], [0.5, 0.5, 0.5], [0.75, 0.22, 0.15]]);
-  got.forEach((c, i) => c.forEach((v) => expect(v).toBeCloseTo([1, 0, 0, 1][i]!, 5)));
 });
 
 describe.each<[string, PlainValues]>([
@@ -336,44 +318,6 @@ describe('hue curves', () => {
     ]);
     expect(Math.max(...red!) - Math.min(...red!)).toBeLessThan(0.02);
     expect(worst([blue!], [[0.2, 0.3, 0.7]])).toBeLessThan(STEP);
-  });
-});
-
-describe('colour range', () => {
-  const RED: RGB = [0.75, 0.16, 0.12];
-  test('keeps one picked colour while the rest goes grey', () => {
-    const [red, green, blue] = graded('colour-range', { colours: [RED], outSaturation: 0, feather: 0 }, [
-      RED,
-      [0.2, 0.6, 0.25],
-      [0.2, 0.3, 0.7],
-    ]);
-    expect(worst([red!], [RED])).toBeLessThan(STEP);
-    for (const c of [green!, blue!]) expect(Math.max(...c) - Math.min(...c)).toBeLessThan(STEP);
-    // kept bright as it was
-    expect(green![0]).toBeCloseTo(luma([0.2, 0.6, 0.25]), 2);
-  });
-  test('belongs less and less beyond its spare room, around the circle too', () => {
-    const hues = Array.from({ length: 13 }, (_, i) => (i - 6) * 6);
-    const of = (degrees: number): RGB => {
-      const h = (((degrees / 60) % 6) + 6) % 6;
-      const x = 1 - Math.abs((h % 2) - 1);
-      const [r, g, b] =
-        h < 1 ? [1, x, 0] : h < 2 ? [x, 1, 0] : h < 3 ? [0, 1, x] : h < 4 ? [0, x, 1] : h < 5 ? [x, 0, 1] : [1, 0, x];
-      return [0.2 + 0.4 * r!, 0.2 + 0.4 * g!, 0.2 + 0.4 * b!];
-    };
-    const values = {
-      colours: [of(0)],
-      outSaturation: 0,
-      hueSpare: 12,
-      hueSoft: 18,
-      lumaSpare: 1,
-      saturationSpare: 1,
-      feather: 0,
-    };
-    graded('colour-range', values, hues.map(of)).forEach((c, i) => {
-      const want = Math.min(1, Math.max(0, 1 - (Math.abs(hues[i]!) - 12) / 18));
-      expect(Math.abs((Math.max(...c) - Math.min(...c)) / 0.4 - want)).toBeLessThan(0.03);
-    });
   });
 });
 
