@@ -218,6 +218,7 @@ onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
 .area {
   contain: content;
   overflow: auto;
+  scroll-padding-top: 1.25rem; /* what is brought into view is not left under the ruler */
   background: var(--bg);
 }
 .sheet {
