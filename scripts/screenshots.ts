@@ -84,10 +84,9 @@ async function all(page: Page): Promise<void> {
   for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowRight');
   await layer(page, 'boat, ramp').getByRole('button', { name: 'boat, ramp', exact: true }).click();
   await pass(page, 'Source').click();
-  await page.getByRole('button', { name: 'Curves' }).click();
+  await page.getByRole('button', { name: 'Grow the rows of the layer into curves' }).click();
   await cached(page);
   await shoot(page, 'curves');
-  await page.getByRole('button', { name: 'Rows' }).click();
   await openShot(page, 'Night ferry');
   await page.keyboard.press('Control+k');
   await page.keyboard.type('green');

@@ -19,9 +19,8 @@ import {
 
 const field = (page: Page, name: string) => page.getByRole('textbox', { name, exact: true });
 const seek = async (page: Page, frame: number) => {
-  await page.keyboard.press('Home');
-  for (let i = 0; i < Math.floor(frame / 10); i++) await page.keyboard.press('Shift+ArrowRight');
-  for (let i = 0; i < frame % 10; i++) await page.keyboard.press('ArrowRight');
+  await page.getByLabel('Go to frame or time').fill(String(frame));
+  await page.keyboard.press('Enter');
   await expect(page.getByLabel('Frame', { exact: true })).toHaveText(String(frame));
 };
 const frameX = async (page: Page, frame: number, length: number) => {
@@ -83,7 +82,7 @@ test('pegs animate a value; the dials, the rows and the picture agree, and all o
   await expect(row.getByRole('button', { name: /^Keyframe of Position at/ })).toHaveCount(2);
   await allKept(page);
   await page.reload();
-  await page.getByRole('button', { name: 'Animated values of paper kite' }).click();
+  // the rows that were open are open again
   await expect(row.getByRole('button', { name: 'Keyframe of Position at 30' })).toBeVisible();
 });
 
@@ -116,8 +115,11 @@ test('easing is chosen for several keyframes at once; a curve’s handle is drag
   });
   expect(Math.abs(Number(await field(page, 'Rotation, °').inputValue()) - judged * 100)).toBeLessThan(0.1);
 
-  await page.getByRole('button', { name: 'Curves' }).click();
-  await page.getByRole('group', { name: 'Curves' }).getByRole('button', { name: 'Keyframe of Rotation at 0' }).click();
+  // its row, dragged by its lower edge, is a curve
+  await expect(page.getByRole('button', { name: 'Leaving handle of Rotation at 0' })).toHaveCount(0);
+  const edge = await middle(page.getByRole('separator', { name: /^Height of Rotation/ }));
+  await drag(page, edge, { x: edge.x, y: edge.y + 70 });
+  await page.getByRole('button', { name: 'Keyframe of Rotation at 0' }).click();
   const handle = page.getByRole('button', { name: 'Leaving handle of Rotation at 0' });
   const from = await middle(handle);
   await drag(page, from, { x: from.x, y: from.y - 60 });
@@ -137,6 +139,67 @@ test('easing is chosen for several keyframes at once; a curve’s handle is drag
   await page.getByRole('button', { name: 'Keyframe of Rotation at 41' }).blur();
   await seek(page, 41);
   expect(Number(await field(page, 'Rotation, °').inputValue())).toBeLessThan(100);
+});
+
+test('rows are laid over each other, moved at any height and found again; the view follows the playhead', async ({
+  page,
+}) => {
+  await kiteShot(page);
+  await typeNumber(page, 'Position x, x', '-200');
+  await page.getByRole('button', { name: 'Add keyframe of Position' }).click();
+  await typeNumber(page, 'Rotation, °', '0');
+  await page.getByRole('button', { name: 'Add keyframe of Rotation' }).click();
+  await seek(page, 50);
+  await typeNumber(page, 'Position x, x', '200');
+  await typeNumber(page, 'Rotation, °', '90');
+  await page.keyboard.press('c');
+  const rotation = page.getByRole('group', { name: 'Rotation of paper kite' });
+  await expect(rotation.getByText('0 … 90 °')).toBeVisible();
+  // a keyframe dragged upwards has a greater value, and stands where the pointer left it
+  const peg = rotation.getByRole('button', { name: 'Keyframe of Rotation at 0' });
+  await peg.hover();
+  const from = await middle(peg);
+  await drag(page, from, { x: from.x, y: from.y - 20 });
+  expect(Math.abs((await middle(peg)).x - from.x)).toBeLessThan(1);
+  await seek(page, 0);
+  const raised = Number(await field(page, 'Rotation, °').inputValue());
+  // of the row's 116 px the curve has all but 28 above and 16 below
+  expect(Math.abs(raised - (20 / 72) * 90)).toBeLessThan(1.5);
+
+  // both in one row, from the row's menu
+  await rotation.getByText('Rotation', { exact: true }).first().click({ button: 'right' });
+  await page.getByText('Lay over…').click();
+  await page.getByRole('listitem').filter({ hasText: 'PositionPlace' }).click();
+  const both = page.getByRole('group', { name: 'Position, Rotation of paper kite' });
+  await expect(both.getByRole('button', { name: 'Keyframe of Rotation at 50' })).toBeVisible();
+  await expect(both.getByRole('button', { name: 'Keyframe of Position x at 50' })).toBeVisible();
+  await allKept(page);
+  await page.reload();
+  await expect(both).toBeVisible();
+  await both.getByText(/^Position · Rotation/).click({ button: 'right' });
+  await page.getByText('Apart again').click();
+  await expect(rotation).toBeVisible();
+
+  // a keyframe's own menu
+  await rotation.getByRole('button', { name: 'Keyframe of Rotation at 50' }).click({ button: 'right' });
+  await page.getByText('Go there').click();
+  await expect(page.getByLabel('Frame', { exact: true })).toHaveText('50');
+
+  // zoomed in, the end is brought into view
+  await page.getByRole('slider', { name: 'Zoom of the time panel' }).focus();
+  for (let i = 0; i < 60; i++) await page.keyboard.press('ArrowRight');
+  await page.getByRole('slider', { name: 'Zoom of the time panel' }).blur();
+  const panel = (await page.getByRole('region', { name: 'Time' }).boundingBox())!;
+  const ends = async () => {
+    const { x, width } = (await page.getByLabel('Ruler').boundingBox())!;
+    return { first: x >= panel.x, last: x + width <= panel.x + panel.width };
+  };
+  await page.keyboard.press('Home');
+  await expect.poll(ends).toEqual({ first: true, last: false });
+  await page.keyboard.press('End');
+  await expect.poll(async () => (await ends()).first).toBe(false);
+  // a page on: the last frame lies well inside
+  await expect.poll(async () => (await frameX(page, 60, 61)) < panel.x + panel.width).toBe(true);
 });
 
 test('cubic easing is the browser’s own, within a ten-thousandth', async ({ page }) => {

@@ -79,13 +79,12 @@ async function fullProject(page: Page, crawl: Crawl): Promise<void> {
     .click();
   await crawl.look('masks');
   await crawl.axe('masks', DIALS);
-  await page.getByRole('button', { name: 'Curves' }).click();
-  await crawl.look('curves');
-  await crawl.axe('curves', 'section[aria-label=Time]');
-  await page.getByRole('button', { name: 'Rows' }).click();
   await openShot(page, 'Signal tower');
   await layer(page, 'kite').getByRole('button', { name: 'kite', exact: true }).click();
-  await page.getByRole('button', { name: 'Animated values of kite' }).click();
+  await page.getByRole('button', { name: 'Grow the rows of the layer into curves' }).click();
+  await crawl.look('curves');
+  await crawl.axe('curves', 'section[aria-label=Time]');
+  await page.getByRole('button', { name: 'Grow the rows of the layer into curves' }).click();
   await page
     .getByRole('button', { name: /^Keyframe of Position at/ })
     .first()
@@ -139,9 +138,6 @@ for (const { look, ...size } of SIZES) {
     await page.keyboard.press('Control+k');
     await crawl.look('search', '.search');
     await page.keyboard.press('Escape');
-    await page.getByRole('button', { name: 'Curves' }).click();
-    await crawl.look('curves');
-    await page.getByRole('button', { name: 'Rows' }).click();
     // a clip of another size and rate asks what should follow
     await importFiles(page, 'captain-even.mp4');
     await expect(page.getByRole('region', { name: 'Stock' }).getByRole('listitem')).toHaveCount(1);

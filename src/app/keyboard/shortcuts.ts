@@ -9,6 +9,7 @@ import { useMasking } from '../stores/masking';
 import { useTracking } from '../stores/tracking';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
+import { useRows } from '../stores/rows';
 import { useSelection } from '../stores/selection';
 import { trimHere } from '../time/actions';
 
@@ -48,7 +49,6 @@ export function shortcutTable(): Shortcut[] {
   const player = usePlayer();
   const project = useProject();
   const selection = useSelection();
-  const last = () => (bench.shot?.length ?? 1) - 1;
   const choosePass = (type: string) => {
     const pass = bench.layer?.passes.find((item) => item.type === type);
     if (pass) bench.show(pass.id as PassId);
@@ -76,8 +76,8 @@ export function shortcutTable(): Shortcut[] {
     { keys: 'ArrowRight', shown: '→', does: 'One frame on', run: () => bench.seek(bench.frame + 1) },
     { keys: 'Shift+ArrowLeft', shown: 'Shift+←', does: 'Ten frames back', run: () => bench.seek(bench.frame - 10) },
     { keys: 'Shift+ArrowRight', shown: 'Shift+→', does: 'Ten frames on', run: () => bench.seek(bench.frame + 10) },
-    { keys: 'Home', shown: 'Home', does: 'First frame', run: () => bench.seek(0) },
-    { keys: 'End', shown: 'End', does: 'Last frame', run: () => bench.seek(last()) },
+    { keys: 'Home', shown: 'Home', does: 'First frame that plays', run: () => bench.seek(player.range.from) },
+    { keys: 'End', shown: 'End', does: 'Last frame that plays', run: () => bench.seek(player.range.to - 1) },
     { keys: 'z', shown: 'Z', does: 'Trim the layer’s start to the playhead', run: () => trimHere('start') },
     { keys: 'x', shown: 'X', does: 'Trim the layer’s end to the playhead', run: () => trimHere('end') },
     {
@@ -141,8 +141,8 @@ export function shortcutTable(): Shortcut[] {
     {
       keys: 'c',
       shown: 'C',
-      does: 'Time panel: rows or curves',
-      run: () => (selection.mode = selection.mode === 'rows' ? 'curves' : 'rows'),
+      does: 'Grow the rows of the layer into curves, or let them rest',
+      run: () => bench.layer && useRows().toggleCurves(bench.layer),
     },
     { keys: 'j', shown: 'J', does: 'Play backwards, faster each time', run: () => player.shuttle(-1) },
     { keys: 'k', shown: 'K', does: 'Stop', run: () => player.shuttle(0) },

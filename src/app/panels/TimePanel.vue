@@ -10,8 +10,8 @@ import { keysOf } from '../../core/base/value';
 import { asks } from '../keyboard/shortcuts';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
+import { CURVE_FROM, useRows } from '../stores/rows';
 import { useSelection } from '../stores/selection';
-import Curves from '../time/Curves.vue';
 import LayerRow from '../time/LayerRow.vue';
 import Ruler from '../time/Ruler.vue';
 import Transport from '../time/Transport.vue';
@@ -21,29 +21,27 @@ import { rem } from '../controls/rem';
 
 const bench = useBench();
 const store = useProject();
+const rows = useRows();
 const selection = useSelection();
 const area = ref<HTMLElement>();
 const { width, height } = useElementSize(area);
 const { x: scrollX, y: scrollY } = useScroll(area);
 const LABELS = rem(224);
 const HEAD = rem(20);
-const VALUE_ROW = rem(22);
 /** times the width at which the whole shot shows */
 const zoom = ref(1);
 
 const shot = computed(() => bench.shot!);
 const perFrame = computed(() => Math.max(0.02, ((width.value - LABELS - 24) / shot.value.length) * zoom.value));
 const playhead = computed(() => LABELS + (bench.frame + 0.5) * perFrame.value);
+/** Left out where the names are; it lies over the ruler elsewhere. */
+const playheadSeen = computed(() => playhead.value >= scrollX.value + LABELS);
 /** Frames in view, with some to spare. */
 const view = computed(() => ({
   from: Math.floor(scrollX.value / perFrame.value) - 5,
   to: Math.ceil((scrollX.value + width.value - LABELS) / perFrame.value) + 5,
 }));
 
-/** What a layer's opened rows take. */
-const openedHeight = (layer: Layer): number =>
-  (selection.animated(layer).length + selection.following(layer).length) * VALUE_ROW +
-  selection.tracks(layer).reduce((sum, track) => sum + selection.trackHeight(track.id), 0);
 /** Where every layer's block begins and how high it is, so that only the blocks in view are made. */
 const blocks = computed(() => {
   let top = 0;
@@ -51,7 +49,7 @@ const blocks = computed(() => {
     const block = {
       layer,
       top,
-      height: rem(selection.rowHeight) + (selection.open.has(layer.id) ? openedHeight(layer) : 0),
+      height: rem(selection.rowHeight + rows.openedHeight(layer)),
     };
     top += block.height;
     return block;
@@ -143,17 +141,40 @@ function keysIn({
   const [from, to] = [(left - LABELS) / perFrame.value - 0.5, (left + wide - LABELS) / perFrame.value - 0.5];
   const [y0, y1] = [top - HEAD, top - HEAD + high];
   return blocks.value.flatMap(({ layer, top: blockTop }) => {
-    if (layer.locked || !selection.open.has(layer.id)) return [];
-    return selection.animated(layer).flatMap((entry, i) => {
-      const rowTop = blockTop + rem(selection.rowHeight) + i * VALUE_ROW;
-      if (rowTop + VALUE_ROW < y0 || rowTop > y1) return [];
-      return keysOf(valueIn(layer, entry.path)!)
-        .filter((key) => key.at + layer.span.start >= from && key.at + layer.span.start <= to)
-        .map((key) => ({ layer: layer.id, path: entry.path, at: key.at }));
+    if (layer.locked || !rows.open.has(layer.id)) return [];
+    let bottom = blockTop + rem(selection.rowHeight);
+    return rows.valueRows(layer).flatMap(({ id, entries }) => {
+      const rowTop = bottom;
+      bottom += rem(rows.height(id));
+      if (bottom < y0 || rowTop > y1) return [];
+      return entries.flatMap(({ path }) =>
+        keysOf(valueIn(layer, path)!)
+          .filter((key) => key.at + layer.span.start >= from && key.at + layer.span.start <= to)
+          .map((key) => ({ layer: layer.id, path, at: key.at })),
+      );
     });
   });
 }
 const fit = () => (zoom.value = 1);
+// the view follows the playhead, a page at a time
+watch(
+  () => bench.frame,
+  () => {
+    const [first, wide] = [scrollX.value, width.value - LABELS];
+    const x = playhead.value - LABELS;
+    if (x < first) area.value!.scrollLeft = x - wide * 0.85;
+    else if (x > first + wide) area.value!.scrollLeft = x - wide * 0.15;
+  },
+);
+// rows that have grown are brought into view
+watch([() => bench.layerId, () => (bench.layer ? rows.openedHeight(bench.layer) : 0)], ([id, now], [was, before]) => {
+  const block = blocks.value.find(({ layer }) => layer.id === id);
+  if (!block || id !== was || now < before + CURVE_FROM / 2) return;
+  void nextTick(() => {
+    const over = block.top + block.height - (scrollY.value + height.value - HEAD);
+    if (over > 0) area.value!.scrollTop = Math.min(block.top, scrollY.value + over);
+  });
+});
 onMounted(() => asks.addEventListener('fit-time', fit));
 onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
 </script>
@@ -172,36 +193,37 @@ onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
           >
           <Ruler :shot="shot" :frame="bench.frame" :per-frame="perFrame" v-bind="view" @seek="bench.seek" />
         </div>
-        <Curves
-          v-if="selection.mode === 'curves'"
-          :per-frame="perFrame"
-          :labels="LABELS"
-          :height="Math.max(120, height - HEAD - 16)"
-          v-bind="view"
-        />
-        <template v-else>
-          <div :style="{ height: `${window.above}px` }" />
-          <VueDraggable v-model="order" handle=".grip" :animation="120" @end="reordered">
-            <LayerRow
-              v-for="layer in order"
-              :key="layer.id"
-              :layer="layer"
-              :per-frame="perFrame"
-              :labels="LABELS"
-              v-bind="view"
-            />
-          </VueDraggable>
-          <div :style="{ height: `${window.below}px` }" />
-          <p v-if="!shot.layers.length" class="dim none">
-            An empty shot. Drag stock here; where you drop it is where it begins.
-          </p>
-        </template>
+        <div :style="{ height: `${window.above}px` }" />
+        <VueDraggable v-model="order" handle=".grip" :animation="120" @end="reordered">
+          <LayerRow
+            v-for="layer in order"
+            :key="layer.id"
+            :layer="layer"
+            :per-frame="perFrame"
+            :labels="LABELS"
+            v-bind="view"
+          />
+        </VueDraggable>
+        <div :style="{ height: `${window.below}px` }" />
+        <p v-if="!shot.layers.length" class="dim none">
+          An empty shot. Drag stock here; where you drop it is where it begins.
+        </p>
         <div
           v-if="box"
           class="box"
           :style="{ left: `${box.left}px`, top: `${box.top}px`, width: `${box.width}px`, height: `${box.height}px` }"
         />
-        <div class="playhead" :style="{ transform: `translateX(${playhead}px)` }" aria-hidden="true" />
+        <div
+          v-if="selection.snapAt !== null"
+          class="snap"
+          :style="{ left: `${LABELS + selection.snapAt * perFrame}px` }"
+        />
+        <div
+          v-show="playheadSeen"
+          class="playhead"
+          :style="{ transform: `translateX(${playhead}px)` }"
+          aria-hidden="true"
+        />
       </div>
     </div>
   </section>
@@ -252,9 +274,17 @@ onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
   background: var(--brass-soft);
   pointer-events: none;
 }
-.playhead {
+.snap {
   position: absolute;
   z-index: 3;
+  top: 0;
+  bottom: 0;
+  border-left: 1px dashed var(--chalk);
+  pointer-events: none;
+}
+.playhead {
+  position: absolute;
+  z-index: 5;
   top: 0;
   bottom: 0;
   left: 0;

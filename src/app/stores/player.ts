@@ -356,8 +356,10 @@ export const usePlayer = defineStore('player', () => {
       () => {
         const passed = ((performance.now() - from.time) / 1000) * (shot.rate.num / shot.rate.den) * shuttling.value;
         const frame = Math.round(from.frame + passed);
-        if (frame < range.value.from || frame >= range.value.to) return shuttle(0);
-        bench.seek(frame);
+        const { from: first, to: end } = range.value;
+        const inside = frame >= first && frame < end;
+        if (!inside && !loop.value) return shuttle(0);
+        bench.seek(inside ? frame : first + ((((frame - first) % (end - first)) + end - first) % (end - first)));
       },
       secondsAt(1, shot.rate) * 1000,
     );

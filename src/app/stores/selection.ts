@@ -4,18 +4,15 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { copyKeys, moveKeys, pasteKeys, removeKeys, type KeyClip, type KeyRef } from '../../core/document/edits/keys';
 import { duplicateLayer, nudgeLayers, pasteLayers, removeLayers, splitLayer } from '../../core/document/edits/time';
 import { groupLayers, ungroup } from '../../core/document/edits/groups';
-import { followOf } from '../../core/document/edits/follow';
-import type { Track } from '../../core/document/track';
-import { groupOf, stockOf, type Layer, type LayerId, type ShotId } from '../../core/document/schema';
-import { entriesOf, isKeyed, valueIn, type ValueEntry } from '../../core/document/edits/values';
+import { groupOf, type Layer, type LayerId, type ShotId } from '../../core/document/schema';
+import { valueIn } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
 import { newId } from '../base/ids';
 import { useBench } from './bench';
 import { useNotices } from './notices';
 import { useProject } from './project';
+import { useRows } from './rows';
 
-/** Heights that a row of a track can have, in pixels. */
-const TRACK_ROW = { least: 22, most: 200 };
 const ROW_HEIGHTS = [26, 40, 58] as const;
 type Clipboard = { kind: 'layers'; layers: Layer[] } | { kind: 'keys'; clip: KeyClip };
 
@@ -24,16 +21,17 @@ export const useSelection = defineStore('selection', () => {
   const bench = useBench();
   const store = useProject();
   const notices = useNotices();
+  const rows = useRows();
   /** further chosen layers beside the bench's one */
   const more = ref<LayerId[]>([]);
   const keys = shallowRef<readonly KeyRef[]>([]);
-  const open = ref(new Set<LayerId>());
-  const mode = ref<'rows' | 'curves'>('rows');
   /** height of a layer's row in pixels, kept in the browser */
   const rowHeight = useStorage('jackplane row height', ROW_HEIGHTS[0] as number);
   const nextRowHeight = (): void => {
     rowHeight.value = ROW_HEIGHTS[(ROW_HEIGHTS.indexOf(rowHeight.value as 26) + 1) % ROW_HEIGHTS.length]!;
   };
+  /** the frame that what is dragged has snapped to */
+  const snapAt = ref<number | null>(null);
   const clipboard = shallowRef<Clipboard | null>(null);
   /** where on the screen the layer's menu is asked for */
   const menuAt = shallowRef<[x: number, y: number] | null>(null);
@@ -59,15 +57,6 @@ export const useSelection = defineStore('selection', () => {
   );
 
   const layerOf = (id: LayerId): Layer | undefined => bench.shot?.layers.find((layer) => layer.id === id);
-  /** The rows of a layer: values with keyframes. */
-  const animated = (layer: Layer): ValueEntry[] =>
-    entriesOf(layer).filter((entry) => isKeyed(valueIn(layer, entry.path)));
-  /** Values without keyframes that follow a track; their rows come after those. */
-  const following = (layer: Layer): ValueEntry[] =>
-    entriesOf(layer).filter((entry) => {
-      const value = valueIn(layer, entry.path);
-      return !isKeyed(value) && followOf(value) !== null;
-    });
   const same = (a: KeyRef, b: KeyRef) => a.layer === b.layer && a.path === b.path && a.at === b.at;
   const has = (key: KeyRef): boolean => keys.value.some((other) => same(key, other));
 
@@ -111,23 +100,6 @@ export const useSelection = defineStore('selection', () => {
     else if (!has(key)) keys.value = [key];
     if (key.layer !== bench.layerId) bench.choose(key.layer);
   }
-  /** Heights of the rows of tracks, in pixels, by the track. */
-  const trackHeights = ref<Record<string, number>>({});
-  const trackHeight = (id: string): number => trackHeights.value[id] ?? TRACK_ROW.least;
-  const setTrackHeight = (id: string, height: number): void => {
-    trackHeights.value[id] = Math.round(Math.min(TRACK_ROW.most, Math.max(TRACK_ROW.least, height)));
-  };
-  /** The measured tracks of the clip that a layer shows. */
-  const tracks = (layer: Layer): readonly Track[] => {
-    const stock = stockOf(layer);
-    return stock ? store.current().tracks.filter((item) => item.stock === stock && item.samples.rows) : [];
-  };
-  const toggleOpen = (id: LayerId): void => {
-    const next = new Set(open.value);
-    if (!next.delete(id)) next.add(id);
-    open.value = next;
-  };
-
   /** Moves the chosen keyframes; a drag gives the keyframes as they were when it began. */
   function moveBy(by: number, from: readonly KeyRef[] = keys.value, gesture?: string): void {
     if (!bench.shot) return;
@@ -150,9 +122,9 @@ export const useSelection = defineStore('selection', () => {
     const { shot, layer } = bench;
     if (!shot) return;
     if (keys.value.length && layer)
-      keys.value = animated(layer).flatMap(({ path }) =>
-        keysOf(valueIn(layer, path)!).map(({ at }) => ({ layer: layer.id, path, at })),
-      );
+      keys.value = rows
+        .animated(layer)
+        .flatMap(({ path }) => keysOf(valueIn(layer, path)!).map(({ at }) => ({ layer: layer.id, path, at })));
     else more.value = shot.layers.map(({ id }) => id);
   }
 
@@ -202,7 +174,7 @@ export const useSelection = defineStore('selection', () => {
   function neighbour(way: -1 | 1, path?: string): number | null {
     const { layer } = bench;
     if (!layer) return null;
-    const paths = path ? [path] : animated(layer).map((entry) => entry.path);
+    const paths = path ? [path] : rows.animated(layer).map((entry) => entry.path);
     const frames = paths.flatMap((item) =>
       keysOf(valueIn(layer, item) ?? { still: 0 }).map((key) => key.at + layer.span.start),
     );
@@ -217,23 +189,16 @@ export const useSelection = defineStore('selection', () => {
   return {
     all,
     menuAt,
+    snapAt,
     rowHeight,
     nextRowHeight,
     more,
     layers,
     keys,
-    open,
-    mode,
     clipboard,
-    animated,
-    following,
     has,
     pickLayer,
     pickKey,
-    toggleOpen,
-    tracks,
-    trackHeight,
-    setTrackHeight,
     group,
     apart,
     moveBy,

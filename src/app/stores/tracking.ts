@@ -36,7 +36,7 @@ import { newId } from '../base/ids';
 import { useBench } from './bench';
 import { useMasking } from './masking';
 import { useProject } from './project';
-import { useSelection } from './selection';
+import { useRows } from './rows';
 
 interface Running {
   track: TrackId;
@@ -53,7 +53,6 @@ export const WEAK = 0.5;
 export const useTracking = defineStore('tracking', () => {
   const bench = useBench();
   const masking = useMasking();
-  const selection = useSelection();
   const store = useProject();
 
   const open = ref(false);
@@ -207,7 +206,7 @@ export const useTracking = defineStore('tracking', () => {
     const measured = live.value;
     running.value = null;
     live.value = new Map();
-    if (bench.layerId) selection.open.add(bench.layerId);
+    if (bench.layerId) useRows().open.add(bench.layerId);
     if (measured.size && store.project?.tracks.some((item) => item.id === id))
       store.edit(writeSamples(store.current(), id, measured, 'Run'));
   }

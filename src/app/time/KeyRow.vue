@@ -1,188 +1,156 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { momentOf } from '../../core/place/moment';
-import type { KeyRef } from '../../core/document/edits/keys';
+import { computed, ref } from 'vue';
 import type { Layer } from '../../core/document/schema';
-import { followOf } from '../../core/document/edits/follow';
 import { valueIn, type ValueEntry } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
-import { keyBefore, steadyAt, valueAt } from '../../core/time/values';
-import { pegPath } from '../controls/peg';
 import Peg from '../controls/Peg.vue';
+import { rem } from '../controls/rem';
 import { useBench } from '../stores/bench';
-import { useProject } from '../stores/project';
-import { useSelection } from '../stores/selection';
-import { followPointer } from '../controls/pointer';
-import { snapTargets, snapped } from './snap';
+import { useRows, type ValueRow } from '../stores/rows';
+import RowCurve from './RowCurve.vue';
+import RowEdge from './RowEdge.vue';
+import RowMenu from './RowMenu.vue';
+import ValueNow from './ValueNow.vue';
 
-/** One animated value under its layer: its keyframes as pegs, with the values written between. */
+/** An animated value under its layer: a curve at any height, with its keyframes as pegs on it. */
 const props = defineProps<{
   layer: Layer;
-  entry: ValueEntry;
+  row: ValueRow;
   perFrame: number;
   labels: number;
   from: number;
   to: number;
 }>();
+const DRAGGED = 'application/x-jackplane-row';
 const bench = useBench();
-const store = useProject();
-const selection = useSelection();
-const SNAP_PIXELS = 6;
-/** Pegs nearer than this are drawn as one. */
-const CROWDED = 5;
+const rows = useRows();
+const curve = ref<InstanceType<typeof RowCurve>>();
+const menuAt = ref<[number, number] | null>(null);
+const overIt = ref(false);
 
-const value = computed(() => valueIn(props.layer, props.entry.path)!);
-const link = computed(() => followOf(value.value));
-const moment = computed(() => momentOf(store.current(), bench.shot!, props.layer, bench.frame));
+const lead = computed(() => props.row.entries[0]!);
+const height = computed(() => rem(rows.height(props.row.id)));
+const grown = computed(() => rows.isGrown(props.row.id));
+const look = computed(() => rows.look(props.row.id));
 const chosen = computed(() => bench.layerId === props.layer.id);
-
-function shown(v: unknown): string {
-  if (typeof v === 'number') return String(Math.round(v * props.entry.factor * 10) / 10);
-  return Array.isArray(v) && typeof v[0] === 'number' ? v.map(shown).join(', ') : typeof v === 'string' ? v : '';
-}
-/** Keyframes in view. Found by halving, and thinned where they crowd, so that a row costs the same however many it has. */
-const pegs = computed(() => {
-  const keys = keysOf(value.value);
-  if (!keys.length) return [];
-  const start = props.layer.span.start;
-  const out: { at: number; x: number; ease: (typeof keys)[number]['ease']; text: string; room: number }[] = [];
-  for (
-    let i = Math.max(0, keyBefore(keys, props.from - start) - 1);
-    i < keys.length && keys[i]!.at <= props.to - start;
-    i++
-  ) {
-    const key = keys[i]!;
-    const x = (key.at + start + 0.5) * props.perFrame;
-    if (out.length && x - out.at(-1)!.x < CROWDED) continue;
-    const next = keys[i + 1];
-    out.push({
-      at: key.at,
-      x,
-      ease: key.ease,
-      text: shown(key.value),
-      room: next ? (next.at - key.at) * props.perFrame - 14 : 80,
-    });
-  }
-  return out;
-});
-/** The chosen ones of this row. */
-const picked = computed(
-  () =>
-    new Set(
-      selection.keys
-        .filter((key) => key.layer === props.layer.id && key.path === props.entry.path)
-        .map((key) => key.at),
-    ),
-);
-const left = computed(() => Math.max(0, props.from) * props.perFrame);
-const drawing = computed(() => {
-  const path = (some: typeof pegs.value) =>
-    some.map((peg) => pegPath(peg.ease, Math.round((peg.x - left.value) * 10) / 10, 5)).join('');
-  return {
-    plain: path(pegs.value.filter((peg) => !picked.value.has(peg.at))),
-    picked: path(pegs.value.filter((peg) => picked.value.has(peg.at))),
-  };
-});
+const others = computed(() => rows.valueRows(props.layer).filter(({ id }) => id !== props.row.id));
 /** Keyframes that no frame of the layer shows; they still shape the way to them. */
 const outside = computed(
-  () => keysOf(value.value).filter((key) => key.at < 0 || key.at >= props.layer.span.length).length,
+  () =>
+    keysOf(valueIn(props.layer, lead.value.path)!).filter((key) => key.at < 0 || key.at >= props.layer.span.length)
+      .length,
 );
-const ref = (at: number): KeyRef => ({ layer: props.layer.id, path: props.entry.path, at });
-
-function drag(event: PointerEvent, at: number): void {
-  if (event.button !== 0) return;
-  selection.pickKey(ref(at), event.shiftKey || event.ctrlKey);
-  if (props.layer.locked || event.shiftKey || event.ctrlKey) return;
-  const from = selection.keys;
-  const origin = at + props.layer.span.start;
-  const targets = snapTargets(bench.shot!, bench.frame, { without: from });
-  let moved = 0;
-  followPointer(
-    event,
-    (now) => {
-      const by = (now.clientX - event.clientX) / props.perFrame;
-      const snap = now.altKey ? null : snapped(origin + by, targets, SNAP_PIXELS / props.perFrame);
-      const next = Math.round((snap ?? origin + by) - origin);
-      if (next === moved) return;
-      moved = next;
-      selection.moveBy(moved, from, 'keys');
-    },
-    (dragged) => {
-      store.endGesture();
-      if (!dragged) selection.keys = [ref(at)];
-    },
-  );
+/** Values of passes and masks say whose they are. */
+const titleOf = ({ group, label }: ValueEntry): string => (group === 'Place' ? label : `${group}: ${label}`);
+const round = (v: number): string => String(Math.abs(v) < 10 ? Math.round(v * 100) / 100 : Math.round(v));
+/** Each curve with the range that it is drawn over. */
+const legend = computed(() =>
+  (curve.value?.curves ?? []).map((one) => {
+    const [low, high] = curve.value!.ranges.get(one.id)!;
+    const most = curve.value!.changes.find((change) => change.curve.id === one.id)?.most;
+    return {
+      ...one,
+      range: `${low === high ? round(low) : `${round(low)} … ${round(high)}`}${one.entry.unit && ` ${one.entry.unit}`}`,
+      most: most === undefined ? '' : `±${round(most)} a frame`,
+    };
+  }),
+);
+function drop(event: DragEvent): void {
+  overIt.value = false;
+  const moved = event.dataTransfer?.getData(DRAGGED);
+  if (moved && others.value.some(({ id }) => id === moved)) rows.layOver(props.layer, moved, props.row.id);
 }
-function press(event: KeyboardEvent, at: number): void {
-  const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
-  if (!by || !event.altKey) return;
+function dragOver(event: DragEvent): void {
+  if (!event.dataTransfer?.types.includes(DRAGGED)) return;
   event.preventDefault();
-  event.stopPropagation();
-  selection.pickKey(ref(at), false);
-  selection.moveBy(by * (event.shiftKey ? 10 : 1));
+  overIt.value = true;
 }
 </script>
 
 <template>
-  <div class="value-row" role="group" :aria-label="`${entry.label} of ${layer.name}`">
-    <div class="label" :style="{ width: `${labels}px` }">
-      <span
-        class="name"
-        :title="`${entry.group}: ${entry.label}${outside ? `; ${outside} keyframes lie outside the layer and are kept` : ''}`"
-        >{{ entry.label }}<template v-if="outside"> · {{ outside }} outside</template></span
-      >
-      <span class="mono now" :class="{ follows: link }" :title="link ? 'Follows a track' : undefined">{{
-        shown(link ? valueAt(value, moment) : steadyAt(value, moment.frame))
-      }}</span>
-      <Peg v-if="chosen" :path="entry.path" bare />
-    </div>
-    <div class="track">
-      <!-- one drawing for all pegs of the row, however many; the buttons over it are bare -->
-      <svg class="drawn" :style="{ left: `${left}px`, width: `${(to - from) * perFrame}px` }" aria-hidden="true">
-        <path :d="drawing.plain" />
-        <path class="picked" :d="drawing.picked" />
-      </svg>
-      <template v-for="peg in pegs" :key="peg.at">
-        <button
-          class="peg-button"
-          :style="{ left: `${peg.x - 7}px` }"
-          :aria-label="`Keyframe of ${entry.label} at ${peg.at + layer.span.start}`"
-          :title="`${entry.label} ${peg.text} at frame ${peg.at + layer.span.start}. Drag to move, Shift for several, double-click to go there`"
-          @pointerdown.stop="drag($event, peg.at)"
-          @dblclick="bench.seek(peg.at + layer.span.start)"
-          @keydown="press($event, peg.at)"
-          @keydown.enter.stop.prevent="selection.pickKey(ref(peg.at), $event.shiftKey)"
-        ></button>
+  <div
+    class="value-row"
+    :class="{ over: overIt }"
+    :style="{ height: `${height}px` }"
+    role="group"
+    :aria-label="`${row.entries.map(({ label }) => label).join(', ')} of ${layer.name}`"
+    @dragover.stop="dragOver"
+    @dragleave="overIt = false"
+    @drop.stop.prevent="drop"
+    @contextmenu.prevent="menuAt = [$event.clientX, $event.clientY]"
+  >
+    <div
+      class="label"
+      :style="{ width: `${labels}px` }"
+      draggable="true"
+      @dragstart="$event.dataTransfer?.setData(DRAGGED, row.id)"
+    >
+      <div class="head">
         <span
-          v-if="peg.room > 24"
-          class="mono between"
-          :style="{ left: `${peg.x + 8}px`, maxWidth: `${peg.room}px` }"
-          >{{ peg.text }}</span
+          class="name"
+          :title="`${lead.group}: ${lead.label}${outside ? `; ${outside} keyframes lie outside the layer and are kept` : ''}. Double-click to grow, drag onto another row to lay it over`"
+          @dblclick="rows.grow(row.id)"
+          >{{ row.entries.map(titleOf).join(' · ') }}<template v-if="outside"> · {{ outside }} outside</template></span
         >
+        <Peg v-if="chosen" :path="lead.path" bare />
+      </div>
+      <ul v-if="grown" class="legend">
+        <li v-for="one in legend" :key="one.id">
+          <svg width="16" height="8" aria-hidden="true">
+            <line x1="0" y1="4" x2="16" y2="4" :stroke="one.stroke" :stroke-dasharray="one.dash" stroke-width="2" />
+          </svg>
+          <span class="of">{{ one.name }}</span>
+          <span class="mono range">{{ one.range }}</span>
+          <span v-if="one.most" class="mono range change">{{ one.most }}</span>
+        </li>
+      </ul>
+      <template v-if="grown && curve">
+        <span v-for="line in curve.axis" :key="line.v" class="mono tick" :style="{ top: `${line.y}px` }">{{
+          round(line.v)
+        }}</span>
       </template>
     </div>
+    <RowCurve
+      ref="curve"
+      v-bind="{ layer, perFrame, height, from, to, grown }"
+      :entries="row.entries"
+      :one-scale="look.oneScale"
+      :change="look.change"
+    >
+      <ValueNow v-bind="{ layer, perFrame, from, to }" :entries="row.entries" />
+    </RowCurve>
+    <RowEdge :row="row.id" :name="`${lead.label} of ${layer.name}`" />
+    <RowMenu v-if="menuAt" v-bind="{ layer, row, others }" :at="menuAt" @close="menuAt = null" />
   </div>
 </template>
 
 <style scoped>
 .value-row {
   contain: layout style;
+  position: relative;
   display: flex;
-  height: 1.5rem;
   border-bottom: 1px solid color-mix(in srgb, var(--line) 55%, transparent);
+}
+.value-row.over .label {
+  outline: 1px dashed var(--brass);
+  outline-offset: -1px;
 }
 .label {
   position: sticky;
   z-index: 2;
   left: 0;
   flex: none;
-  display: flex;
-  align-items: center;
-  gap: 6px;
   padding: 0 2px 0 26px;
   background: var(--panel);
   border-right: 1px solid var(--line);
   font-size: 0.75rem;
+  overflow: hidden;
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  height: 1.4375rem;
 }
 .name {
   flex: 1;
@@ -192,52 +160,38 @@ function press(event: KeyboardEvent, at: number): void {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.now {
-  font-size: 0.6875rem;
-  color: var(--text);
-}
-.follows {
-  color: var(--violet);
-}
-.track {
-  position: relative;
-  flex: 1;
-  overflow: hidden;
-}
-.peg-button {
-  position: absolute;
-  top: 2px;
+.legend {
   display: grid;
-  place-items: center;
-  width: 0.875rem;
-  height: 1.125rem;
-  cursor: ew-resize;
-  touch-action: none;
+  gap: 2px;
+  margin: 0;
+  padding: 0 2rem 0 0;
+  list-style: none;
+  font-size: 0.6875rem;
 }
-.drawn {
-  position: absolute;
-  top: 0;
-  height: 1.5rem;
-  overflow: visible;
-  pointer-events: none;
+.legend li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 6px;
+  align-items: center;
 }
-.drawn path {
-  fill: var(--chalk);
-  stroke: var(--bg);
-  stroke-width: 0.6;
-}
-.drawn .picked {
-  fill: var(--brass);
-  stroke: var(--text);
-}
-.between {
-  position: absolute;
-  top: 4px;
-  font-size: 0.625rem;
-  color: var(--dim);
-  overflow: hidden;
-  text-overflow: clip;
+.of {
+  flex: 1;
   white-space: nowrap;
-  pointer-events: none;
+}
+.range {
+  color: var(--dim);
+  font-size: 0.625rem;
+}
+.change {
+  flex-basis: 100%;
+  text-align: right;
+}
+.tick {
+  position: absolute;
+  right: 4px;
+  font-size: 0.625rem;
+  line-height: 1;
+  color: var(--chalk);
+  transform: translateY(-50%);
 }
 </style>

@@ -2,35 +2,24 @@
 import { computed, ref } from 'vue';
 import { easeKeys, moveKeys, scaleKeys, stretchKeys } from '../../core/document/edits/keys';
 import { parseQuantity } from '../../core/time/quantity';
-import type { Ease } from '../../core/base/value';
 import { valueIn } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
-import { EASINGS } from '../../core/time/easing';
 import ShortField from '../controls/ShortField.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 import Choice from '../controls/Choice.vue';
+import { EASE_KINDS, USUAL_STRENGTH } from './easings';
 
 /** What can be done with the chosen keyframes. */
 const bench = useBench();
 const store = useProject();
 const selection = useSelection();
-const strength = ref(60);
+const strength = ref(USUAL_STRENGTH * 100);
 const shift = ref('+12f');
 const stretch = ref('200%');
 const factor = ref('100%');
 const add = ref('0');
-const KINDS: { name: string; label: string; make: (s: number) => Ease }[] = [
-  { name: 'hold', label: 'Hold', make: () => 'hold' },
-  { name: 'linear', label: 'Linear', make: () => 'linear' },
-  { name: 'smooth', label: 'Smooth, never past its neighbours', make: () => 'smooth' },
-  { name: 'in', label: 'Ease in', make: EASINGS.in },
-  { name: 'out', label: 'Ease out', make: EASINGS.out },
-  { name: 'both', label: 'Ease in and out', make: EASINGS.both },
-  { name: 'overshoot', label: 'Overshoot', make: EASINGS.overshoot },
-  { name: 'bounce', label: 'Bounce', make: (s) => ({ bounce: Math.max(1, Math.round(s * 5)) }) },
-];
 /** What the chosen keyframes have in common, by its name. */
 const common = computed(() => {
   const eases = selection.keys.map((ref) => {
@@ -41,13 +30,13 @@ const common = computed(() => {
       ? ease
       : 'bounce' in ease
         ? 'bounce'
-        : (KINDS.find((kind) => JSON.stringify(kind.make(strength.value / 100)) === JSON.stringify(ease))?.name ??
+        : (EASE_KINDS.find((kind) => JSON.stringify(kind.make(strength.value / 100)) === JSON.stringify(ease))?.name ??
           'own');
   });
   return eases.every((ease) => ease === eases[0]) ? eases[0]! : '';
 });
 function ease(name: string): void {
-  const kind = KINDS.find((entry) => entry.name === name);
+  const kind = EASE_KINDS.find((entry) => entry.name === name);
   if (kind && bench.shot) store.edit(easeKeys(bench.shot.id, selection.keys, kind.make(strength.value / 100)));
 }
 const quantity = (text: string, percent = false) =>
@@ -100,7 +89,7 @@ function toMarkers(): void {
       :value="common || null"
       :options="[
         ...(common === 'own' ? [{ value: 'own', title: 'own handles' }] : []),
-        ...KINDS.map(({ name, label }) => ({ value: name as string, title: label })),
+        ...EASE_KINDS.map(({ name, label }) => ({ value: name, title: label })),
       ]"
       :disabled="store.readOnly"
       @change="ease"

@@ -18,15 +18,17 @@ import IconButton from '../controls/IconButton.vue';
 import TextField from '../controls/TextField.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
+import { useRows } from '../stores/rows';
 import { useSelection } from '../stores/selection';
 
 /** A layer's name and switches, beside its bar. @property rows how many there are to open under it */
 const props = defineProps<{ layer: Layer; chosen: boolean; rows: number; isSound: boolean }>();
 const bench = useBench();
+const rowsOf = useRows();
 const selection = useSelection();
 const store = useProject();
 const renaming = ref(false);
-const opened = computed(() => selection.open.has(props.layer.id));
+const opened = computed(() => rowsOf.open.has(props.layer.id));
 const at = computed(() => ({ shot: bench.shotId!, layer: props.layer.id }));
 
 function rename(text: string): void {
@@ -56,7 +58,7 @@ const flip = (which: 'shown' | 'solo' | 'locked') => store.edit(switchLayer(stor
       :icon="opened ? mdiChevronDown : mdiChevronRight"
       :aria-expanded="opened"
       :disabled="!rows"
-      @click="selection.toggleOpen(layer.id)"
+      @click="rowsOf.toggleOpen(layer.id)"
     />
     <IconButton
       :label="`${layer.shown ? 'Hide' : 'Show'} ${layer.name}`"

@@ -3,12 +3,11 @@ import { computed } from 'vue';
 import { useObjectUrl } from '@vueuse/core';
 import { moveLayer, nudgeLayers, trimEnd, trimStart } from '../../core/document/edits/time';
 import { groupOf, stockOf, type Layer } from '../../core/document/schema';
-import { valueIn } from '../../core/document/edits/values';
-import { keysOf } from '../../core/base/value';
 import { layerPeaks } from '../../core/sound/layer-peaks';
 import Waveform from '../controls/Waveform.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
+import { useRows } from '../stores/rows';
 import { useSelection } from '../stores/selection';
 import KeyRow from './KeyRow.vue';
 import LayerHead from './LayerHead.vue';
@@ -25,25 +24,22 @@ const props = defineProps<{
   to: number;
 }>();
 const bench = useBench();
+const rows = useRows();
 const selection = useSelection();
 const store = useProject();
 const SNAP_PIXELS = 7;
 
 const chosen = computed(() => selection.layers.includes(props.layer.id));
-const animated = computed(() => selection.animated(props.layer));
-const following = computed(() => selection.following(props.layer));
-const tracks = computed(() => selection.tracks(props.layer));
-const rows = computed(() => animated.value.length + following.value.length + tracks.value.length);
-const opened = computed(() => selection.open.has(props.layer.id));
+const values = computed(() => rows.valueRows(props.layer));
+const tracks = computed(() => rows.tracks(props.layer));
+const opened = computed(() => rows.open.has(props.layer.id));
 /** Where its keyframes are, whatever they are of. */
-const ticks = computed(() => {
-  const frames = new Set(
-    animated.value.flatMap((entry) => keysOf(valueIn(props.layer, entry.path)!).map((key) => key.at)),
-  );
-  return [...frames]
+const ticks = computed(() =>
+  rows
+    .keyFrames(props.layer)
     .filter((frame) => frame + props.layer.span.start >= props.from && frame + props.layer.span.start <= props.to)
-    .slice(0, 400);
-});
+    .slice(0, 400),
+);
 
 const at = computed(() => ({ shot: bench.shotId!, layer: props.layer.id }));
 const stock = computed(() => stockOf(props.layer));
@@ -87,23 +83,34 @@ function drag(event: PointerEvent, part: 'move' | 'start' | 'end'): void {
       const by = (now.clientX - event.clientX) / props.perFrame;
       const reach = now.altKey ? -1 : SNAP_PIXELS / props.perFrame;
       const project = store.current();
-      if (part === 'start')
-        store.edit(trimStart(project, at.value, snapped(start + by, marks, reach) ?? start + by), 'bar');
-      else if (part === 'end')
-        store.edit(
-          trimEnd(project, at.value, snapped(start + length + by, marks, reach) ?? start + length + by),
-          'bar',
-        );
-      else {
+      if (part !== 'move') {
+        const to = (part === 'start' ? start : start + length) + by;
+        selection.snapAt = snapped(to, marks, reach);
+        store.edit((part === 'start' ? trimStart : trimEnd)(project, at.value, selection.snapAt ?? to), 'bar');
+      } else {
         const next = snappedSpan(start + by, length, marks, reach);
+        selection.snapAt = reach < 0 ? null : ([next, next + length].find((end) => marks.includes(end)) ?? null);
         if (others.length < 2) store.edit(moveLayer(project, at.value, next), 'bar');
         else if (next - start !== moved)
           store.edit(nudgeLayers(bench.shot!.id, others, (moved = next - start)), 'bars');
       }
     },
-    () => store.endGesture(),
+    () => {
+      store.endGesture();
+      selection.snapAt = null;
+    },
   );
 }
+/** How far a layer goes past the end of the shot, in words. */
+const past = computed(() => {
+  const { start, length } = props.layer.span;
+  const end = bench.shot!.length;
+  return start >= end
+    ? `begins at ${start}, after the end`
+    : start + length > end
+      ? `${start + length - end} f past the end`
+      : '';
+});
 /** Arrow keys move the bar, or its end that has the focus, by a frame; with Shift by ten. */
 function press(event: KeyboardEvent, part: 'move' | 'start' | 'end'): void {
   const way = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
@@ -133,7 +140,13 @@ function menu(event: MouseEvent): void {
       :aria-label="`Layer ${layer.name}`"
       @contextmenu.prevent="menu"
     >
-      <LayerHead :layer="layer" :chosen="chosen" :rows="rows" :is-sound="isSound" :style="{ width: `${labels}px` }" />
+      <LayerHead
+        :layer="layer"
+        :chosen="chosen"
+        :rows="values.length + tracks.length"
+        :is-sound="isSound"
+        :style="{ width: `${labels}px` }"
+      />
       <div class="track">
         <div
           class="bar"
@@ -156,7 +169,9 @@ function menu(event: MouseEvent): void {
             alt=""
             draggable="false"
           />
-          <span class="text">{{ missing ? `${layer.name}: media missing` : layer.name }}</span>
+          <span class="text" :style="{ left: `${labels}px` }">{{
+            missing ? `${layer.name}: media missing` : layer.name
+          }}</span>
           <span
             class="edge left"
             role="slider"
@@ -177,14 +192,11 @@ function menu(event: MouseEvent): void {
           />
           <span v-for="frame in ticks" :key="frame" class="tick" :style="{ left: `${(frame + 0.5) * perFrame}px` }" />
         </div>
+        <span v-if="past" class="past">{{ past }} ▸</span>
       </div>
     </div>
     <template v-if="opened">
-      <KeyRow
-        v-for="entry in [...animated, ...following]"
-        :key="entry.path"
-        v-bind="{ layer, entry, perFrame, labels, from, to }"
-      />
+      <KeyRow v-for="row in values" :key="row.id" v-bind="{ layer, row, perFrame, labels, from, to }" />
       <TrackRow v-for="track in tracks" :key="track.id" v-bind="{ layer, track, perFrame, labels, from, to }" />
     </template>
   </div>
@@ -206,7 +218,19 @@ function menu(event: MouseEvent): void {
 .track {
   position: relative;
   flex: 1;
-  overflow: hidden;
+  overflow: clip;
+}
+.past {
+  position: absolute;
+  z-index: 1;
+  right: 24px;
+  top: 4px;
+  padding: 0 6px;
+  font-size: 0.6875rem;
+  line-height: 1.125rem;
+  background: color-mix(in srgb, var(--bg) 80%, transparent);
+  border-radius: 3px;
+  pointer-events: none;
 }
 .bar {
   display: flex;
@@ -216,7 +240,7 @@ function menu(event: MouseEvent): void {
   background: var(--raised);
   border: 1px solid var(--line);
   border-radius: 3px;
-  overflow: hidden;
+  overflow: clip; /* its name stays in view when it is scrolled */
   cursor: grab;
   touch-action: none;
 }
@@ -234,7 +258,7 @@ function menu(event: MouseEvent): void {
   border-color: var(--red);
 }
 .text {
-  position: relative;
+  position: sticky;
   padding: 0 10px;
   font-size: 0.6875rem;
   line-height: 1.125rem;

@@ -5,11 +5,12 @@ import type { Track } from '../../core/document/track';
 import { momentOf } from '../../core/place/moment';
 import { trackFrameAt } from '../../core/time/track-frame';
 import { pointsAt, sampleAt, samplesOf } from '../../core/track/samples';
-import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
-import { useSelection } from '../stores/selection';
+import { rem } from '../controls/rem';
+import { CURVE_FROM, useRows } from '../stores/rows';
 import { useTracking, WEAK } from '../stores/tracking';
+import RowEdge from './RowEdge.vue';
 
 /** A track of a layer's clip as a row: its way as a curve at any height, its weak and lost stretches marked. */
 const props = defineProps<{
@@ -22,10 +23,10 @@ const props = defineProps<{
 }>();
 const bench = useBench();
 const store = useProject();
-const selection = useSelection();
+const rows = useRows();
 const tracking = useTracking();
 
-const height = computed(() => selection.trackHeight(props.track.id));
+const height = computed(() => rem(rows.height(props.track.id)));
 /** Most points of a curve, so that a long track costs no more to draw. */
 const MOST = 600;
 
@@ -77,11 +78,6 @@ const now = computed(() => {
   return point ? point.map((v) => Math.round(v * 10) / 10).join(', ') : '';
 });
 
-function grow(event: PointerEvent): void {
-  const begun = height.value;
-  followPointer(event, (to) => selection.setTrackHeight(props.track.id, begun + to.clientY - event.clientY));
-}
-const nudge = (by: number): void => selection.setTrackHeight(props.track.id, height.value + by);
 function open(): void {
   bench.choose(props.layer.id, 'place');
   tracking.show(props.track.id);
@@ -104,7 +100,7 @@ function open(): void {
         {{ track.name }}
       </button>
       <span class="mono now">{{ now }}</span>
-      <span v-if="height > 60" class="mono axis">
+      <span v-if="rows.height(track.id) >= CURVE_FROM" class="mono axis">
         <span>{{ extent[0]!.high.toFixed(0) }}</span><span>{{ extent[0]!.low.toFixed(0) }} px</span>
       </span>
     </div>
@@ -118,19 +114,7 @@ function open(): void {
       <polyline class="x" :points="curve(0)" />
       <polyline class="y" :points="curve(1)" />
     </svg>
-    <div
-      class="edge"
-      role="separator"
-      tabindex="0"
-      aria-orientation="horizontal"
-      :aria-label="`Height of track ${track.name}`"
-      :aria-valuenow="height"
-      :aria-valuemin="22"
-      :aria-valuemax="200"
-      @pointerdown.stop="grow"
-      @keydown.up.stop.prevent="nudge(-12)"
-      @keydown.down.stop.prevent="nudge(12)"
-    />
+    <RowEdge :row="track.id" :name="`track ${track.name}`" />
   </div>
 </template>
 
@@ -192,15 +176,5 @@ function open(): void {
 .drawn .weak {
   fill: var(--red);
   opacity: 0.3;
-}
-.edge {
-  position: absolute;
-  z-index: 3;
-  right: 0;
-  bottom: -3px;
-  left: 0;
-  height: 6px;
-  cursor: ns-resize;
-  touch-action: none;
 }
 </style>

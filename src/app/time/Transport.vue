@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue';
 import {
   mdiArrowExpandVertical,
+  mdiChartBellCurve,
   mdiChevronLeft,
   mdiChevronRight,
   mdiContentCut,
@@ -19,6 +20,7 @@ import Choice from '../controls/Choice.vue';
 import { useBench, type PreviewScale } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { usePlayer } from '../stores/player';
+import { useRows } from '../stores/rows';
 import { useSelection } from '../stores/selection';
 import LayerMenu from './LayerMenu.vue';
 import KeysBar from './KeysBar.vue';
@@ -28,6 +30,7 @@ const zoom = defineModel<number>('zoom', { required: true });
 const bench = useBench();
 const notices = useNotices();
 const player = usePlayer();
+const rows = useRows();
 const selection = useSelection();
 const shot = computed(() => bench.shot!);
 const range = computed(() => rangeOf(shot.value));
@@ -111,24 +114,19 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
       :disabled="!bench.layer"
       @click="selection.split()"
     />
+    <IconButton
+      label="Grow the rows of the layer into curves"
+      keys="C"
+      :icon="mdiChartBellCurve"
+      :disabled="!bench.layer || !rows.valueRows(bench.layer).length"
+      @click="rows.toggleCurves(bench.layer!)"
+    />
     <LayerMenu v-if="bench.layer" />
     <KeysBar v-if="selection.keys.length" />
     <span v-else class="mono dim state" role="status"
       >cached {{ player.readyCount }} of {{ range.to - range.from }} · dropped {{ player.dropped }}</span
     >
     <span class="end">
-      <span class="segmented" role="group" aria-label="Time panel shows">
-        <v-btn size="small" variant="text" :aria-pressed="selection.mode === 'rows'" @click="selection.mode = 'rows'"
-          >Rows</v-btn
-        >
-        <v-btn
-          size="small"
-          variant="text"
-          :aria-pressed="selection.mode === 'curves'"
-          @click="selection.mode = 'curves'"
-          >Curves</v-btn
-        >
-      </span>
       <div
         class="dim preview"
         title="When a frame is not ready while playing: leave it out and keep time with the sound, or wait for it, slower and without sound"

@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import { easeKeys } from '../../core/document/edits/keys';
+import { useBench } from '../stores/bench';
+import { useProject } from '../stores/project';
+import { useSelection } from '../stores/selection';
+import { EASE_KINDS, USUAL_STRENGTH } from './easings';
+
+/** What can be done with the chosen keyframes, where one of them was pointed at. @property frame of the shot, the one's */
+defineProps<{ at: [number, number]; frame: number }>();
+const emit = defineEmits<{ close: [] }>();
+const bench = useBench();
+const store = useProject();
+const selection = useSelection();
+const count = selection.keys.length;
+</script>
+
+<template>
+  <v-menu
+    :model-value="true"
+    :target="at"
+    :aria-label="count === 1 ? 'Keyframe' : `${count} keyframes`"
+    @update:model-value="emit('close')"
+  >
+    <v-list :disabled="store.readOnly">
+      <v-list-item title="Go there" @click="bench.seek(frame)" />
+      <v-list-item title="Goes on">
+        <v-menu activator="parent" location="end" submenu>
+          <v-list>
+            <v-list-item
+              v-for="kind in EASE_KINDS"
+              :key="kind.name"
+              :title="kind.label"
+              @click="store.edit(easeKeys(bench.shot!.id, selection.keys, kind.make(USUAL_STRENGTH)))"
+            />
+          </v-list>
+        </v-menu>
+      </v-list-item>
+      <v-list-item title="Choose all of the layer" @click="selection.all()" />
+      <v-list-item title="Copy" @click="selection.copy()" />
+      <v-list-item title="Cut" @click="(selection.copy(), selection.remove())" />
+      <v-list-item title="Delete" @click="selection.remove()" />
+    </v-list>
+  </v-menu>
+</template>
