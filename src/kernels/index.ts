@@ -22,6 +22,7 @@ export { besideMarks, colourFrom, coverBy, differencePlane, edgeMarks, extendNea
 export { blurRows, blurColumns } from './blur';
 export { blurNear } from './blur-near';
 export { grainNoise, grainSpan } from './grain';
+export { sharpenSpan } from './sharpen';
 export { lumaPlane, halvePlane, flowLevel, flowBetween } from './flow';
 export { bytesPlane, cornerPlane, makeHoles, matchSearch, matchStep, rgbaPlane, seePattern } from './track';
 export { blendSpan } from './blend';

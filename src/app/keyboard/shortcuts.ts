@@ -2,7 +2,6 @@ import { tinykeys } from 'tinykeys';
 import { onBeforeUnmount, onMounted } from 'vue';
 import { rangeOf, setRange, toggleMarker } from '../../core/document/edits/markers';
 import { slipLayer } from '../../core/document/edits/time';
-import type { PassId } from '../../core/document/schema';
 import { VIEWS, useBench } from '../stores/bench';
 import { useCompare } from '../stores/compare';
 import { useMasking } from '../stores/masking';
@@ -18,13 +17,33 @@ export interface Shortcut {
   /** as people read it */
   shown: string;
   does: string;
+  /** what it is also wished for by */
+  words?: string;
   run(): void;
 }
 
 /** Events of the bench that are not state: anyone may ask, one component answers. */
 export const asks = new EventTarget();
-export const ask = (what: 'search' | 'shortcuts' | 'fit' | 'zoom-in' | 'zoom-out' | 'fit-time'): boolean =>
-  asks.dispatchEvent(new Event(what));
+type Asked =
+  | 'search'
+  | 'shortcuts'
+  | 'fit'
+  | 'zoom-in'
+  | 'zoom-out'
+  | 'fit-time'
+  | 'render'
+  | 'new-shot'
+  | 'shot-settings'
+  | 'looks'
+  | 'import'
+  | 'save-copy'
+  | 'look';
+export const ask = (what: Asked): boolean => asks.dispatchEvent(new Event(what));
+/** Answers while the calling component lives. */
+export function useAnswer(what: Asked, answer: () => void): void {
+  onMounted(() => asks.addEventListener(what, answer));
+  onBeforeUnmount(() => asks.removeEventListener(what, answer));
+}
 
 const PANELS = ['Stock', 'Viewer', 'Passes', 'Dials', 'Time'];
 const FOCUSABLE =
@@ -49,11 +68,6 @@ export function shortcutTable(): Shortcut[] {
   const player = usePlayer();
   const project = useProject();
   const selection = useSelection();
-  const choosePass = (type: string) => {
-    const pass = bench.layer?.passes.find((item) => item.type === type);
-    if (pass) bench.show(pass.id as PassId);
-    else bench.insertPass(type);
-  };
   const slip = (by: number) => bench.editLayer((document, at) => slipLayer(document, at, by));
   const mark = () =>
     bench.shot &&
@@ -71,15 +85,39 @@ export function shortcutTable(): Shortcut[] {
     );
   };
   return [
-    { keys: 'Space', shown: 'Space', does: 'Play or stop', run: player.toggle },
+    { keys: 'Space', shown: 'Space', does: 'Play or stop', words: 'pause watch preview', run: player.toggle },
     { keys: 'ArrowLeft', shown: '←', does: 'One frame back', run: () => bench.seek(bench.frame - 1) },
     { keys: 'ArrowRight', shown: '→', does: 'One frame on', run: () => bench.seek(bench.frame + 1) },
     { keys: 'Shift+ArrowLeft', shown: 'Shift+←', does: 'Ten frames back', run: () => bench.seek(bench.frame - 10) },
     { keys: 'Shift+ArrowRight', shown: 'Shift+→', does: 'Ten frames on', run: () => bench.seek(bench.frame + 10) },
-    { keys: 'Home', shown: 'Home', does: 'First frame that plays', run: () => bench.seek(player.range.from) },
-    { keys: 'End', shown: 'End', does: 'Last frame that plays', run: () => bench.seek(player.range.to - 1) },
-    { keys: 'z', shown: 'Z', does: 'Trim the layer’s start to the playhead', run: () => trimHere('start') },
-    { keys: 'x', shown: 'X', does: 'Trim the layer’s end to the playhead', run: () => trimHere('end') },
+    {
+      keys: 'Home',
+      shown: 'Home',
+      does: 'First frame that plays',
+      words: 'go to the beginning start',
+      run: () => bench.seek(player.range.from),
+    },
+    {
+      keys: 'End',
+      shown: 'End',
+      does: 'Last frame that plays',
+      words: 'go to the end',
+      run: () => bench.seek(player.range.to - 1),
+    },
+    {
+      keys: 'z',
+      shown: 'Z',
+      does: 'Trim the layer’s start to the playhead',
+      words: 'cut off the beginning shorten',
+      run: () => trimHere('start'),
+    },
+    {
+      keys: 'x',
+      shown: 'X',
+      does: 'Trim the layer’s end to the playhead',
+      words: 'cut off the end shorten',
+      run: () => trimHere('end'),
+    },
     {
       keys: 'Delete',
       shown: 'Delete',
@@ -99,7 +137,13 @@ export function shortcutTable(): Shortcut[] {
       run: () => (masking.escape() ? undefined : (selection.keys = [])),
     },
     { keys: 'Enter', shown: 'Enter', does: 'Close the path that is being drawn', run: () => masking.closeDrawn() },
-    { keys: 's', shown: 'S', does: 'Split the layer at the playhead', run: selection.split },
+    {
+      keys: 's',
+      shown: 'S',
+      does: 'Split the layer at the playhead',
+      words: 'cut the clip in two divide razor',
+      run: selection.split,
+    },
     { keys: 'd', shown: 'D', does: 'Duplicate the layer', run: () => selection.duplicate(0) },
     { keys: '$mod+g', shown: 'Ctrl+G', does: 'Group the chosen layers', run: selection.group },
     { keys: '$mod+Shift+g', shown: 'Ctrl+Shift+G', does: 'Ungroup', run: selection.apart },
@@ -129,9 +173,21 @@ export function shortcutTable(): Shortcut[] {
     { keys: ']', shown: ']', does: 'Move the chosen keyframes or layers one frame on', run: () => selection.nudge(1) },
     { keys: ',', shown: ',', does: 'Previous keyframe of the layer', run: () => selection.toNeighbour(-1) },
     { keys: '.', shown: '.', does: 'Next keyframe of the layer', run: () => selection.toNeighbour(1) },
-    { keys: 'n', shown: 'N', does: 'Marker at the playhead', run: mark },
-    { keys: 'i', shown: 'I', does: 'In point at the playhead', run: () => range('from') },
-    { keys: 'o', shown: 'O', does: 'Out point at the playhead', run: () => range('to') },
+    { keys: 'n', shown: 'N', does: 'Marker at the playhead', words: 'mark beat note label comment', run: mark },
+    {
+      keys: 'i',
+      shown: 'I',
+      does: 'In point at the playhead',
+      words: 'work area range from here start',
+      run: () => range('from'),
+    },
+    {
+      keys: 'o',
+      shown: 'O',
+      does: 'Out point at the playhead',
+      words: 'work area range until here end',
+      run: () => range('to'),
+    },
     {
       keys: 'Shift+i',
       shown: 'Shift+I',
@@ -164,18 +220,42 @@ export function shortcutTable(): Shortcut[] {
     { keys: 'Shift+f', shown: 'Shift+F', does: 'Fit the shot into the time panel', run: () => void ask('fit-time') },
     { keys: '+', shown: '+', does: 'Zoom in', run: () => void ask('zoom-in') },
     { keys: '-', shown: '−', does: 'Zoom out', run: () => void ask('zoom-out') },
-    { keys: 'a', shown: 'A', does: 'Masks of the layer', run: () => masking.show() },
-    { keys: 't', shown: 'T', does: 'Tracks of the layer’s clip', run: () => tracking.show() },
-    { keys: 'e', shown: 'E', does: 'Colour key: open or add', run: () => choosePass('colour-key') },
+    {
+      keys: 'a',
+      shown: 'A',
+      does: 'Masks of the layer',
+      words: 'mask roto hide part of the picture',
+      run: () => masking.show(),
+    },
+    {
+      keys: 't',
+      shown: 'T',
+      does: 'Tracks of the layer’s clip',
+      words: 'track motion tracking follow object moves stick',
+      run: () => tracking.show(),
+    },
+    { keys: 'e', shown: 'E', does: 'Colour key: open or add', run: () => bench.openPass('colour-key') },
     { keys: 'p', shown: 'P', does: 'Place', run: () => bench.show('place') },
-    { keys: 'g', shown: 'G', does: 'Adjust: open or add', run: () => choosePass('adjust') },
+    { keys: 'g', shown: 'G', does: 'Adjust: open or add', run: () => bench.openPass('adjust') },
     { keys: '$mod+k', shown: 'Ctrl+K', does: 'Search passes and commands', run: () => void ask('search') },
-    { keys: '$mod+z', shown: 'Ctrl+Z', does: 'Undo', run: () => void project.undo() },
-    { keys: '$mod+Shift+z', shown: 'Ctrl+Shift+Z', does: 'Redo', run: () => void project.redo() },
+    { keys: '$mod+z', shown: 'Ctrl+Z', does: 'Undo', words: 'go back mistake revert', run: () => void project.undo() },
+    {
+      keys: '$mod+Shift+z',
+      shown: 'Ctrl+Shift+Z',
+      does: 'Redo',
+      words: 'again forward',
+      run: () => void project.redo(),
+    },
     { keys: '$mod+y', shown: 'Ctrl+Y', does: 'Redo', run: () => void project.redo() },
     { keys: 'F6', shown: 'F6', does: 'Go to the next panel', run: () => nextPanel(1) },
     { keys: 'Shift+F6', shown: 'Shift+F6', does: 'Go to the previous panel', run: () => nextPanel(-1) },
-    { keys: '?', shown: '?', does: 'List of shortcuts', run: () => void ask('shortcuts') },
+    {
+      keys: '?',
+      shown: '?',
+      does: 'List of shortcuts',
+      words: 'keyboard shortcuts keys hotkeys help',
+      run: () => void ask('shortcuts'),
+    },
   ];
 }
 

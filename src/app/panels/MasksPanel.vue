@@ -4,16 +4,16 @@ import { VueDraggable } from 'vue-draggable-plus';
 import { mdiClose, mdiContentCopy, mdiContentPaste, mdiDotsVertical, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
 import { addPass, newPass } from '../../core/document/edits/passes';
 import { orderMask, removeMask, setMask, usesMasks } from '../../core/document/edits/masks';
-import { MASK_MODES, type Mask, type ShapeKind } from '../../core/document/mask';
+import { MASK_MODES, type Mask } from '../../core/document/mask';
 import type { PassId } from '../../core/document/schema';
-import { still } from '../../core/base/value';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
 import Choice from '../controls/Choice.vue';
 import FilePick from '../controls/FilePick.vue';
 import { newId } from '../base/ids';
 import { useBench } from '../stores/bench';
-import { useMasking, type MaskTool } from '../stores/masking';
+import { OFFERED_MASKS } from '../masks/offered';
+import { useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
 import { useMaskFiles } from './mask-files';
 import { MASK_HUES } from '../theme/mask-hues';
@@ -29,18 +29,6 @@ const order = computed({ get: () => [...masking.masks], set: () => undefined });
 const unused = computed(() => masking.masks.length > 0 && !bench.layer!.passes.some((pass) => usesMasks(pass)));
 const MODE_LABELS = { add: 'adds', subtract: 'subtracts', intersect: 'intersects', exclude: 'excludes' } as const;
 
-type Kind = Exclude<ShapeKind, 'picture' | 'matte'>;
-const SHAPES: readonly { title: string; help: string; kind: Kind; tool?: MaskTool }[] = [
-  { title: 'Path by points', help: 'Click corners, drag curves; click the first point to close', kind: 'path' },
-  { title: 'Freehand path', help: 'Draw round it in one go', kind: 'path', tool: 'freehand' },
-  { title: 'Rectangle', help: 'With round corners if wanted', kind: 'rectangle' },
-  { title: 'Ellipse', help: 'A circle or an oval', kind: 'ellipse' },
-  { title: 'Line', help: 'Everything on one side of a line', kind: 'line' },
-  { title: 'Brush', help: 'Paint what is covered', kind: 'brush' },
-  { title: 'Linear gradient', help: 'Solid at one end, clear at the other', kind: 'linear' },
-  { title: 'Radial gradient', help: 'Solid in the middle, clear at the rim', kind: 'radial' },
-  { title: 'Text', help: 'The letters of a text', kind: 'text' },
-];
 const pictures = computed(() => (store.project?.stock ?? []).filter((item) => item.kind !== 'sound'));
 const svgInput = ref<InstanceType<typeof FilePick>>();
 const pngInput = ref<InstanceType<typeof FilePick>>();
@@ -59,12 +47,6 @@ function cut(): void {
 }
 const addPicture = (stock: string, title: string): void =>
   void masking.add({ kind: 'picture', stock: stock as never, channel: 'brightness' }, title);
-const addSelection = (): void =>
-  void masking.add(
-    { kind: 'matte', matte: still({ w: 1, h: 1, data: '' }), hints: [], confidence: still(1) },
-    'Selection',
-    'keep',
-  );
 </script>
 
 <template>
@@ -76,7 +58,7 @@ const addSelection = (): void =>
         </template>
         <v-list>
           <v-list-item
-            v-for="shape in SHAPES"
+            v-for="shape in OFFERED_MASKS"
             :key="shape.title"
             :title="shape.title"
             :subtitle="shape.help"
@@ -85,7 +67,7 @@ const addSelection = (): void =>
           <v-list-item
             title="Smart selection"
             subtitle="Strokes over what to keep and what to drop"
-            @click="addSelection"
+            @click="masking.addSelection()"
           />
           <v-divider />
           <v-list-item

@@ -16,7 +16,7 @@ import { timecode } from '../../core/time/timecode';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
 import TextField from '../controls/TextField.vue';
-import { ask } from '../keyboard/shortcuts';
+import { ask, useAnswer } from '../keyboard/shortcuts';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
@@ -27,7 +27,7 @@ import HistoryList from './HistoryList.vue';
 import Mark from './Mark.vue';
 import NewShot from './NewShot.vue';
 import RenderDialog from './RenderDialog.vue';
-import SearchBox from './SearchBox.vue';
+import SearchBox from '../search/SearchBox.vue';
 
 const store = useProject();
 const bench = useBench();
@@ -37,6 +37,12 @@ const { toggle } = useLook();
 const adding = ref(false);
 const editing = ref(false);
 const rendering = ref(false);
+
+useAnswer('save-copy', () => void saveCopy());
+useAnswer('look', toggle);
+useAnswer('new-shot', () => (adding.value = true));
+useAnswer('shot-settings', () => (editing.value = true));
+useAnswer('render', () => (rendering.value = !!bench.shot));
 
 const facts = computed(() => {
   const { shot } = bench;

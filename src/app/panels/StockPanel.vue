@@ -8,6 +8,7 @@ import IconButton from '../controls/IconButton.vue';
 import Waveform from '../controls/Waveform.vue';
 import FilePick from '../controls/FilePick.vue';
 import { useCompare } from '../stores/compare';
+import { useAnswer } from '../keyboard/shortcuts';
 import { useImports } from '../stores/imports';
 import { useProject } from '../stores/project';
 import { MADE, stackMade, stackStock } from '../time/actions';
@@ -19,6 +20,7 @@ const imports = useImports();
 const compare = useCompare();
 const tab = ref<'stock' | 'library' | 'tracks'>('stock');
 const picker = ref<InstanceType<typeof FilePick>>();
+useAnswer('import', () => picker.value?.pick());
 const relinkPicker = ref<InstanceType<typeof FilePick>>();
 let relinking: StockId | null = null;
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 import { useElementSize, useScroll } from '@vueuse/core';
 import { VueDraggable } from 'vue-draggable-plus';
 import { orderLayer } from '../../core/document/edits/layers';
@@ -7,7 +7,7 @@ import type { KeyRef } from '../../core/document/edits/keys';
 import type { Layer } from '../../core/document/schema';
 import { valueIn } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
-import { asks } from '../keyboard/shortcuts';
+import { useAnswer } from '../keyboard/shortcuts';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { CURVE_FROM, useRows } from '../stores/rows';
@@ -175,8 +175,7 @@ watch([() => bench.layerId, () => (bench.layer ? rows.openedHeight(bench.layer) 
     if (over > 0) area.value!.scrollTop = Math.min(block.top, scrollY.value + over);
   });
 });
-onMounted(() => asks.addEventListener('fit-time', fit));
-onBeforeUnmount(() => asks.removeEventListener('fit-time', fit));
+useAnswer('fit-time', fit);
 </script>
 
 <template>

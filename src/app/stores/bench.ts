@@ -192,6 +192,13 @@ export const useBench = defineStore('bench', () => {
     picking.value = pickFirst?.[0] ?? null;
   }
 
+  /** Shows the dials of the layer's pass of a type, and adds one when it has none. */
+  function openPass(type: string): void {
+    const there = layer.value?.passes.find((item) => item.type === type);
+    if (there) show(there.id);
+    else insertPass(type);
+  }
+
   /** A copy of a pass, the chosen one when left out, at the end of another layer's line. */
   function copyPassTo(target: LayerId, own: Pass | null = pass.value): void {
     if (own) store.edit(addPass({ shot: shotId.value!, layer: target }, withoutMasks({ ...own, id: newId<PassId>() })));
@@ -285,5 +292,6 @@ export const useBench = defineStore('bench', () => {
     seek,
     editLayer,
     insertPass,
+    openPass,
   };
 });

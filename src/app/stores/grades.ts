@@ -8,6 +8,7 @@ import { readCube } from '../../core/formats/cube';
 import { JIG_ENDING, readGradeJig, writeGradeJig } from '../../core/formats/jig';
 import { safeName, stockName } from '../../core/formats/names';
 import { keepTable } from '../../core/params/table';
+import type { GradeLook } from '../../core/passes/grade/looks';
 import { PASSES } from '../../core/passes/registry';
 import { newId } from '../base/ids';
 import { useBench } from './bench';
@@ -54,6 +55,10 @@ export const useGrades = defineStore('grades', () => {
       notices.problem(error);
     }
   }
+
+  /** What a look is made of, for the chosen layer. */
+  const lookPasses = ({ passes }: GradeLook): Pass[] =>
+    passes.map(([type, values]) => newPass(newId<PassId>(), type, bench.size, values));
 
   /** Puts a grade on the chosen layer, as ordinary passes. */
   function use(name: string, passes: readonly Pass[]): void {
@@ -104,5 +109,5 @@ export const useGrades = defineStore('grades', () => {
     }
   }
 
-  return { clipboard, jigs, use, copy, paste, save, remove, saveFile, openFiles };
+  return { clipboard, jigs, lookPasses, use, copy, paste, save, remove, saveFile, openFiles };
 });

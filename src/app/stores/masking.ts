@@ -131,6 +131,14 @@ export const useMasking = defineStore('masking', () => {
       throw new JackplaneError('unsupported', `“${title}” has more detail than a matte in a project can hold.`, remedy);
     add({ kind: 'matte', matte: still(matte), hints: [], confidence: still(1) }, title, 'edit');
   }
+  /** A matte that strokes of keep and drop make. */
+  function addSelection(): void {
+    add(
+      { kind: 'matte', matte: still({ w: 1, h: 1, data: '' }), hints: [], confidence: still(1) },
+      'Selection',
+      'keep',
+    );
+  }
   function addShape(kind: Exclude<ShapeKind, 'picture' | 'matte'>, drawWith?: MaskTool): void {
     if (bench.size) add(newShape(kind, bench.size), SHAPE_TITLES[kind], drawWith);
   }
@@ -235,6 +243,7 @@ export const useMasking = defineStore('masking', () => {
     add,
     addMatte,
     addShape,
+    addSelection,
     remove,
     copy,
     paste,

@@ -174,7 +174,7 @@ export const usePlayer = defineStore('player', () => {
         before.value = plain && (await engine.frame(plain, 'picture'));
         shown.value = next;
         shownFrame.value = frame;
-        if (next && !next.problems.length) ahead.key(frame);
+        if (next && !next.problems.length && !bench.tried) ahead.key(frame);
       } finally {
         clearTimeout(slow);
         busy.value = false;
@@ -211,6 +211,8 @@ export const usePlayer = defineStore('player', () => {
     if (!playing.value && (ahead.filling || restTimer !== undefined)) restAndFill();
   }
 
+  /** what the frames that are ready are of */
+  let ready: readonly unknown[] = [];
   watch(
     [
       () => bench.looked,
@@ -223,8 +225,17 @@ export const usePlayer = defineStore('player', () => {
       part,
       () => store.media,
     ],
-    () => {
-      ahead.forget();
+    (now) => {
+      if (bench.tried && !playing.value) {
+        // what is only tried is computed for this frame; what is ready stays so
+        ahead.pause();
+        clearTimeout(restTimer);
+        restTimer = undefined;
+        return void refresh();
+      }
+      // back from trying, nothing is different
+      if (!now.every((part, i) => part === ready[i])) ahead.forget();
+      ready = now;
       if (!playing.value) void refresh();
       restAndFill();
     },

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { freezeHere, relateLayer, reverseLayer, type TimeRelation } from '../../core/document/edits/time';
 import { groupOf } from '../../core/document/schema';
 import { parseQuantity } from '../../core/time/quantity';
+import { useAnswer } from '../keyboard/shortcuts';
 import ShortField from '../controls/ShortField.vue';
 import { useBench } from '../stores/bench';
 import LooksSheet from './LooksSheet.vue';
@@ -35,6 +36,7 @@ function closing(act: () => void): void {
   open.value = false;
   act();
 }
+useAnswer('looks', () => (looks.value = !!bench.size));
 const others = computed(() => bench.shot!.layers.filter((layer) => layer.id !== bench.layerId));
 const frames = (text: string) => parseQuantity(text, { current: 0, rate: bench.shot!.rate });
 const relate = (relation: TimeRelation) =>

@@ -9,6 +9,7 @@ import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useRows } from '../stores/rows';
 import { useSelection } from '../stores/selection';
+import FadeCorner from './FadeCorner.vue';
 import KeyRow from './KeyRow.vue';
 import LayerHead from './LayerHead.vue';
 import TrackRow from './TrackRow.vue';
@@ -190,6 +191,8 @@ function menu(event: MouseEvent): void {
             @pointerdown.stop="drag($event, 'end')"
             @keydown="press($event, 'end')"
           />
+          <FadeCorner :layer="layer" end="in" :per-frame="perFrame" />
+          <FadeCorner :layer="layer" end="out" :per-frame="perFrame" />
           <span v-for="frame in ticks" :key="frame" class="tick" :style="{ left: `${(frame + 0.5) * perFrame}px` }" />
         </div>
         <span v-if="past" class="past">{{ past }} ▸</span>

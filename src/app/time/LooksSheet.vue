@@ -1,13 +1,11 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue';
 import { mdiClose, mdiContentSaveOutline, mdiTrashCanOutline } from '@mdi/js';
-import { newPass } from '../../core/document/edits/passes';
-import type { GradeJig, Pass, PassId } from '../../core/document/schema';
-import { GRADE_LOOKS, type GradeLook } from '../../core/passes/grade/looks';
+import type { GradeJig, Pass } from '../../core/document/schema';
+import { GRADE_LOOKS } from '../../core/passes/grade/looks';
 import { planAlone } from '../../core/plan/looks';
 import { useEngine } from '../../engine/client';
 import { LOOK } from '../../engine/wishes';
-import { newId } from '../base/ids';
 import IconButton from '../controls/IconButton.vue';
 import FilePick from '../controls/FilePick.vue';
 import { useBench } from '../stores/bench';
@@ -33,11 +31,9 @@ interface Look {
   /** one of the project's own */
   jig?: GradeJig;
 }
-const made = ({ passes }: GradeLook): Pass[] =>
-  passes.map(([type, values]) => newPass(newId<PassId>(), type, bench.size, values));
 const looks = computed<Look[]>(() => [
   ...grades.jigs.map((jig) => ({ key: jig.id, title: jig.name, passes: jig.passes, jig })),
-  ...GRADE_LOOKS.map((look) => ({ key: look.title, title: look.title, passes: made(look) })),
+  ...GRADE_LOOKS.map((look) => ({ key: look.title, title: look.title, passes: grades.lookPasses(look) })),
 ]);
 /** The layer's line with passes of a look at the end of what works before Place. */
 const lined = (line: readonly Pass[], own: readonly Pass[]): Pass[] => {

@@ -2,12 +2,12 @@
 import { computed, ref } from 'vue';
 import { mdiClose, mdiDotsVertical, mdiPlus } from '@mdi/js';
 import type { TrackId } from '../../core/document/track';
-import type { TrackKind } from '../../core/track/samples';
 import IconButton from '../controls/IconButton.vue';
 import FilePick from '../controls/FilePick.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useTrackRuns } from '../stores/track-runs';
+import { OFFERED_TRACKS } from './offered';
 import { useTracking } from '../stores/tracking';
 import TrackChart from './TrackChart.vue';
 import TrackRun from './TrackRun.vue';
@@ -22,13 +22,6 @@ const tracking = useTracking();
 const files = useTrackFiles();
 const busy = computed(() => store.readOnly || !!tracking.running);
 
-const KINDS: readonly { kind: TrackKind; title: string; help: string }[] = [
-  { kind: 'point', title: 'Point', help: 'Where a spot goes' },
-  { kind: 'pair', title: 'Pair', help: 'Two spots: place, turn and size' },
-  { kind: 'patch', title: 'Patch', help: 'An area that also shears and stretches' },
-  { kind: 'plane', title: 'Plane', help: 'A flat thing by its four corners, in perspective' },
-  { kind: 'sway', title: 'Sway', help: 'The whole picture, for steadying' },
-];
 const fileInput = ref<InstanceType<typeof FilePick>>();
 /** the track that is asked about before it is deleted */
 const leaving = ref<TrackId | null>(null);
@@ -66,7 +59,7 @@ async function good(): Promise<void> {
         </template>
         <v-list>
           <v-list-item
-            v-for="entry in KINDS"
+            v-for="entry in OFFERED_TRACKS"
             :key="entry.kind"
             :title="entry.title"
             :subtitle="entry.help"

@@ -25,6 +25,7 @@ import { lightWrap } from './light-wrap';
 import { outline } from './outline';
 import { mask } from './mask';
 import { cornerPin } from './corner-pin';
+import { sharpen } from './sharpen';
 import { shake } from './shake';
 import { steady } from './steady';
 import { straighten } from './straighten';
@@ -58,6 +59,7 @@ export const PASSES: readonly AnyPass[] = [
   colourTable,
   vignette,
   blur,
+  sharpen,
   grain,
   steady,
   straighten,

@@ -14,7 +14,7 @@ export const shake = definePass({
   type: 'shake',
   title: 'Shake',
   group: 'frame',
-  words: ['camera shake', 'hand-held', 'wobble', 'tremble', 'earthquake', 'jitter', 'unsteady'],
+  words: ['shaky', 'camera shake', 'hand-held', 'wobble', 'tremble', 'earthquake', 'jitter', 'unsteady'],
   help: 'Shakes the picture as an unsteady hand does: sideways, round and in size, from one seed. Relatives: the jitter of any value.',
   params: {
     position: number({

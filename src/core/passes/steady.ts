@@ -25,7 +25,7 @@ export const steady = definePass({
   type: 'steady',
   title: 'Steady',
   group: 'frame',
-  words: ['stabilise', 'stabilize', 'stop the shaking', 'hand-held', 'smooth camera', 'unshake', 'tripod'],
+  words: ['shaky', 'stabilise', 'stabilize', 'stop the shaking', 'hand-held', 'smooth camera', 'unshake', 'tripod'],
   help: 'Moves every frame back by what a track of the picture says it swayed, and enlarges it just enough that no corner is ever empty. Relatives: Shake, Straighten.',
   params: {
     track: track({

@@ -344,6 +344,7 @@ export interface Kernels {
     middle: number,
     bright: number,
   ): void;
+  sharpenSpan(src: number, soft: number, dst: number, n: number, strength: number, quiet: number, most: number): void;
   halvePlane(src: number, w: number, h: number, dst: number): void;
   flowLevel(
     a: number,

@@ -9,6 +9,7 @@ import { layerIn, shotIn } from '../find';
 import { MOST_SPEED, type Layer, type LayerId, type PassId, type Project, type Shot, type ShotId } from '../schema';
 import type { Value } from '../../base/value';
 import { changedAt, eachKeyed } from './values';
+import { fadesOf, writeFades } from './fade';
 import { followThrough } from './follow';
 import { localFrame, reversedKeys, type At } from './keys';
 import { refreshMasks } from './masks';
@@ -131,8 +132,12 @@ export const splitLayer = (project: Project, at: At & { frame: number }, fresh: 
       const by = at.frame - layer.span.start;
       if (by <= 0 || by >= layer.span.length) return;
       const after = { ...copyOf(layer, fresh), name: freeName(layer.name, shot.layers) };
+      const fades = fadesOf(layer as Layer);
       layer.span.length = by;
       shiftBeginning(after, by);
+      // each half keeps the fade of its own end
+      if (fades.in) writeFades(after as Draft<Layer>, { ...fades, in: 0 });
+      if (fades.out) writeFades(layer, { ...fades, out: 0 });
       shot.layers.splice(
         shot.layers.findIndex((item) => item.id === layer.id),
         0,

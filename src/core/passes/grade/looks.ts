@@ -11,7 +11,7 @@ export interface GradeLook {
 export const GRADE_LOOKS: readonly GradeLook[] = [
   {
     title: 'Late sun',
-    words: 'warm golden evening',
+    words: 'warm golden evening sunset',
     passes: [
       ['balance', { temperature: 7900, tint: 0.04 }],
       ['wheels', { lift: [0.03, -0.02, 0.015], gain: [0.12, 0.12, 0.02] }],
@@ -19,7 +19,7 @@ export const GRADE_LOOKS: readonly GradeLook[] = [
   },
   {
     title: 'Before dawn',
-    words: 'cold blue morning night',
+    words: 'cold blue morning night sunrise',
     passes: [
       ['tone', { exposure: -0.6, contrast: -0.1, brightColour: 0.8 }],
       ['balance', { temperature: 4700 }],

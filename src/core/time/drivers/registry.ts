@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import type { Driver } from './define';
+import { fade } from './fade';
 import { follow } from './follow';
 import { jitter } from './jitter';
 
-const DRIVERS: readonly Driver[] = [jitter, follow];
+const DRIVERS: readonly Driver[] = [jitter, follow, fade];
 const byType = new Map(DRIVERS.map((driver) => [driver.type, driver]));
 
 /** @returns the declaration, or undefined for a type that this version does not know */

@@ -1,99 +1,38 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
-import { PASSES } from '../../core/passes/registry';
-import { asks, shortcutTable } from '../keyboard/shortcuts';
+import { computed, nextTick, ref, watch } from 'vue';
+import { useAnswer } from '../keyboard/shortcuts';
 import { useBench } from '../stores/bench';
-import { useProject } from '../stores/project';
-import { MADE, stackMade, stackStock } from '../time/actions';
+import { commandEntries, layerCommands, maskAndTrackEntries } from './commands';
+import { dialEntries } from './dials';
+import type { Entry } from './entry';
+import { indexOf } from './find';
+import { passEntries, thingEntries } from './things';
 
-/** One search over passes, commands, layers and stock; by name, synonym or wish. */
-interface Hit {
-  kind: string;
-  title: string;
-  more: string;
-  words: string;
-  /** the type of a pass */
-  pass?: string;
-  run(): void;
-}
+/** One search over everything: by name, synonym or wish. */
 const bench = useBench();
-const store = useProject();
 const input = ref<HTMLInputElement>();
 const wish = ref('');
 const open = ref(false);
 const at = ref(0);
 
-const all = computed<Hit[]>(() => {
-  if (!open.value) return [];
-  const passes =
-    bench.layer && bench.size
-      ? PASSES.map((pass) => ({
-          kind: 'pass',
-          title: pass.title,
-          more: pass.help,
-          words: pass.words.join(' '),
-          pass: pass.type,
-          run: () => bench.insertPass(pass.type),
-        }))
-      : [];
-  const commands = shortcutTable().map((entry) => ({
-    kind: 'command',
-    title: entry.does,
-    more: entry.shown,
-    words: '',
-    run: entry.run,
-  }));
-  const layers = (bench.shot?.layers ?? []).map((layer) => ({
-    kind: 'layer',
-    title: layer.name,
-    more: 'choose it',
-    words: '',
-    run: () => bench.choose(layer.id),
-  }));
-  const stock = (store.project?.stock ?? []).map((item) => ({
-    kind: 'stock',
-    title: item.name,
-    more: 'add to the shot',
-    words: item.file,
-    run: () => stackStock(item),
-  }));
-  const made = MADE.map((source) => ({
-    kind: 'layer to add',
-    title: source.title,
-    more: source.help,
-    words: source.words.join(' '),
-    run: () => stackMade(source.type),
-  }));
-  return [...passes, ...(bench.shot ? made : []), ...commands, ...layers, ...stock];
-});
-/** Every typed word has to be found; the title counts most, its beginning more still. */
-const hits = computed(() => {
-  const words = wish.value.toLowerCase().split(/\s+/).filter(Boolean);
-  const score = (hit: Hit) => {
-    const title = hit.title.toLowerCase();
-    const rest = `${hit.words} ${hit.kind}`.toLowerCase();
-    let sum = 0;
-    for (const word of words) {
-      if (title.startsWith(word)) sum += 4;
-      else if (title.includes(word)) sum += 3;
-      else if (rest.includes(word)) sum += 2;
-      else if (hit.more.toLowerCase().includes(word)) sum += 1;
-      else return 0;
-    }
-    return words.length ? sum : 1;
-  };
-  return all.value
-    .map((hit) => ({ hit, score: score(hit) }))
-    .filter((entry) => entry.score > 0)
-    .sort((a, b) => b.score - a.score)
-    .slice(0, 12)
-    .map((entry) => entry.hit);
-});
+const index = computed(() =>
+  open.value
+    ? indexOf([
+        ...passEntries(),
+        ...layerCommands(),
+        ...commandEntries(),
+        ...maskAndTrackEntries(),
+        ...thingEntries(),
+        ...dialEntries(),
+      ])
+    : null,
+);
+const hits = computed<Entry[]>(() => index.value?.(wish.value) ?? []);
 
 function move(by: number): void {
   at.value = (at.value + by + hits.value.length) % Math.max(1, hits.value.length);
 }
-function run(hit: Hit | undefined): void {
+function run(hit: Entry | undefined): void {
   close();
   hit?.run();
 }
@@ -107,9 +46,8 @@ watch(
   [hits, at, open, wish],
   () => (bench.tried = (open.value && wish.value.trim() && hits.value[at.value]?.pass) || null),
 );
-const focus = () => nextTick(() => input.value?.focus());
-onMounted(() => asks.addEventListener('search', focus));
-onBeforeUnmount(() => asks.removeEventListener('search', focus));
+const focus = () => void nextTick(() => input.value?.focus());
+useAnswer('search', focus);
 </script>
 
 <template>

@@ -1,0 +1,226 @@
+import { setFade } from '../../core/document/edits/fade';
+import { resetPlace, setMuted, switchLayer } from '../../core/document/edits/layers';
+import { freezeHere, relateLayer, reverseLayer } from '../../core/document/edits/time';
+import { stockOf } from '../../core/document/schema';
+import { ask, shortcutTable } from '../keyboard/shortcuts';
+import { OFFERED_MASKS, SELECTION_WORDS } from '../masks/offered';
+import { router } from '../router';
+import { useBench } from '../stores/bench';
+import { useGrades } from '../stores/grades';
+import { useMasking } from '../stores/masking';
+import { usePlayer } from '../stores/player';
+import { useRows } from '../stores/rows';
+import { useScopes } from '../stores/scopes';
+import { useSelection } from '../stores/selection';
+import { pinFrame } from '../stores/stills';
+import { useTracking } from '../stores/tracking';
+import { OFFERED_TRACKS } from '../track/offered';
+import { focusDial } from './dials';
+import type { Entry } from './entry';
+
+/** How long a fade is that is asked for without saying how long, in seconds. */
+const USUAL_FADE = 0.5;
+type Command = readonly [title: string, more: string, words: string, run: () => unknown];
+const entries = (commands: readonly Command[], kind = 'command'): Entry[] =>
+  commands.map(([title, more, words, run]) => ({ kind, title, more, words, run: () => void run() }));
+
+/** What can be done at any time, and what has a shortcut. */
+export function commandEntries(): Entry[] {
+  const bench = useBench();
+  const player = usePlayer();
+  const scopes = useScopes();
+  const shortcuts = shortcutTable().map(({ does, shown, words = '', run }) => ({
+    kind: 'command',
+    title: does,
+    more: shown,
+    words,
+    run,
+  }));
+  const anywhere = entries([
+    ['New shot…', 'in this project', 'start a new scene composition sequence timeline', () => ask('new-shot')],
+    ['Import files…', 'into the stock', 'add footage open load media video picture sound', () => ask('import')],
+    [
+      'Save a copy as a file',
+      'the whole project',
+      'save project download backup jackplane file',
+      () => ask('save-copy'),
+    ],
+    [
+      'Evening or daylight look',
+      'of the workshop',
+      'dark mode light mode theme bright colours of the interface',
+      () => ask('look'),
+    ],
+    ['Renders', 'the queue and finished files', 'exports output downloads', () => router.push('/renders')],
+    ['Guide', 'the job in ten steps', 'help tutorial how to manual learn', () => router.push('/guide')],
+    ['Projects', 'all of them', 'home files open another project', () => router.push('/')],
+  ]);
+  if (!bench.shot) return [...anywhere, ...shortcuts];
+  return [
+    ...entries([
+      [
+        'Render…',
+        'the shot to a file',
+        'export save the video movie output mp4 webm gif publish write',
+        () => ask('render'),
+      ],
+      [
+        'Shot settings…',
+        'size, rate and length',
+        'resolution frame rate duration aspect canvas background',
+        () => ask('shot-settings'),
+      ],
+      [
+        'Pin this frame',
+        'full size, to the stock',
+        'take a screenshot still picture snapshot grab export frame photo',
+        pinFrame,
+      ],
+      ['Loop', player.loop ? 'is on' : 'is off', 'repeat again and again', () => (player.loop = !player.loop)],
+      [
+        'Show scopes',
+        'how bright where, how much of each, which colours',
+        'histogram waveform vectorscope levels check exposure',
+        () => (scopes.open = true),
+      ],
+      [
+        'Stripes where clipped',
+        'on the picture',
+        'overexposed zebra blown out highlights too bright',
+        () => (scopes.warns = !scopes.warns),
+      ],
+    ]),
+    ...anywhere,
+    ...shortcuts,
+  ];
+}
+
+/** What can be done with the chosen layer. */
+export function layerCommands(): Entry[] {
+  const bench = useBench();
+  const { layer, shot } = bench;
+  if (!layer || !shot) return [];
+  const selection = useSelection();
+  const grades = useGrades();
+  const clip = stockOf(layer);
+  const half = Math.max(1, Math.round((shot.rate.num / shot.rate.den) * USUAL_FADE));
+  const fade = (end: 'in' | 'out') => bench.editLayer((project, at) => setFade(project, at, end, half));
+  const flip = (which: 'shown' | 'solo' | 'locked') =>
+    bench.editLayer((project, at) => switchLayer(project, at, which));
+  const rows = useRows();
+  const matchColours = () => {
+    bench.openPass('wheels');
+    void focusDial('Match');
+  };
+  const general: Command[] = [
+    [
+      'Fade in',
+      `half a second, from ${layer.name}’s beginning`,
+      'appear from black dissolve transition up slowly',
+      () => fade('in'),
+    ],
+    [
+      'Fade out',
+      `half a second, to ${layer.name}’s end`,
+      'disappear to black nothing dissolve transition down',
+      () => fade('out'),
+    ],
+    ['Delete layer', layer.name, 'remove throw away', () => selection.remove()],
+    ['Duplicate layer', layer.name, 'copy again twice clone', () => selection.duplicate(0)],
+    ['Group layers', 'those that are chosen', 'put together nest combine precompose several as one', selection.group],
+    [layer.shown ? 'Hide layer' : 'Show layer', layer.name, 'invisible off visible eye', () => flip('shown')],
+    [layer.locked ? 'Unlock layer' : 'Lock layer', layer.name, 'protect', () => flip('locked')],
+    ['Only this layer', 'the others are not shown', 'solo alone isolate', () => flip('solo')],
+    [
+      'Fill the shot',
+      'from its first frame to its last',
+      'as long as the shot whole length stretch',
+      () => bench.editLayer((project, at) => relateLayer(project, { ...at, frame: bench.frame }, { kind: 'fill' })),
+    ],
+    ['Reset place', 'where it was when it was added', 'original position size', () => bench.editLayer(resetPlace)],
+    [
+      'Grow the rows of the layer',
+      'into curves',
+      'graph editor keyframe curves animation easing',
+      () => rows.toggleCurves(layer),
+    ],
+  ];
+  const ofPicture: Command[] = [
+    [
+      'Looks…',
+      'see this frame in several and choose',
+      'preset filter style lut colour grade film mood',
+      () => ask('looks'),
+    ],
+    [
+      'Match colours…',
+      'with what lies behind, by Wheels',
+      'same colours as the background blend in belong together fit',
+      matchColours,
+    ],
+    ['Copy its grade', 'to paste on another layer', 'copy this look colours style', grades.copy],
+    ['Paste a grade', 'that was copied', 'paste look colours same as', grades.paste],
+  ];
+  const ofClip: Command[] = [
+    ['Play backwards', layer.name, 'reverse rewind back to front', () => bench.editLayer(reverseLayer)],
+    [
+      'Freeze from here',
+      'holds this frame',
+      'freeze frame hold stop the clip still pause',
+      () => bench.editLayer(freezeHere),
+    ],
+    [
+      layer.sound.muted ? 'Unmute' : 'Mute',
+      layer.name,
+      'silence no sound audio off quiet',
+      () => bench.editLayer((project, at) => setMuted(project, at, !layer.sound.muted)),
+    ],
+  ];
+  return entries([...general, ...(bench.size ? ofPicture : []), ...(clip ? ofClip : [])]);
+}
+
+/** Masks and tracks that can be added to the chosen layer. */
+export function maskAndTrackEntries(): Entry[] {
+  const bench = useBench();
+  const { layer } = bench;
+  if (!layer || !bench.size) return [];
+  const masking = useMasking();
+  const tracking = useTracking();
+  const drawn = (act: () => void) => () => {
+    masking.show();
+    act();
+  };
+  return [
+    ...entries(
+      [
+        ...OFFERED_MASKS.map(({ title, help, words, kind, tool }): Command => [
+          `${title} mask`,
+          help,
+          words,
+          drawn(() => masking.addShape(kind, tool)),
+        ]),
+        [
+          'Smart selection',
+          'strokes over what to keep and what to drop',
+          SELECTION_WORDS,
+          drawn(() => masking.addSelection()),
+        ],
+      ],
+      'mask',
+    ),
+    ...entries(
+      stockOf(layer)
+        ? OFFERED_TRACKS.map(({ title, help, words, kind }): Command => [
+            `${title} track`,
+            help,
+            words,
+            () => {
+              tracking.show();
+              tracking.add(kind);
+            },
+          ])
+        : [],
+      'track',
+    ),
+  ];
+}

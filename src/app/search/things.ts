@@ -1,0 +1,86 @@
+import { GRADE_LOOKS } from '../../core/passes/grade/looks';
+import { PASSES } from '../../core/passes/registry';
+import { useBench } from '../stores/bench';
+import { useGrades } from '../stores/grades';
+import { useProject } from '../stores/project';
+import { MADE, stackMade, stackStock } from '../time/actions';
+import type { Entry } from './entry';
+
+/** Passes for the chosen layer. */
+export function passEntries(): Entry[] {
+  const bench = useBench();
+  if (!bench.layer || !bench.size) return [];
+  return PASSES.map((pass) => ({
+    kind: 'pass',
+    title: pass.title,
+    more: pass.help,
+    words: pass.words.join(' ; '),
+    // a key is nothing to see before its screen is picked
+    ...(pass.group === 'cut out' ? {} : { pass: pass.type }),
+    run: () => bench.insertPass(pass.type),
+  }));
+}
+
+/** What the project has: layers, shots, markers, stock, its own looks; and layers that need none of it. */
+export function thingEntries(): Entry[] {
+  const bench = useBench();
+  const store = useProject();
+  const grades = useGrades();
+  const { shot, layer } = bench;
+  const shots = (store.project?.shots ?? []).filter((item) => !item.within);
+  return [
+    ...(shot ? MADE : []).map((source) => ({
+      kind: 'layer to add',
+      title: source.title,
+      more: source.help,
+      words: source.words.join(' ; '),
+      run: () => stackMade(source.type),
+    })),
+    ...(shot?.layers ?? []).map((item) => ({
+      kind: 'layer',
+      title: item.name,
+      more: 'choose it',
+      words: '',
+      run: () => bench.choose(item.id),
+    })),
+    ...(shot?.markers ?? [])
+      .filter(({ name }) => name)
+      .map(({ name, at }) => ({
+        kind: 'marker',
+        title: name,
+        more: `go to frame ${at}`,
+        words: '',
+        run: () => bench.seek(at),
+      })),
+    ...shots
+      .filter(({ id }) => id !== shot?.id)
+      .map(({ id, name }) => ({
+        kind: 'shot',
+        title: name,
+        more: 'open it',
+        words: '',
+        run: () => bench.openShot(id),
+      })),
+    ...(store.project?.stock ?? []).map((item) => ({
+      kind: 'stock',
+      title: item.name,
+      more: 'add to the shot',
+      words: item.file,
+      run: () => stackStock(item),
+    })),
+    ...(layer && bench.size ? GRADE_LOOKS : []).map((look) => ({
+      kind: 'look',
+      title: look.title,
+      more: `for ${layer!.name}`,
+      words: `look grade style ; ${look.words}`,
+      run: () => grades.use(`Look ${look.title}`, grades.lookPasses(look)),
+    })),
+    ...(layer && bench.size ? grades.jigs : []).map((jig) => ({
+      kind: 'own look',
+      title: jig.name,
+      more: `for ${layer!.name}`,
+      words: 'look grade jig',
+      run: () => grades.use(jig.name, jig.passes),
+    })),
+  ];
+}
