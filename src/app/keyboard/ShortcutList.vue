@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref } from 'vue';
-import { asks, shortcutTable, type Shortcut } from './shortcuts';
+import { ref } from 'vue';
+import { useAnswer } from '../base/asks';
+import { shortcutTable, type Shortcut } from './shortcuts';
 
 const open = ref(false);
 const table = ref<Shortcut[]>([]);
@@ -8,8 +9,7 @@ const show = () => {
   table.value = shortcutTable();
   open.value = true;
 };
-onMounted(() => asks.addEventListener('shortcuts', show));
-onBeforeUnmount(() => asks.removeEventListener('shortcuts', show));
+useAnswer('shortcuts', show);
 </script>
 
 <template>

@@ -1,5 +1,6 @@
 import { tinykeys } from 'tinykeys';
 import { onBeforeUnmount, onMounted } from 'vue';
+import { ask } from '../base/asks';
 import { rangeOf, setRange, toggleMarker } from '../../core/document/edits/markers';
 import { slipLayer } from '../../core/document/edits/time';
 import { VIEWS, useBench } from '../stores/bench';
@@ -20,29 +21,6 @@ export interface Shortcut {
   /** what it is also wished for by */
   words?: string;
   run(): void;
-}
-
-/** Events of the bench that are not state: anyone may ask, one component answers. */
-export const asks = new EventTarget();
-type Asked =
-  | 'search'
-  | 'shortcuts'
-  | 'fit'
-  | 'zoom-in'
-  | 'zoom-out'
-  | 'fit-time'
-  | 'render'
-  | 'new-shot'
-  | 'shot-settings'
-  | 'looks'
-  | 'import'
-  | 'save-copy'
-  | 'look';
-export const ask = (what: Asked): boolean => asks.dispatchEvent(new Event(what));
-/** Answers while the calling component lives. */
-export function useAnswer(what: Asked, answer: () => void): void {
-  onMounted(() => asks.addEventListener(what, answer));
-  onBeforeUnmount(() => asks.removeEventListener(what, answer));
 }
 
 const PANELS = ['Stock', 'Viewer', 'Passes', 'Dials', 'Time'];

@@ -15,7 +15,7 @@ import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
 import PassTile from '../controls/PassTile.vue';
 import PassMenu from './PassMenu.vue';
-import { ask } from '../keyboard/shortcuts';
+import { ask } from '../base/asks';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';

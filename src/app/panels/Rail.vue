@@ -16,7 +16,7 @@ import { timecode } from '../../core/time/timecode';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
 import TextField from '../controls/TextField.vue';
-import { ask, useAnswer } from '../keyboard/shortcuts';
+import { ask, useAnswer } from '../base/asks';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';

@@ -8,7 +8,7 @@ import IconButton from '../controls/IconButton.vue';
 import Waveform from '../controls/Waveform.vue';
 import FilePick from '../controls/FilePick.vue';
 import { useCompare } from '../stores/compare';
-import { useAnswer } from '../keyboard/shortcuts';
+import { useAnswer } from '../base/asks';
 import { useImports } from '../stores/imports';
 import { useProject } from '../stores/project';
 import { MADE, stackMade, stackStock } from '../time/actions';

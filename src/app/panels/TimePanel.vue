@@ -7,7 +7,7 @@ import type { KeyRef } from '../../core/document/edits/keys';
 import type { Layer } from '../../core/document/schema';
 import { valueIn } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
-import { useAnswer } from '../keyboard/shortcuts';
+import { useAnswer } from '../base/asks';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { CURVE_FROM, useRows } from '../stores/rows';

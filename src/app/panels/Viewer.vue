@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch, watchEffect } from 'vue';
-import { asks } from '../keyboard/shortcuts';
+import { computed, defineAsyncComponent, ref, watch, watchEffect } from 'vue';
+import { useEventListener } from '@vueuse/core';
+import { useAnswer } from '../base/asks';
 import { isKeyed } from '../../core/document/edits/values';
 import { useBench } from '../stores/bench';
 import { useCompare } from '../stores/compare';
@@ -24,6 +25,7 @@ import MaskTint from '../viewer/MaskTint.vue';
 import RangeTool from '../viewer/RangeTool.vue';
 import ReliefMarks from '../viewer/ReliefMarks.vue';
 import MotionPath from '../viewer/MotionPath.vue';
+import PictureMenu from '../viewer/PictureMenu.vue';
 import PickTool from '../viewer/PickTool.vue';
 import PixelReadout from '../viewer/PixelReadout.vue';
 import ScopePart from '../viewer/ScopePart.vue';
@@ -148,6 +150,32 @@ const free = computed(
     !(masking.open || tracking.open || bench.picking || bench.framing || bench.ranging || player.playing),
 );
 const { press, click } = useClickChoice(stage, frame, free);
+/** where the picture's menu is asked for */
+const asked = ref<{ at: [number, number]; spot: [number, number] } | null>(null);
+function menu(event: MouseEvent): void {
+  if (!free.value || !shot.value.layers.length) return;
+  const bounds = stage.value!.getBoundingClientRect();
+  const { x, y, scale: by } = frame.value;
+  asked.value = {
+    at: [event.clientX, event.clientY],
+    spot: [(event.clientX - bounds.left - x) / by, (event.clientY - bounds.top - y) / by],
+  };
+}
+
+/** Space has been held since this frame; a drag with it shifts the picture instead of playing. */
+let held: number | null = null;
+useEventListener('keydown', (event) => event.code === 'Space' && !event.repeat && (held = bench.frame), {
+  capture: true,
+});
+useEventListener('keyup', (event) => event.code === 'Space' && (held = null));
+function pressed(event: PointerEvent): void {
+  press(event);
+  if (held === null || event.button !== 0) return;
+  event.stopPropagation();
+  player.shuttle(0);
+  bench.seek(held);
+  dragPan(event, true);
+}
 
 function drop(event: DragEvent): void {
   const item = store.project?.stock.find(
@@ -156,13 +184,9 @@ function drop(event: DragEvent): void {
   if (item) stackStock(item, 0);
 }
 
-const answers = {
-  fit: () => zoomTo(null),
-  'zoom-in': () => zoomTo(scale.value * 1.25),
-  'zoom-out': () => zoomTo(scale.value / 1.25),
-};
-onMounted(() => Object.entries(answers).forEach(([name, run]) => asks.addEventListener(name, run)));
-onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.removeEventListener(name, run)));
+useAnswer('fit', () => zoomTo(null));
+useAnswer('zoom-in', () => zoomTo(scale.value * 1.25));
+useAnswer('zoom-out', () => zoomTo(scale.value / 1.25));
 </script>
 
 <template>
@@ -172,9 +196,10 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
       ref="stage"
       class="stage"
       @wheel.prevent="wheel"
-      @pointerdown="dragPan"
-      @pointerdown.capture="press"
+      @pointerdown="dragPan($event)"
+      @pointerdown.capture="pressed"
       @click="click"
+      @contextmenu.prevent="menu"
       @pointermove="point"
       @pointerleave="pointer = null"
       @dragover.prevent
@@ -237,6 +262,7 @@ onBeforeUnmount(() => Object.entries(answers).forEach(([name, run]) => asks.remo
           it.</span
         >
       </div>
+      <PictureMenu v-if="asked" v-bind="asked" @close="asked = null" @zoom="zoomTo" />
       <PixelReadout v-if="readout && bench.size && !player.playing" :frame="frame" :pointer="pointer" />
       <span v-if="player.busy" class="busy" role="status">computing…</span>
       <ul v-if="player.shown?.problems.length" class="problems">

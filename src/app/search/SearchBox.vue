@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
-import { useAnswer } from '../keyboard/shortcuts';
+import { useAnswer } from '../base/asks';
 import { useBench } from '../stores/bench';
 import { commandEntries, layerCommands, maskAndTrackEntries } from './commands';
 import { dialEntries } from './dials';

@@ -4,6 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { copyKeys, moveKeys, pasteKeys, removeKeys, type KeyClip, type KeyRef } from '../../core/document/edits/keys';
 import { duplicateLayer, nudgeLayers, pasteLayers, removeLayers, splitLayer } from '../../core/document/edits/time';
 import { groupLayers, ungroup } from '../../core/document/edits/groups';
+import { pasteParts as partsPasted, type LayerPart } from '../../core/document/edits/parts';
 import { groupOf, type Layer, type LayerId, type ShotId } from '../../core/document/schema';
 import { valueIn } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
@@ -149,6 +150,13 @@ export const useSelection = defineStore('selection', () => {
     else choosingNew(() => store.edit(pasteLayers(shot.id, held.layers, bench.frame, newId)));
   }
 
+  /** Gives parts of the layer that was copied to the chosen ones. */
+  function pasteParts(which: ReadonlySet<LayerPart>): void {
+    const held = clipboard.value;
+    if (!bench.shot || held?.kind !== 'layers') return;
+    store.edit(partsPasted(bench.shot.id, held.layers[0]!, layers.value, which, newId));
+  }
+
   /** Does something that makes layers, and chooses those. */
   function choosingNew(make: () => void): void {
     const before = new Set(bench.shot?.layers.map((layer) => layer.id));
@@ -205,6 +213,7 @@ export const useSelection = defineStore('selection', () => {
     remove,
     copy,
     paste,
+    pasteParts,
     split,
     duplicate,
     nudge,

@@ -1,4 +1,7 @@
+import type { Shot } from '../../core/document/schema';
+import { planAlone } from '../../core/plan/looks';
 import { planFrame } from '../../core/plan/plan';
+import type { FramePlan } from '../../core/plan/types';
 import { withEnding } from '../../core/formats/names';
 import { useEngine } from '../../engine/client';
 import { useBench } from './bench';
@@ -9,12 +12,19 @@ import { useProject } from './project';
 
 /** Takes the shot's frame at the playhead, at full size, into stock as a picture to compare others with. */
 export async function pinFrame(): Promise<void> {
-  const bench = useBench();
-  const { shot, frame } = bench;
-  if (!shot) return;
+  const { shot, frame } = useBench();
+  if (shot) await pin(planFrame(useProject().current(), shot.id, frame), shot, frame, shot.name);
+}
+/** The same of the chosen layer alone, with its alpha. */
+export async function pinLayer(): Promise<void> {
+  const { shot, layer, frame } = useBench();
+  const plan = shot && layer && planAlone(useProject().current(), shot, layer, frame, 1, layer.passes);
+  if (plan) await pin(plan, shot, frame, layer.name);
+}
+
+async function pin(plan: FramePlan, shot: Shot, frame: number, of: string): Promise<void> {
   try {
-    const plan = planFrame(useProject().current(), shot.id, frame);
-    const name = withEnding(`${shot.name}, frame ${frame}`, 'png');
+    const name = withEnding(`${of}, frame ${frame}`, 'png');
     const file = new File([await (await useEngine()).png(plan)], name, { type: 'image/png' });
     const [still] = await useImports().take([file], { shot: shot.name, frame });
     if (!still) return;

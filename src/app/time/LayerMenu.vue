@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { freezeHere, relateLayer, reverseLayer, type TimeRelation } from '../../core/document/edits/time';
-import { groupOf } from '../../core/document/schema';
+import { LAYER_PARTS, replaceSource, type LayerPart } from '../../core/document/edits/parts';
+import { groupOf, stockOf } from '../../core/document/schema';
 import { parseQuantity } from '../../core/time/quantity';
-import { useAnswer } from '../keyboard/shortcuts';
+import { useAnswer } from '../base/asks';
 import ShortField from '../controls/ShortField.vue';
 import { useBench } from '../stores/bench';
 import LooksSheet from './LooksSheet.vue';
@@ -30,6 +31,16 @@ watch(
 watch(open, (shown) => {
   if (!shown) selection.menuAt = null;
 });
+const PASTES: readonly { title: string; parts: ReadonlySet<LayerPart> }[] = [
+  { title: 'All of these', parts: new Set(LAYER_PARTS.map(({ name }) => name)) },
+  ...LAYER_PARTS.map(({ name, label }) => ({ title: `Its ${label}`, parts: new Set([name]) })),
+];
+/** Stock that the layer could show instead. */
+const pictures = computed(() =>
+  (store.project?.stock ?? []).filter(
+    ({ id, facts }) => id !== (bench.layer && stockOf(bench.layer)) && !!facts.width === !!bench.size,
+  ),
+);
 const offset = ref('5f');
 const length = ref('1.5s');
 function closing(act: () => void): void {
@@ -69,6 +80,31 @@ const RELATIONS = [
         :disabled="selection.clipboard?.kind !== 'keys'"
         @click="selection.paste(true)"
       />
+      <v-list-item title="Paste onto these layers…" :disabled="selection.clipboard?.kind !== 'layers' || !bench.size">
+        <v-menu activator="parent" location="end" submenu>
+          <v-list v-if="selection.clipboard?.kind === 'layers'">
+            <v-list-item
+              v-for="choice in PASTES"
+              :key="choice.title"
+              :title="choice.title"
+              :subtitle="`of ${selection.clipboard.layers[0]!.name}`"
+              @click="closing(() => selection.pasteParts(choice.parts))"
+            />
+          </v-list>
+        </v-menu>
+      </v-list-item>
+      <v-list-item title="Replace its source…" :disabled="!pictures.length || !stockOf(bench.layer!)">
+        <v-menu activator="parent" location="end" submenu>
+          <v-list>
+            <v-list-item
+              v-for="item in pictures"
+              :key="item.id"
+              :title="item.name"
+              @click="closing(() => bench.editLayer((project, at) => replaceSource(project, at, item.id)))"
+            />
+          </v-list>
+        </v-menu>
+      </v-list-item>
       <div class="line">
         <v-btn size="small" @click="frames(offset) !== null && selection.duplicate(Math.round(frames(offset)!))">
           Duplicate, later by
@@ -90,7 +126,7 @@ const RELATIONS = [
       </template>
       <v-list-item
         title="Looks…"
-        subtitle="See this frame in several and choose"
+        subtitle="several at a glance"
         :disabled="!bench.size"
         @click="closing(() => (looks = true))"
       />
@@ -118,20 +154,21 @@ const RELATIONS = [
         </v-btn>
         <ShortField v-model="length" label="Length from here" />
       </div>
-      <v-list-item
-        v-for="relation in RELATIONS"
-        :key="relation.kind"
-        :title="`${relation.label}…`"
-        :disabled="!others.length"
-      >
+      <v-list-item title="In time with…" :disabled="!others.length">
         <v-menu activator="parent" location="end" submenu>
           <v-list>
-            <v-list-item
-              v-for="other in others"
-              :key="other.id"
-              :title="other.name"
-              @click="relate({ kind: relation.kind, other: other.id })"
-            />
+            <v-list-item v-for="relation in RELATIONS" :key="relation.kind" :title="`${relation.label}…`">
+              <v-menu activator="parent" location="end" submenu>
+                <v-list>
+                  <v-list-item
+                    v-for="other in others"
+                    :key="other.id"
+                    :title="other.name"
+                    @click="relate({ kind: relation.kind, other: other.id })"
+                  />
+                </v-list>
+              </v-menu>
+            </v-list-item>
           </v-list>
         </v-menu>
       </v-list-item>
@@ -142,7 +179,14 @@ const RELATIONS = [
 
 <style scoped>
 .sheet {
-  width: 260px;
+  width: 270px;
+}
+/* keys stand at the right */
+.sheet > .v-list-item :deep(.v-list-item__content) {
+  display: flex;
+  gap: 12px;
+  align-items: baseline;
+  justify-content: space-between;
 }
 .line {
   display: flex;

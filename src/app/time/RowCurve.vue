@@ -3,6 +3,7 @@ import { ref } from 'vue';
 import { easeKeys, setKeyValue, type KeyRef } from '../../core/document/edits/keys';
 import type { ValueEntry } from '../../core/document/edits/values';
 import { pegPath } from '../controls/peg';
+import { arrowOf } from '../controls/arrows';
 import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
@@ -95,20 +96,14 @@ function dragHandle(event: PointerEvent, handle: PlottedHandle): void {
   );
 }
 
-/** What an arrow key moves by: frames, and pixels upwards. */
-const ARROWS: Record<string, readonly [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 4],
-  ArrowDown: [0, -4],
-};
-function arrow(event: KeyboardEvent): readonly [number, number] | null {
-  const by = ARROWS[event.key];
-  if (!by || props.layer.locked || event.ctrlKey) return null;
+/** Pixels that a keyframe moves up for an arrow key. */
+const UP = 4;
+function arrow(event: KeyboardEvent): [number, number] | null {
+  const by = props.layer.locked ? null : arrowOf(event);
+  if (!by) return null;
   event.stopPropagation();
   event.preventDefault();
-  const times = event.shiftKey ? 10 : 1;
-  return [by[0] * times, by[1] * times];
+  return [by[0], -by[1] * UP];
 }
 /** Arrows move the keyframe that has the focus, with Shift ten times as far; Enter chooses it. */
 function press(event: KeyboardEvent, point: PlottedPoint): void {

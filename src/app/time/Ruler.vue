@@ -5,6 +5,7 @@ import { MARKER_COLOURS, type Marker, type Shot } from '../../core/document/sche
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 import { followPointer } from '../controls/pointer';
+import MarkerMenu from './MarkerMenu.vue';
 
 /** Frame numbers over the rows; press and drag to scrub. Markers and the in and out points are here. */
 const props = defineProps<{ shot: Shot; frame: number; perFrame: number; from: number; to: number }>();
@@ -12,6 +13,8 @@ const emit = defineEmits<{ seek: [frame: number] }>();
 const store = useProject();
 const player = usePlayer();
 const editing = ref<Marker | null>(null);
+/** the marker whose menu is open, and where */
+const asked = ref<{ marker: Marker; at: [number, number] } | null>(null);
 
 /** Labels at least this many pixels apart, on steps that fall on whole seconds where there is room for them. */
 const APART = 54;
@@ -57,6 +60,7 @@ const dropped = computed(() =>
 );
 
 function scrub(event: PointerEvent): void {
+  if (event.button !== 0) return;
   const ruler = event.currentTarget as HTMLElement;
   const go = (now: PointerEvent) =>
     emit('seek', Math.floor((now.clientX - ruler.getBoundingClientRect().left) / props.perFrame));
@@ -64,6 +68,7 @@ function scrub(event: PointerEvent): void {
   followPointer(event, go);
 }
 function dragMarker(event: PointerEvent, marker: Marker): void {
+  if (event.button !== 0) return;
   let at = marker.at;
   followPointer(
     event,
@@ -187,9 +192,11 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
       @pointerdown.stop="dragMarker($event, marker)"
       @click="$event.detail === 0 && emit('seek', marker.at)"
       @dblclick.stop="editing = marker"
+      @contextmenu.prevent.stop="asked = { marker, at: [$event.clientX, $event.clientY] }"
     >
       <span>{{ marker.name }}</span>
     </button>
+    <MarkerMenu v-if="asked" v-bind="asked" :shot="shot" @close="asked = null" @rename="editing = asked.marker" />
     <div v-if="editing" class="edit" :style="{ left: `${editing.at * perFrame}px` }" @pointerdown.stop>
       <input
         :value="editing.name"

@@ -9,6 +9,7 @@ import { steadyAt } from '../../core/time/values';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
+import { arrowOf } from '../controls/arrows';
 import { followPointer } from '../controls/pointer';
 import type { ViewFrame } from './frame';
 
@@ -73,25 +74,32 @@ const handles = computed(() =>
 );
 const tenths = (v: number) => Math.round(v * 10) / 10;
 
+/** Moves what is shown at a keyframe. @param by pixels of the shot */
+function moveKey(key: Key<[number, number]>, by: readonly [number, number], gesture?: string): void {
+  const { id } = bench.shot!;
+  store.edit(
+    {
+      name: `Move ${layer.value.name} at a keyframe`,
+      apply: (draft) =>
+        key.value.forEach((v, part) => setKeyValue(id, ref(key.at), part, tenths(v + by[part]!)).apply(draft)),
+    },
+    gesture,
+  );
+}
+/** Arrows move the keyframe's point by a pixel, with Shift by ten. */
+function press(event: KeyboardEvent, key: Key<[number, number]>): void {
+  const by = arrowOf(event);
+  if (!by || layer.value.locked) return;
+  event.preventDefault();
+  event.stopPropagation();
+  moveKey(key, by);
+}
 function dragKey(event: PointerEvent, key: Key<[number, number]>): void {
   selection.pickKey(ref(key.at), event.shiftKey);
   if (layer.value.locked || event.shiftKey) return;
-  const { shot } = bench;
   followPointer(
     event,
-    (now) => {
-      const [dx, dy] = unstage(now.clientX - event.clientX, now.clientY - event.clientY);
-      store.edit(
-        {
-          name: `Move ${layer.value.name} at a keyframe`,
-          apply: (draft) =>
-            [key.value[0] + dx, key.value[1] + dy].forEach((v, part) =>
-              setKeyValue(shot!.id, ref(key.at), part, tenths(v)).apply(draft),
-            ),
-        },
-        'path key',
-      );
-    },
+    (now) => moveKey(key, unstage(now.clientX - event.clientX, now.clientY - event.clientY), 'path key'),
     (moved) => {
       store.endGesture();
       if (!moved) selection.keys = [ref(key.at)];
@@ -163,6 +171,7 @@ function dragHandle(event: PointerEvent, { key, side, bend }: (typeof handles.va
       @pointerdown.stop="dragKey($event, point.key)"
       @dblclick.stop="bench.seek(point.key.at + start)"
       @keydown.enter.stop.prevent="selection.pickKey(ref(point.key.at), $event.shiftKey)"
+      @keydown="press($event, point.key)"
     />
   </svg>
 </template>

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue';
 import { setPlace, type PlaceChange } from '../../core/document/edits/layers';
 import { carriedBy, placeAt } from '../../core/place/place';
 import { plainFor } from '../../core/time/values';
+import { arrowOf } from '../controls/arrows';
 import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
@@ -150,23 +151,15 @@ function turn(event: PointerEvent): void {
     done,
   );
 }
-const ARROWS: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
 function press(event: KeyboardEvent, what: 'move' | 'turn' | readonly [number, number]): void {
-  const arrow = ARROWS[event.key];
-  if (!arrow || event.altKey || event.ctrlKey) return;
+  const by = arrowOf(event);
+  if (!by) return;
   event.preventDefault();
   event.stopPropagation();
-  const step = event.shiftKey ? 10 : 1;
-  const way = arrow[0] + arrow[1];
-  if (what === 'move') write(shifted(own([arrow[0] * step, arrow[1] * step])), 'Move', false);
-  else if (what === 'turn') write({ rotation: tenths(now.value.rotation + way * step) }, 'Turn', false);
+  if (what === 'move') write(shifted(own(by)), 'Move', false);
+  else if (what === 'turn') write({ rotation: tenths(now.value.rotation + by[0] + by[1]) }, 'Turn', false);
   else {
-    const grow = 1 + 0.01 * step * (arrow[0] - arrow[1]);
+    const grow = 1 + 0.01 * (by[0] - by[1]);
     write(
       {
         scale: [

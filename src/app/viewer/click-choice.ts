@@ -13,7 +13,7 @@ const SEEN = 0.15;
 const SMALL = 4;
 
 /** The layers that show at a place of the shot, the top one first. @param at in shot pixels from its top left */
-async function layersAt([x, y]: readonly [number, number]): Promise<LayerId[]> {
+export async function layersAt([x, y]: readonly [number, number]): Promise<LayerId[]> {
   const { shot, frame } = useBench();
   const project = useProject().current();
   if (!shot) return [];

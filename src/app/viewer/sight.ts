@@ -82,9 +82,9 @@ export function useSight(
         y: event.clientY - bounds.top,
       });
   }
-  /** The middle button shifts the picture. */
-  function dragPan(event: PointerEvent): void {
-    if (event.button !== 1) return;
+  /** The middle button shifts the picture; another one when it is said so. */
+  function dragPan(event: PointerEvent, any = false): void {
+    if (event.button !== 1 && !any) return;
     event.preventDefault();
     const start = pan.value;
     zoom.value ??= fitted.value;

@@ -1,0 +1,63 @@
+// Parts of a layer given to others: its place, its passes, its masks; and another source for all of them.
+import type { Draft } from 'immer';
+import type { Edit } from '../edit';
+import { layerIn, shotIn, stockIn } from '../find';
+import { stockOf, type Layer, type LayerId, type Pass, type Project, type ShotId, type StockId } from '../schema';
+import { stockSource } from './layers';
+import { withoutMasks } from './passes';
+import { copyOf } from './time';
+
+export const LAYER_PARTS = [
+  { name: 'place', label: 'place' },
+  { name: 'passes', label: 'passes' },
+  { name: 'masks', label: 'masks' },
+] as const;
+export type LayerPart = (typeof LAYER_PARTS)[number]['name'];
+
+/**
+ * Gives parts of a layer to others, keyframes and all: the place instead of theirs, with opacity and blend mode; passes and masks after theirs.
+ * Passes that use masks keep them when those come along. Locked layers are left.
+ */
+export const pasteParts = (
+  shot: ShotId,
+  from: Layer,
+  to: readonly LayerId[],
+  parts: ReadonlySet<LayerPart>,
+  fresh: () => string,
+): Edit => ({
+  name: `Paste ${LAYER_PARTS.filter(({ name }) => parts.has(name))
+    .map(({ label }) => label)
+    .join(' and ')} of ${from.name}`,
+  apply: (draft) => {
+    for (const layer of shotIn(draft as Project, shot).layers as Draft<Layer>[]) {
+      if (!to.includes(layer.id as LayerId) || layer.locked) continue;
+      const { place, opacity, blend, motionBlur, masks, passes } = copyOf(from, fresh);
+      if (parts.has('place')) Object.assign(layer, { place, opacity, blend, motionBlur });
+      if (parts.has('masks')) layer.masks.push(...(masks as Draft<Layer>['masks']));
+      if (!parts.has('passes')) continue;
+      const line = [...layer.passes, ...(parts.has('masks') ? passes : passes.map(withoutMasks))] as Draft<Pass>[];
+      layer.passes = [
+        ...line.filter(({ space }) => space === 'layer'),
+        ...line.filter(({ space }) => space === 'shot'),
+      ];
+    }
+  },
+});
+
+/** Shows another piece of stock by a layer; its span, place, passes, masks and keyframes stay. A layer that has its stock's name takes the new one's. */
+export function replaceSource(project: Project, at: { shot: ShotId; layer: LayerId }, stock: StockId): Edit {
+  const { name, source } = layerIn(shotIn(project, at.shot), at.layer);
+  const old = stockOf({ source });
+  const next = stockIn(project, stock);
+  return {
+    name: `Replace the source of ${name}`,
+    apply: (draft) => {
+      const layer = layerIn(shotIn(draft as Project, at.shot), at.layer) as Draft<Layer>;
+      const fresh = stockSource(stock);
+      const { bare } = source.values;
+      layer.source = { ...fresh, values: { ...fresh.values, ...(old && bare && { bare }) } } as Draft<Layer>['source'];
+      layer.time.offset = 0;
+      if (old && name === stockIn(project, old).name) layer.name = next.name;
+    },
+  };
+}
