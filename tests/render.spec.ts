@@ -212,7 +212,9 @@ test('the background can be left out of one file: said before, clear in the PNG 
   await page.getByRole('button', { name: 'Start' }).click();
   await page.getByRole('link', { name: /^Renders/ }).click();
   const webm = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save file' }).click();
+  // the frame is among the files too
+  await expect(page.getByText(/ · one frame · png/)).toBeVisible();
+  await finished(page, 'vp9').getByRole('button', { name: 'Save file' }).click();
   const path = await (await webm).path();
   const file = new Input({
     source: new BlobSource(new Blob([new Uint8Array(readFileSync(path))])),

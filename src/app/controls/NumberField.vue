@@ -95,6 +95,7 @@ function leave(): void {
       :aria-label="unit ? `${label}, ${unit}` : label"
       :aria-invalid="problem !== null"
       :disabled="disabled"
+      :title="`A number or a sum: 1920/2. + first changes it: +40, +-40. ${unit === '%' ? '50% is 50.' : '50% is half of what it is.'}${rate ? ' Also 36f and 1.5s.' : ''}`"
       @focus="((editing = true), ($event.target as HTMLInputElement).select())"
       @blur="leave"
       @keydown.enter="($event.target as HTMLInputElement).blur()"

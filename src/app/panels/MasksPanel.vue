@@ -8,6 +8,7 @@ import { MASK_MODES, type Mask } from '../../core/document/mask';
 import type { PassId } from '../../core/document/schema';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
+import Check from '../controls/Check.vue';
 import Choice from '../controls/Choice.vue';
 import FilePick from '../controls/FilePick.vue';
 import { newId } from '../base/ids';
@@ -159,6 +160,28 @@ const addPicture = (stock: string, title: string): void =>
         />
       </li>
     </VueDraggable>
+    <div v-if="masking.mask" class="tracing">
+      <Check
+        label="Layer uncut while tracing"
+        title="Shows the layer without its keys and masks, while its masks are open"
+        :value="masking.uncut"
+        @change="(on) => (masking.uncut = on)"
+      />
+      <div v-if="masking.uncut" class="dial-row">
+        Layers above show
+        <v-slider
+          v-model="masking.through"
+          hide-details
+          density="compact"
+          thumb-size="10"
+          :min="0"
+          :max="1"
+          :step="0.05"
+          aria-label="How much of the layers above shows"
+          @keydown.stop
+        />
+      </div>
+    </div>
     <p v-if="unused" class="unused">
       No pass uses these masks yet.
       <v-btn size="small" :disabled="locked" @click="cut">Cut the layer</v-btn> or choose an area in the dials of a

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
+import { refAutoReset } from '@vueuse/core';
 import {
   mdiChevronDown,
   mdiFileDownloadOutline,
@@ -56,6 +57,14 @@ const kept = computed(() => {
     ? `All kept · ${store.keptAt.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`
     : 'All kept';
 });
+/** What was undone is said where the state of keeping stands, for a while and while all is well. */
+const MOVED_FOR = 5000;
+const justMoved = refAutoReset('', MOVED_FOR);
+watch(
+  () => store.moved,
+  (moved) => (justMoved.value = moved ?? ''),
+);
+const moved = computed(() => (store.keeping.state === 'failed' ? '' : justMoved.value));
 const lastStep = computed(() => store.undoStep?.name);
 const nextStep = computed(() => store.redoStep?.name);
 const jobs = computed(() => renders.jobs.filter((job) => job.state !== 'failed').length);
@@ -166,8 +175,11 @@ async function saveCopy(): Promise<void> {
       @click="store.redo()"
     />
     <HistoryList />
-    <span class="moved dim" role="status" aria-label="Undone or done again">{{ store.moved }}</span>
+    <span v-show="moved" class="moved dim" role="status" aria-label="Undone or done again" :title="moved">{{
+      moved
+    }}</span>
     <span
+      v-show="!moved"
       class="kept"
       :class="{ problem: store.keeping.state === 'failed' }"
       role="status"
@@ -249,7 +261,7 @@ async function saveCopy(): Promise<void> {
 }
 .moved {
   flex: none;
-  max-width: 13rem;
+  max-width: 9.5rem;
   overflow: hidden;
   font-size: 0.75rem;
   text-overflow: ellipsis;

@@ -5,15 +5,13 @@ import { rangeOf } from '../../core/document/edits/markers';
 import { bitrateFor, estimatedBytes, QUALITIES, type Quality, type VideoCodec } from '../../core/formats/bitrate';
 import { withEnding } from '../../core/formats/names';
 import { onNothing } from '../../core/plan/looks';
-import { planFrame } from '../../core/plan/plan';
 import { secondsAt } from '../../core/time/rate';
-import { useEngine } from '../../engine/client';
 import type { RenderSettings } from '../../engine/types';
 import { vFirstFocus } from '../controls/first-focus';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
-import { download, useRenders } from '../stores/renders';
+import { useRenders } from '../stores/renders';
 
 const emit = defineEmits<{ close: [] }>();
 const store = useProject();
@@ -99,13 +97,10 @@ async function start(): Promise<void> {
 }
 
 async function writeFrame(): Promise<void> {
-  try {
-    const project = store.current();
-    const plan = planFrame(clear.value ? onNothing(project, shot) : project, shot.id, bench.frame);
-    download(await (await useEngine()).png(plan), withEnding(name.value, 'png'));
-  } catch (error) {
-    notices.problem(error);
-  }
+  const project = store.current();
+  await renders
+    .writeFrame(clear.value ? onNothing(project, shot) : project, shot.id, bench.frame, name.value)
+    .catch(notices.problem);
 }
 </script>
 

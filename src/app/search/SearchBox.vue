@@ -79,7 +79,7 @@ useAnswer('search', focus);
         role="option"
         :aria-selected="i === at"
         @pointerdown.prevent="run(hit)"
-        @pointerenter="at = i"
+        @pointermove="at = i"
       >
         <span class="kind dim">{{ hit.kind }}</span><strong>{{ hit.title }}</strong
         ><span class="dim more">{{ hit.more }}</span>

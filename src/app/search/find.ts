@@ -39,12 +39,20 @@ export function indexOf(entries: readonly Entry[]): Index {
     if (!phrase) return entries.slice(0, MOST);
     // all that is typed, in one piece, is meant more than its words here and there
     const meant = (id: number): number => (titles[id] === phrase ? 12 : whole[id]!.includes(` ${phrase} `) ? 4 : 1);
+    const asked = new Set(terms(wish).filter((term) => !EMPTY.has(term))).size || 1;
     const found = (fuzzy: number | false) =>
-      search.search(wish, {
-        fuzzy,
-        boostDocument: (id) => (WEIGHTS[entries[id as number]!.kind] ?? 1) * meant(id as number),
-      });
+      search
+        .search(wish, {
+          fuzzy,
+          boostDocument: (id) => (WEIGHTS[entries[id as number]!.kind] ?? 1) * meant(id as number),
+        })
+        // what answers more of the words is meant more
+        .map(({ id, score, queryTerms }) => ({
+          entry: entries[id as number]!,
+          score: score * (queryTerms.length / asked) ** 2,
+        }))
+        .sort((a, b) => b.score - a.score);
     const exact = found(false);
-    return (exact.length ? exact : found(0.25)).slice(0, MOST).map((hit) => entries[hit.id as number]!);
+    return (exact.length ? exact : found(0.25)).slice(0, MOST).map(({ entry }) => entry);
   };
 }

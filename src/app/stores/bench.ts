@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue';
 import type { Edit } from '../../core/document/edit';
 import { addPass, newPass, withoutMasks } from '../../core/document/edits/passes';
 import { clipLine, sourceSize } from '../../core/document/find';
+import { tracedProject } from '../../core/plan/traced';
 import { paramsOf } from '../../core/passes/registry';
 import { wholePlace } from '../../core/place/place';
 import {
@@ -82,6 +83,8 @@ export const useBench = defineStore('bench', () => {
   const tried = ref<string | null>(null);
   /** the light of dark, middle and bright parts is dragged on the picture */
   const ranging = ref(false);
+  /** the chosen layer is traced: shown uncut, with this share of what lies above it; null when it is not */
+  const tracing = ref<number | null>(null);
   /** the framing tool is open */
   const framing = ref(false);
 
@@ -234,6 +237,7 @@ export const useBench = defineStore('bench', () => {
     const { project } = store;
     const own = layer.value;
     if (framing.value && project && own && size.value) return framed(project, own);
+    if (project && own && tracing.value !== null) return tracedProject(project, shotId.value!, own.id, tracing.value);
     if (!project || !own || (!upTo.value && !tried.value)) return project;
     const passes = [...own.passes];
     const ofClip = clipPasses.value.findIndex((item) => item.id === upTo.value);
@@ -263,6 +267,7 @@ export const useBench = defineStore('bench', () => {
     asked,
     show,
     framing,
+    tracing,
     ranging,
     upTo,
     tried,

@@ -52,6 +52,9 @@ export const useMasking = defineStore('masking', () => {
   const pull = ref(false);
   /** whether the chosen mask is tinted; null = as long as no pass shows what it covers */
   const tint = ref<boolean | null>(null);
+  /** the layer is shown uncut while its masks are open, and how much of what lies above it shows then */
+  const uncut = ref(false);
+  const through = ref(0.25);
   const brush = ref({ size: 40, hardness: 0.7, opacity: 1 });
   const clipboard = shallowRef<readonly Mask[]>([]);
 
@@ -70,6 +73,9 @@ export const useMasking = defineStore('masking', () => {
         .map(followOf)
         .find((found) => found !== null);
     return link && bench.layer ? carriedBy(link, bench.moment) : null;
+  });
+  watch([open, uncut, through, mask], () => {
+    bench.tracing = open.value && uncut.value && mask.value ? through.value : null;
   });
   const now = <T>(value: Value<T>): T => steadyAt(value, frame.value);
 
@@ -225,6 +231,8 @@ export const useMasking = defineStore('masking', () => {
     reach,
     pathReach,
     onion,
+    uncut,
+    through,
     pull,
     brush,
     clipboard,

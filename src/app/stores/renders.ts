@@ -5,6 +5,7 @@ import { shotIn } from '../../core/document/find';
 import type { Project, ShotId } from '../../core/document/schema';
 import { JackplaneError, sentenceOf } from '../../core/base/errors';
 import { withEnding } from '../../core/formats/names';
+import { planFrame } from '../../core/plan/plan';
 import { useEngine } from '../../engine/client';
 import type { RenderSettings } from '../../engine/types';
 import { newId } from '../base/ids';
@@ -66,15 +67,7 @@ export const useRenders = defineStore('renders', () => {
         const live = jobs.value.find((entry) => entry.id === job.id);
         if (live) live.done = done;
       });
-      const record: RenderRecord = {
-        id: job.id,
-        project: job.project.name,
-        name: job.name,
-        made: new Date().toISOString(),
-        result,
-      };
-      await storeRender(record);
-      finished.value = [record, ...finished.value];
+      await keep({ id: job.id, project: job.project.name, name: job.name, made: new Date().toISOString(), result });
       jobs.value = jobs.value.filter((entry) => entry.id !== job.id);
       notices.say(
         `“${job.name}” is written and checked: ${result.frames} frames, ${(result.blob.size / 1e6).toFixed(1)} MB.`,
@@ -93,6 +86,25 @@ export const useRenders = defineStore('renders', () => {
     void work();
   }
 
+  /** Keeps a file that is written where all of them are. */
+  async function keep(record: RenderRecord): Promise<void> {
+    await storeRender(record);
+    finished.value = [record, ...finished.value];
+  }
+
+  /** Writes one frame of a shot as PNG, keeps it with the other files and hands it to the download. */
+  async function writeFrame(project: Project, shot: ShotId, frame: number, name: string): Promise<void> {
+    const { width, height } = shotIn(project, shot);
+    const blob = await (await useEngine()).png(planFrame(project, shot, frame));
+    const file = withEnding(name, 'png');
+    const result = { blob, width, height, frames: 1, seconds: 0, videoCodec: 'png', soundCodec: null };
+    await keep({ id: newId(), project: project.name, name: file, made: new Date().toISOString(), result });
+    download(blob, file);
+    notices.say(
+      `“${file}” is written: frame ${frame}, ${(blob.size / 1e6).toFixed(1)} MB. It is among the renders too.`,
+    );
+  }
+
   async function cancel(id: string): Promise<void> {
     const job = jobs.value.find((entry) => entry.id === id);
     if (job?.state === 'running') await (await useEngine()).cancelRender();
@@ -104,7 +116,7 @@ export const useRenders = defineStore('renders', () => {
     finished.value = finished.value.filter((entry) => entry.id !== id);
   }
 
-  return { jobs, finished, running, load, queue, cancel, remove };
+  return { jobs, finished, running, load, queue, writeFrame, cancel, remove };
 });
 
 /** Hands a file to the browser's download. */

@@ -6,6 +6,7 @@ import { valueIn } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
 import ShortField from '../controls/ShortField.vue';
 import { useBench } from '../stores/bench';
+import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 import Choice from '../controls/Choice.vue';
@@ -14,11 +15,12 @@ import { EASE_KINDS, USUAL_STRENGTH } from './easings';
 /** What can be done with the chosen keyframes. */
 const bench = useBench();
 const store = useProject();
+const notices = useNotices();
 const selection = useSelection();
 const strength = ref(USUAL_STRENGTH * 100);
 const shift = ref('+12f');
 const stretch = ref('200%');
-const factor = ref('100%');
+const factor = ref('1');
 const add = ref('0');
 /** What the chosen keyframes have in common, by its name. */
 const common = computed(() => {
@@ -41,12 +43,18 @@ function ease(name: string): void {
 }
 const quantity = (text: string, percent = false) =>
   parseQuantity(text, { current: 0, percent, rate: bench.shot!.rate });
+/** What was typed, or a word about it where it says nothing. */
+function read(text: string, percent = false): number | null {
+  const value = quantity(text, percent);
+  if (value === null) notices.say(`“${text}” is no number. Type 12, -12, 1.5s or 50%.`, 'problem');
+  return value;
+}
 function moveAll(): void {
-  const by = quantity(shift.value);
+  const by = read(shift.value);
   if (by !== null) selection.moveBy(Math.round(by));
 }
 function stretchAll(): void {
-  const by = quantity(stretch.value, true);
+  const by = read(stretch.value, true);
   if (by === null || by <= 0 || !bench.shot) return;
   const starts = selection.keys.map(
     (ref) => ref.at + bench.shot!.layers.find((item) => item.id === ref.layer)!.span.start,
@@ -55,10 +63,13 @@ function stretchAll(): void {
   selection.keys = [];
 }
 function scaleAll(): void {
-  const [by, more] = [quantity(factor.value, true), quantity(add.value)];
+  // 50% and 0.5 are the same factor, −1 turns the values over
+  const percent = factor.value.includes('%');
+  const by = read(factor.value, percent);
+  const more = by === null ? null : read(add.value);
   const path = selection.keys[0]?.path;
   if (by === null || more === null || !bench.shot || !path) return;
-  store.edit(scaleKeys(bench.shot.id, selection.keys, by / 100, more));
+  store.edit(scaleKeys(bench.shot.id, selection.keys, percent ? by / 100 : by, more));
 }
 /** Puts the chosen keyframes on the shot's markers, in order. */
 function toMarkers(): void {

@@ -37,9 +37,9 @@ const nudge = (by: number): void => rows.setHeight(props.row, rows.height(props.
   position: absolute;
   z-index: 3;
   right: 0;
-  bottom: -3px;
+  bottom: 0;
   left: 0;
-  height: 6px;
+  height: 5px;
   cursor: ns-resize;
   touch-action: none;
 }

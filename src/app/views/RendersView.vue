@@ -27,8 +27,13 @@ function stop(): void {
   playing.value = null;
 }
 onBeforeUnmount(stop);
-const facts = ({ result }: RenderRecord) =>
-  `${result.width}×${result.height} · ${result.frames} frames · ${result.seconds.toFixed(2)} s · ${result.videoCodec}${result.soundCodec ? ` + ${result.soundCodec}` : ''} · ${(result.blob.size / 1e6).toFixed(1)} MB`;
+const isPicture = ({ result }: RenderRecord): boolean => result.blob.type.startsWith('image/');
+const facts = (record: RenderRecord) => {
+  const { result } = record;
+  return isPicture(record)
+    ? `${result.width}×${result.height} · one frame · ${result.videoCodec} · ${(result.blob.size / 1e6).toFixed(1)} MB`
+    : `${result.width}×${result.height} · ${result.frames} frames · ${result.seconds.toFixed(2)} s · ${result.videoCodec}${result.soundCodec ? ` + ${result.soundCodec}` : ''} · ${(result.blob.size / 1e6).toFixed(1)} MB`;
+};
 </script>
 
 <template>
@@ -59,11 +64,16 @@ const facts = ({ result }: RenderRecord) =>
           <div>
             <strong>{{ record.name }}</strong> <span class="dim">from {{ record.project }}</span>
             <span class="mono dim">{{ facts(record) }}</span>
-            <video v-if="playing?.id === record.id" :src="playing.url" controls autoplay />
+            <img
+              v-if="playing?.id === record.id && isPicture(record)"
+              :src="playing.url"
+              :alt="`${record.name}, as it was written`"
+            />
+            <video v-else-if="playing?.id === record.id" :src="playing.url" controls autoplay />
           </div>
           <span class="tools">
             <v-btn size="small" @click="playing?.id === record.id ? stop() : watchIt(record)">{{
-              playing?.id === record.id ? 'Close' : 'Watch'
+              playing?.id === record.id ? 'Close' : isPicture(record) ? 'Look' : 'Watch'
             }}</v-btn>
             <v-btn size="small" color="primary" variant="flat" @click="download(record.result.blob, record.name)"
               >Save file</v-btn

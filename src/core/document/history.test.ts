@@ -189,7 +189,7 @@ describe('history', () => {
   });
 
   test('a step of the project that a shot has built on since is refused in words, with nothing changed', () => {
-    const deleted = withEdit(freshHistory(start()), removeStock(start(), 'plate' as StockId))!.history;
+    const deleted = withEdit(freshHistory(start()), removeStock(start(), ['plate' as StockId]))!.history;
     const stock = withEdit(deleted, addStock(clipStock('newer')))!.history;
     const out = { ...stock, done: stock.done.slice(0, 1) };
     expect(() => undone(out, SHOT)).toThrow(/cannot be undone: another shot has changed/);

@@ -63,7 +63,7 @@ export async function glance(file: File): Promise<Pick<Probe, 'poster' | 'peaks'
   const input = openInput(file);
   try {
     const [video, audio] = [await input.getPrimaryVideoTrack(), await input.getPrimaryAudioTrack()];
-    const poster = video ? await posterOf(await firstFrame(video, file.name)) : null;
+    const poster = video ? await posterOf(await tellingFrame(video, file.name)) : null;
     return { poster, peaks: audio ? peaksOf(await readSound(audio, file.name, await startOf(input)), PEAKS) : null };
   } catch (error) {
     throw error instanceof JackplaneError ? error : damaged(file.name, 'it could not be read');
@@ -72,8 +72,30 @@ export async function glance(file: File): Promise<Pick<Probe, 'poster' | 'peaks'
   }
 }
 
-async function firstFrame(track: InputVideoTrack, name: string): Promise<Still> {
-  const sample = await new VideoSampleSink(track).getSample((await track.getFirstTimestamp()) + 0.001);
+/** Shares of a clip at which it is looked for a frame that shows something when the first is as good as black. */
+const LATER = [0.05, 0.2, 0.5];
+/** Mean byte up to which a frame is as good as black. */
+const BLACK = 10;
+const brightness = ({ data }: Still): number => {
+  let [sum, seen] = [0, 0];
+  for (let i = 0; i < data.length; i += 4 * 97, seen++) sum += (data[i]! + data[i + 1]! + data[i + 2]!) / 3;
+  return sum / Math.max(1, seen);
+};
+/** The first frame, or a later one when that is as good as black. */
+async function tellingFrame(track: InputVideoTrack, name: string): Promise<Still> {
+  const first = await frameAt(track, name, 0);
+  if (brightness(first) > BLACK) return first;
+  const seconds = (await track.computeDuration()) - (await track.getFirstTimestamp());
+  for (const share of LATER) {
+    const later = await frameAt(track, name, share * seconds).catch(() => null);
+    if (later && brightness(later) > BLACK) return later;
+  }
+  return first;
+}
+
+/** @param seconds from the track's first time stamp on */
+async function frameAt(track: InputVideoTrack, name: string, seconds: number): Promise<Still> {
+  const sample = await new VideoSampleSink(track).getSample((await track.getFirstTimestamp()) + seconds + 0.001);
   if (!sample) throw damaged(name, 'it has no frame');
   const still = await straightBytes(sample, ownRoom);
   sample.close();
@@ -201,7 +223,7 @@ async function pictureFacts(
   }
   const [width, height] = [await track.getDisplayWidth(), await track.getDisplayHeight()];
   checkSize(file.name, width, height);
-  const still = await firstFrame(track, file.name);
+  const still = await tellingFrame(track, file.name);
   await checkEnd(track, file.name);
   const rate = rateFromStamps(await stampsOf(track));
   const facts = { width, height, codec, alpha: await track.canBeTransparent(), rate: rate ?? ('variable' as const) };

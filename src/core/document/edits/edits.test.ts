@@ -89,7 +89,7 @@ test('deleting stock takes its layers along, and only those', () => {
     () => addStock(kite),
     () => addLayer(SHOT, layerOf('kite', stockSource(kite.id))),
   );
-  const { project: without } = perform(withKite, removeStock(withKite, kite.id))!;
+  const { project: without } = perform(withKite, removeStock(withKite, [kite.id]))!;
   expect(names(without)).toEqual(['rail', 'captain', 'deck']);
   expect(without.stock.map((item) => item.id)).toEqual(['plate']);
 });

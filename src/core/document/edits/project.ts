@@ -95,13 +95,12 @@ export const relinkStock = (project: Project, id: StockId, facts: Pick<Stock, 'f
 });
 
 /** Removes stock, every layer that shows it, and every track of it. */
-export const removeStock = (project: Project, id: StockId): Edit => ({
-  name: `Delete ${stockIn(project, id).name}`,
+export const removeStock = (project: Project, ids: readonly StockId[]): Edit => ({
+  name: `Delete ${ids.length === 1 ? stockIn(project, ids[0]!).name : `${ids.length} pieces of stock`}`,
   apply: (draft) => {
-    draft.stock = draft.stock.filter((item) => item.id !== id);
-    draft.tracks = draft.tracks.filter((track) => track.stock !== id);
-    for (const shot of draft.shots) {
-      shot.layers = shot.layers.filter((layer) => stockOf(layer) !== id);
-    }
+    const gone = new Set<string | null>(ids);
+    draft.stock = draft.stock.filter((item) => !gone.has(item.id));
+    draft.tracks = draft.tracks.filter((track) => !gone.has(track.stock));
+    for (const shot of draft.shots) shot.layers = shot.layers.filter((layer) => !gone.has(stockOf(layer)));
   },
 });
