@@ -1,0 +1,117 @@
+// Ways of working that many jobs share: fades, parts of a layer given to others, another source, tracing, the stock.
+import { expect } from '@playwright/test';
+import { openDemo, test } from './fixtures';
+import { colourAt, drag, layer, middle, pass, picture, pictureShown, redrawn } from './helpers';
+
+test.beforeEach(async ({ page }) => {
+  await openDemo(page);
+  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
+  await pictureShown(page);
+});
+
+test('a folded corner fades a layer in: nothing of it on the first frame, half of it half way', async ({ page }) => {
+  // the captain's coat, with the deck behind it
+  const coat = () => colourAt(page, 0.5, 0.7);
+  const whole = await coat();
+  const corner = page.getByRole('slider', { name: 'Fade in of captain' });
+  const from = await middle(corner);
+  const ruler = (await page.getByLabel('Ruler').boundingBox())!;
+  await redrawn(page, () => drag(page, from, { x: from.x + (20 * ruler.width) / 120, y: from.y }));
+  await expect(corner).toHaveAttribute('aria-valuenow', '20');
+  const nothing = await coat();
+  expect(nothing).not.toEqual(whole);
+  const hidden = async () => {
+    await redrawn(page, () => page.getByRole('button', { name: 'Hide captain' }).click());
+    const behind = await coat();
+    await redrawn(page, () => page.getByRole('button', { name: 'Show captain' }).click());
+    return behind;
+  };
+  expect(nothing).toEqual(await hidden());
+  await redrawn(page, async () => {
+    await page.getByLabel('Go to frame or time').fill('10');
+    await page.keyboard.press('Enter');
+  });
+  const [half, behind] = [await coat(), await hidden()];
+  await redrawn(page, () => corner.press('Delete'));
+  const full = await coat();
+  for (const c of [0, 1, 2]) expect(Math.abs(half[c]! - (full[c]! + behind[c]!) / 2)).toBeLessThanOrEqual(2);
+});
+
+test('a copied layer gives its passes to another; a layer shows another source and keeps what was done', async ({
+  page,
+}) => {
+  await page.keyboard.press('Control+c');
+  await layer(page, 'ferry deck').getByRole('button', { name: 'ferry deck', exact: true }).click({ button: 'right' });
+  await page.getByText('Paste onto these layers…').click();
+  await page.getByText('Its passes', { exact: true }).click();
+  for (const title of ['Blur', 'Adjust', 'Colour key', 'Wheels']) await expect(pass(page, title)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(pass(page, 'Wheels')).toHaveCount(0);
+
+  const stock = page.getByRole('region', { name: 'Stock' });
+  await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
+  await stock.getByText('captain noisy').click({ button: 'right' });
+  await page.getByText('Instead of captain’s source').click();
+  await pass(page, 'Source').click();
+  await expect(page.getByRole('region', { name: 'Dials' }).getByText('captain-noisy.mp4')).toBeVisible();
+  await expect(pass(page, 'Wheels')).toBeVisible();
+});
+
+test('stock is searched; several pieces are chosen and deleted together, and come back', async ({ page }) => {
+  const stock = page.getByRole('region', { name: 'Stock' });
+  const items = stock.getByRole('listitem');
+  const all = await items.count();
+  await stock.getByRole('textbox', { name: 'Search the stock' }).fill('tower');
+  await expect(items).toHaveCount(4);
+  await items.first().click();
+  await items.last().click({ modifiers: ['Shift'] });
+  await items.first().click({ button: 'right' });
+  await page.getByText('Delete these 4 with their layers').click();
+  await expect(stock.getByText('No stock is called that.')).toBeVisible();
+  await stock.getByRole('textbox', { name: 'Search the stock' }).fill('');
+  await expect(items).toHaveCount(all - 4);
+  await stock.getByRole('textbox', { name: 'Search the stock' }).blur();
+  await page.keyboard.press('Control+z');
+  await expect(items).toHaveCount(all);
+});
+
+test('while its masks are open a layer can be seen uncut, and what lies above it faintly', async ({ page }) => {
+  // the screen behind the captain, which the key takes away
+  const screen = () => colourAt(page, 0.75, 0.45);
+  const cut = await screen();
+  await page.keyboard.press('a');
+  await page.getByRole('button', { name: 'Add a mask' }).click();
+  await page.getByText('Ellipse', { exact: true }).click();
+  await redrawn(page, () => page.getByLabel('Layer uncut while tracing').check());
+  const [r, g, b] = await screen();
+  expect(g! - Math.max(r!, b!)).toBeGreaterThan(40);
+  await redrawn(page, () => page.getByLabel('Layer uncut while tracing').uncheck());
+  expect(await screen()).toEqual(cut);
+});
+
+test('markers and the picture have menus; Space with a drag shifts the picture and does not play', async ({ page }) => {
+  await page.keyboard.press('n');
+  await page.getByRole('button', { name: /^Marker without a name at 0/ }).click({ button: 'right' });
+  await page.getByText('Name it…').click();
+  await page.getByLabel('Name of the marker').fill('here');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: /^Marker here at 0/ }).click({ button: 'right' });
+  await page.getByText('Remove', { exact: true }).click();
+  await expect(page.getByRole('button', { name: /^Marker/ })).toHaveCount(0);
+
+  const before = (await picture(page).boundingBox())!;
+  const at = { x: before.x + before.width / 2, y: before.y + before.height / 2 };
+  await page.mouse.click(at.x, at.y, { button: 'right' });
+  await page.locator('.v-list-item').filter({ hasText: 'ferry deck' }).click();
+  await expect(layer(page, 'ferry deck').getByRole('button', { name: 'ferry deck', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await page.keyboard.down('Space');
+  await drag(page, at, { x: at.x + 90, y: at.y + 40 });
+  await page.keyboard.up('Space');
+  const after = (await picture(page).boundingBox())!;
+  expect([after.x - before.x, after.y - before.y]).toEqual([90, 40]);
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
+  await expect(page.getByLabel('Frame', { exact: true })).toHaveText('0');
+});
