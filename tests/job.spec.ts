@@ -39,9 +39,9 @@ test('from footage to file', async ({ page }) => {
   );
   const stock = page.getByRole('region', { name: 'Stock' });
   await expect(stock.getByRole('listitem')).toHaveCount(5, { timeout: 60_000 });
-  await expect(stock.getByText('24 · 5.0 s', { exact: true })).toBeVisible();
-  await expect(stock.getByText('24 · 4.0 s · alpha')).toBeVisible();
-  await expect(stock.getByText('still · alpha')).toBeVisible();
+  await expect(stock.getByText('1280×720 · 24 · 5.0 s', { exact: true })).toBeVisible();
+  await expect(stock.getByText(/ · 24 · 4.0 s · alpha/)).toBeVisible();
+  await expect(stock.getByText(/ · still · alpha/)).toBeVisible();
   await expect(stock.getByText('sound · 6.0 s')).toBeVisible();
 
   // stack: the first clip fits the shot, so nothing is asked

@@ -130,7 +130,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
 <template>
   <div class="stock-list">
     <div v-if="all.length >= MANY" class="finding">
-      <ShortField v-model="wanted" label="Search the stock" placeholder="search" />
+      <ShortField v-model="wanted" label="Find stock by name" placeholder="search" />
       <v-menu>
         <template #activator="{ props: menu }">
           <IconButton v-bind="menu" label="Order of the stock" :icon="mdiSortVariant" />

@@ -143,7 +143,7 @@ export function newShape(kind: Exclude<ShapeKind, 'picture' | 'matte'>, { w, h }
   if (kind === 'brush') return { kind, strokes: still([]) };
   if (kind === 'linear') return { kind, from: still([0, Math.round(-h / 4)]), to: still([0, Math.round(h / 4)]) };
   if (kind === 'radial') return { kind, centre: zero(), size: still([w, h]), rotation: still(0), core: still(0.5) };
-  return { kind, text: 'Paper Harbour', centre: zero(), height: still(Math.round(h / 6)), rotation: still(0) };
+  return { kind, text: 'Text', centre: zero(), height: still(Math.round(h / 6)), rotation: still(0) };
 }
 
 export const newMask = (id: MaskId, name: string, shape: Shape, colour: Mask['colour'] = 'sand'): Mask => ({

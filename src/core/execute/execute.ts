@@ -13,6 +13,7 @@ import type { StockId } from '../document/schema';
 import { joins } from '../plan/passes';
 import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, SourcePlan, Tables } from '../plan/types';
 import { between } from '../analysis/flow';
+import { EMPTY_LINE } from '../text/fonts';
 import { PictureCache } from './cache';
 import type { CoveragePlan } from '../masks/coverage';
 import { backdrop } from './composite';
@@ -57,7 +58,7 @@ export class Executor {
     readonly kernels: Kernels,
     readonly arena: Arena,
     private readonly fetch: Fetch,
-    outline: Outline = () => Promise.resolve([]),
+    outline: Outline = () => Promise.resolve(EMPTY_LINE),
     matteOf?: (id: string) => DrawnMatte | undefined,
   ) {
     this.masks = new MaskStore(
@@ -292,7 +293,7 @@ export class Executor {
     if (source.kind === 'below') throw new Error('an adjustment layer has no picture');
     const picture =
       source.kind === 'drawn'
-        ? this.made(source, layer)
+        ? await this.made(source, layer, job)
         : source.kind === 'shot'
           ? await this.inner(source, job)
           : await this.moment(layer, source);
@@ -315,9 +316,21 @@ export class Executor {
     return out;
   }
 
-  private made({ type, values }: Extract<SourcePlan, { kind: 'drawn' }>, { size }: LayerPlan): Picture {
+  private async made(
+    { type, values }: Extract<SourcePlan, { kind: 'drawn' }>,
+    { size, name }: LayerPlan,
+    { problems }: Job,
+  ): Promise<Picture> {
+    const { kernels, arena, masks } = this;
     const declared = sourceOf(type) as DrawnSource;
-    return this.arena.guarded(() => declared.draw(values as never, { kernels: this.kernels, arena: this.arena, size }));
+    const missing = declared.lines ? await masks.prepareLines(declared.lines(values as never)) : '';
+    if (missing)
+      problems.push({
+        layer: name,
+        sentence: `The font of “${name}” has no “${missing}”. Choose another font, or other letters.`,
+      });
+    const line = masks.line.bind(masks);
+    return arena.guarded(() => declared.draw(values as never, { kernels, arena, size, line }));
   }
 
   /** A source at a moment: one of its frames, or what lies between two of them. */

@@ -2,13 +2,13 @@ import { LRUCache } from 'lru-cache';
 import { type CoveragePlan, type MaskAssets, type ShapePlan, coverage } from '../masks/coverage';
 import type { PlaneTools } from '../masks/distance';
 import { matteById, unpackMatte, type DrawnMatte } from '../masks/matte-data';
-import type { Ring } from '../masks/path';
 import { tableValues, type TablePlan } from '../params/table';
 import { paramsOf } from '../passes/registry';
 import { rgbaOf, type FetchedPicture } from '../picture/fetched';
 import type { Rect } from '../picture/rect';
 import { hash } from '../base/hash';
 import type { PassPlan } from '../plan/types';
+import { centred, EMPTY_LINE, MASK_STYLE, styleKey, type LineStyle, type TextLine } from '../text/fonts';
 
 type PictureShape = Extract<ShapePlan, { kind: 'picture' }>;
 interface BytePlane {
@@ -17,12 +17,15 @@ interface BytePlane {
   values: Uint8Array;
 }
 /** Outlines of a text at a height of 1, centred on the origin. */
-export type Outline = (text: string) => Promise<readonly Ring[]>;
+/** Sets a line of text. */
+export type Outline = (text: string, style: LineStyle) => Promise<TextLine>;
 type FetchPicture = (shape: PictureShape) => Promise<FetchedPicture>;
 
 /** Most bytes of planes held. */
 const PLANES = 64e6;
 const ASSETS = 40;
+/** Lines of text that are held. */
+const LINES = 400;
 
 /** Planes of masks by content, and the pictures and outlines that they need. */
 export class MaskStore {
@@ -31,7 +34,7 @@ export class MaskStore {
     sizeCalculation: (plane) => Math.max(1, plane.byteLength),
   });
   private readonly pictures = new LRUCache<string, BytePlane>({ max: ASSETS });
-  private readonly texts = new LRUCache<string, readonly Ring[]>({ max: ASSETS });
+  private readonly texts = new LRUCache<string, TextLine>({ max: LINES });
 
   constructor(
     private readonly tools: PlaneTools,
@@ -45,9 +48,20 @@ export class MaskStore {
     for (const shape of plans.flatMap((plan) => plan.masks.map((mask) => mask.shape))) {
       if (shape.kind === 'picture' && !this.pictures.has(pictureKey(shape)))
         this.pictures.set(pictureKey(shape), channelOf(this.tools, await this.fetchPicture(shape), shape.channel));
-      if (shape.kind === 'text' && !this.texts.has(shape.text))
-        this.texts.set(shape.text, await this.outline(shape.text));
+      if (shape.kind === 'text') await this.prepareLines([[shape.text, MASK_STYLE]]);
     }
+  }
+
+  /** Sets lines of text that will be drawn. @returns the letters that their fonts do not have */
+  async prepareLines(lines: readonly (readonly [text: string, style: LineStyle])[]): Promise<string> {
+    for (const [text, style] of lines) {
+      const key = styleKey(text, style);
+      if (!this.texts.has(key)) this.texts.set(key, await this.outline(text, style));
+    }
+    return [...new Set(lines.flatMap(([text, style]) => [...this.line(text, style).missing]))].join('');
+  }
+  line(text: string, style: LineStyle): TextLine {
+    return this.texts.get(styleKey(text, style)) ?? EMPTY_LINE;
   }
 
   /** Coverage over a rectangle, computed or held. Not to be changed. */
@@ -81,7 +95,7 @@ export class MaskStore {
       this.pictures.set(shape.id, held);
       return held;
     },
-    outlines: (text) => this.texts.get(text) ?? [],
+    outlines: (text) => centred(this.line(text, MASK_STYLE)),
   };
 }
 

@@ -8,13 +8,14 @@ import { keepTable, tableKind, type TablePlan } from '../params/table';
 import { matteById } from '../masks/matte-data';
 import { floatsOf, pictureOf, planned, runPass, testBench, type TestBench } from '../testing/bench';
 import { readCdl, writeCdl } from './cdl-file';
+import { EMPTY_LINE } from '../text/fonts';
 import { latticeOf, readCube, writeCube, type ColourTable } from './cube';
 
 let bench: TestBench;
 beforeAll(async () => {
   const own = await testBench(64e6);
   const none = () => Promise.reject(new Error('none'));
-  bench = { ...own, masks: new MaskStore(own, none, () => Promise.resolve([]), matteById) };
+  bench = { ...own, masks: new MaskStore(own, none, () => Promise.resolve(EMPTY_LINE), matteById) };
 });
 type RGB = [number, number, number];
 const numbers = (n: number, min: number, max: number) =>

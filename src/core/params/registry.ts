@@ -17,6 +17,7 @@ import { samplesKind, type SamplesParam } from './samples';
 import { seedKind, type SeedParam } from './seed';
 import { trackKind, type TrackParam } from './track';
 import { tableKind, type TableParam } from './table';
+import { textKind, type TextParam } from './text';
 import { wheelKind, type WheelParam } from './wheel';
 import { sizeKind, type SizeParam } from './size';
 
@@ -40,13 +41,15 @@ export type Param =
   | LayersParam
   | TrackParam
   | WheelParam
-  | TableParam;
+  | TableParam
+  | TextParam;
 export type Params = Readonly<Record<string, Param>>;
 
 const KINDS: readonly AnyKind[] = [
   numberKind,
   angleKind,
   booleanKind,
+  textKind,
   choiceKind,
   colourKind,
   curveKind,

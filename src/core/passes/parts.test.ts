@@ -16,6 +16,7 @@ import { keepTable } from '../params/table';
 import type { PlatePlan } from '../params/plate';
 import type { AnyPass } from './define';
 import { trackNow } from '../testing/moving';
+import { EMPTY_LINE } from '../text/fonts';
 import { PASSES } from './registry';
 
 const SIZE = { w: 96, h: 72 };
@@ -40,7 +41,7 @@ beforeAll(async () => {
     masks: new MaskStore(
       bench,
       () => Promise.reject(new Error('none')),
-      () => Promise.resolve([]),
+      () => Promise.resolve(EMPTY_LINE),
     ),
   };
 });

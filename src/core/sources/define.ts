@@ -2,12 +2,15 @@ import type { Params, Values } from '../params/registry';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import type { Picture } from '../picture/picture';
+import type { LineStyle, TextLine } from '../text/fonts';
 
 export interface SourceTools {
   kernels: Kernels;
   arena: Arena;
   /** of the picture, at the plan's scale */
   size: { w: number; h: number };
+  /** a line of text as outlines; one that `lines` has asked for */
+  line(text: string, style: LineStyle): TextLine;
 }
 
 interface SourceBase<P extends Params> {
@@ -23,6 +26,8 @@ interface SourceBase<P extends Params> {
 }
 /** A source that is computed from its values alone. It has a `size` among them. */
 export interface DrawnSource<P extends Params = Params> extends SourceBase<P> {
+  /** the lines of text that it draws */
+  lines?(values: Values<P>): (readonly [text: string, style: LineStyle])[];
   draw(values: Values<P>, tools: SourceTools): Picture;
 }
 /** A source whose picture the plan finds elsewhere. */

@@ -9,6 +9,7 @@ import { passOf } from '../passes/registry';
 import { Arena } from '../picture/arena';
 import { bindKernels, type Kernels } from '../picture/kernels';
 import { Picture } from '../picture/picture';
+import { EMPTY_LINE } from '../text/fonts';
 import type { Rect } from '../picture/rect';
 
 export interface TestBench {
@@ -23,7 +24,7 @@ export const plainMasks = (tools: { kernels: Kernels; arena: Arena }): MaskStore
   new MaskStore(
     tools,
     () => Promise.reject(new Error('no pictures here')),
-    () => Promise.resolve([]),
+    () => Promise.resolve(EMPTY_LINE),
   );
 
 /** Kernels and memory for tests and measurements in Node. */

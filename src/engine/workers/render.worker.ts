@@ -1,5 +1,4 @@
 // Computes frames from plans. Each of the pool has its own kernels, memory and cache.
-import fontUrl from '@fontsource/archivo/files/archivo-latin-700-normal.woff?url';
 import * as Comlink from 'comlink';
 import { agreement, carriedMatte } from '../../core/analysis/carry';
 import { motionTo } from '../../core/analysis/flow';
@@ -8,6 +7,7 @@ import { JackplaneError } from '../../core/base/errors';
 import { thumbnail } from '../../core/execute/composite';
 import { Executor, type Fetch, type Problem } from '../../core/execute/execute';
 import type { Outline } from '../../core/execute/masks';
+import { fontsFor } from './fonts';
 import { measure } from '../../core/execute/measure';
 import { encodePng } from '../../core/formats/png';
 import { alphaIn, checkKey } from '../../core/measures/key-check';
@@ -104,19 +104,10 @@ async function carried(layer: LayerPlan, from: { layer: LayerPlan; matte: DrawnM
   return motion ? carriedMatte(matte, w, h, motion) : matte;
 }
 
-let font: ReturnType<typeof loadFont> | null = null;
-async function loadFont() {
-  const [{ readFont }, data] = await Promise.all([
-    import('../../core/masks/text'),
-    fetch(fontUrl).then((response) => response.arrayBuffer()),
-  ]);
-  return readFont(data);
-}
-/** Outlines of a text mask; the font is read when the first one is needed. */
-const outlineOf: Outline = async (text) => {
-  const { textOutlines } = await import('../../core/masks/text');
-  font ??= loadFont();
-  return textOutlines(await font, text);
+/** Sets a line of text; a font is read when it is first needed. */
+const outlineOf: Outline = async (text, style) => {
+  const { lineOf } = await import('../../core/text/line');
+  return lineOf(await fontsFor(style), text, style.tracking);
 };
 
 const api = {

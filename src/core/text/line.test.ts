@@ -1,0 +1,95 @@
+import { describe, expect, test } from '@jest/globals';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { placedRings } from '../masks/outline';
+import { fillRings } from '../masks/raster';
+import { setLines } from '../sources/title';
+import { centred } from './fonts';
+import { lineOf, readFont } from './line';
+
+const fontIn = (path: string) => {
+  const file = readFileSync(join(import.meta.dirname, '../../../node_modules/@fontsource', path));
+  return readFont(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer);
+};
+const font = fontIn('archivo/files/archivo-latin-700-normal.woff');
+const further = fontIn('archivo/files/archivo-latin-ext-700-normal.woff');
+const drawn = (text: string) =>
+  fillRings(placedRings(centred(lineOf([font], text)), { centre: [0, 0], rotation: 0 }, 40, [100, 40]), 200, 80);
+
+test('capitals are as tall as asked and stand in the middle', () => {
+  const plane = drawn('H');
+  const rows = Array.from({ length: 80 }, (_, y) => Math.max(...plane.subarray(y * 200, y * 200 + 200)));
+  expect(rows.findIndex((v) => v > 0.5)).toBe(20);
+  expect(rows.findLastIndex((v) => v > 0.5)).toBe(59);
+  const mean = plane.reduce((sum, v, i) => sum + v * ((i % 200) + 0.5), 0) / plane.reduce((sum, v) => sum + v, 0);
+  expect(Math.abs(mean - 100)).toBeLessThan(1);
+});
+
+test('a letter with a hole has a hole; three strokes are three', () => {
+  const ring = drawn('O');
+  expect(ring[40 * 200 + 100]).toBe(0);
+  const row = drawn('III').subarray(40 * 200, 41 * 200);
+  let strokes = 0;
+  for (let x = 1; x < 200; x++) if (row[x]! > 0.5 && row[x - 1]! <= 0.5) strokes++;
+  expect(strokes).toBe(3);
+  expect(lineOf([font], '').rings).toEqual([]);
+});
+
+describe('a line of text', () => {
+  test('is as wide as its letters, less where a pair stands closer', () => {
+    expect(lineOf([font], 'HHH').width).toBeCloseTo(3 * lineOf([font], 'H').width, 9);
+    expect(lineOf([font], 'AV').width).toBeLessThan(lineOf([font], 'A').width + lineOf([font], 'V').width);
+  });
+  test('tracking adds its share between letters, not after the last', () => {
+    expect(lineOf([font], 'boat', 0.5).width - lineOf([font], 'boat').width).toBeCloseTo(1.5, 9);
+  });
+  test('a letter comes from the next font when the first has none, as large; one that none has is told', () => {
+    expect(lineOf([font], 'ł').missing).toBe('ł');
+    const both = lineOf([font, further], 'ł');
+    expect([both.missing, both.rings.length > 0]).toEqual(['', true]);
+    expect(lineOf([font, further], '船 a').missing).toBe('船');
+  });
+});
+
+describe('lines set together', () => {
+  const lines = ['Paper', 'Harbour lights'].map((text) => lineOf([font], text));
+  const set = (align: 'left' | 'centre' | 'right', shown = 1) =>
+    setLines(lines, { height: 40, leading: 2, align, shown });
+  const reach = (rings: readonly Float64Array[], axis: 0 | 1): [number, number] => {
+    const all = rings.flatMap((ring) => [...ring].filter((_, i) => i % 2 === axis));
+    return [Math.min(...all), Math.max(...all)];
+  };
+  const [first, second] = [lines[0]!.rings.length, lines[1]!.rings.length];
+  test.each([
+    ['left', 0],
+    ['right', 1],
+  ] as const)('at the %s they meet', (align, end) => {
+    const rings = set(align);
+    expect(rings).toHaveLength(first + second);
+    const [a, b] = [reach(rings.slice(0, first), 0), reach(rings.slice(first), 0)];
+    // both begin or end where their outer letters do, a little inside
+    expect(Math.abs(a[end] - b[end])).toBeLessThan(4);
+  });
+  test('baselines are as far apart as asked, and the block is centred', () => {
+    const rings = set('centre');
+    const h = lineOf([font], 'H').rings.length;
+    expect(h).toBeGreaterThan(0);
+    const two = setLines(
+      ['H', 'H'].map((text) => lineOf([font], text)),
+      { height: 40, leading: 2, align: 'centre', shown: 1 },
+    );
+    const [top, bottom] = [reach(two.slice(0, h), 1), reach(two.slice(h), 1)];
+    expect(bottom[1] - top[1]).toBeCloseTo(80, 6);
+    expect(top[0] + bottom[1]).toBeCloseTo(0, 6);
+    const [left, right] = reach(rings, 0);
+    expect(Math.abs(left + right)).toBeLessThan(6);
+  });
+  test('letters that come one by one do not move those that are there', () => {
+    const whole = set('centre');
+    for (const shown of [0, 0.1, 0.3, 0.6, 0.95]) {
+      const some = set('centre', shown);
+      expect(some.length).toBeLessThan(whole.length);
+      some.forEach((ring, i) => expect([...ring]).toEqual([...whole[i]!]));
+    }
+  });
+});
