@@ -311,7 +311,7 @@ const mask = (name: string, shape: Shape, change: Partial<Mask> = {}): Mask => (
   ...change,
 });
 const pair = (x: number, y: number) => still([x, y] as [number, number]);
-/** The title card: the crane's arm, cut from its own plate by a path with a keyframe every twelve frames, lies over it again. */
+/** The title card: a title that is typed behind the crane's arm, which is cut from its own plate by a path with a keyframe every twelve frames and lies over it again. */
 const STEP = 12;
 const armKeys = Array.from({ length: 11 }, (_, i) => Math.min(119, i * STEP)).map((at) => ({
   at,
@@ -340,6 +340,30 @@ const vignette = mask(
   { kind: 'ellipse', centre: pair(-60, -20), size: pair(1150, 700), rotation: still(0) },
   { feather: still(420), colour: 'slate' },
 );
+/** The title, typed letter by letter. */
+const lettering = newSource('title', {
+  text: 'Paper Harbour',
+  font: 'zilla-slab',
+  colour: [0.2, 0.24, 0.34],
+  height: 76,
+  size: [1280, 720],
+});
+const written: Layer = {
+  ...paper('title', [0, 0, 0], []),
+  source: {
+    ...lettering,
+    values: {
+      ...lettering.values,
+      shown: {
+        keys: [
+          { at: 4, value: 0, ease: 'linear' },
+          { at: 40, value: 1, ease: 'linear' },
+        ],
+      },
+    },
+  },
+  passes: [],
+};
 const titleCard = shot('Title card', [
   layer('crane', 'crane arm', 120, {
     masks: [
@@ -347,19 +371,7 @@ const titleCard = shot('Title card', [
     ],
     passes: [pass('mask')],
   }),
-  paper(
-    'title',
-    [0.2, 0.24, 0.34],
-    [
-      mask('letters', {
-        kind: 'text',
-        text: 'Paper Harbour',
-        centre: pair(0, 0),
-        height: still(76),
-        rotation: still(0),
-      }),
-    ],
-  ),
+  written,
   paper(
     'card',
     [0.93, 0.89, 0.79],

@@ -1,7 +1,20 @@
 // Ways of working that many jobs share: fades, parts of a layer given to others, another source, tracing, the stock.
 import { expect } from '@playwright/test';
 import { openDemo, test } from './fixtures';
-import { colourAt, drag, layer, middle, pass, picture, pictureShown, redrawn } from './helpers';
+import {
+  choose,
+  colourAt,
+  drag,
+  layer,
+  makeShot,
+  middle,
+  newProject,
+  pass,
+  picture,
+  pictureShown,
+  redrawn,
+  typeNumber,
+} from './helpers';
 
 test.beforeEach(async ({ page }) => {
   await openDemo(page);
@@ -114,4 +127,54 @@ test('markers and the picture have menus; Space with a drag shifts the picture a
   expect([after.x - before.x, after.y - before.y]).toEqual([90, 40]);
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
   await expect(page.getByLabel('Frame', { exact: true })).toHaveText('0');
+});
+
+test('a title is found by a wish, typed, and stands as wide as the browser sets it; keyframes type it', async ({
+  page,
+}) => {
+  await newProject(page, 'Titles');
+  await makeShot(page, { width: 640, height: 360, length: '24' });
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Search' }).fill('subtitle');
+  await page.keyboard.press('Enter');
+  await choose(page, 'Preview scale', 'full');
+  const text = page.getByRole('textbox', { name: 'Text', exact: true });
+  await redrawn(page, () => text.fill('HARBOUR'));
+  await redrawn(page, () => typeNumber(page, 'Letter height, px', '60'));
+  /** The first and last column and row with letters. */
+  const extent = () =>
+    picture(page).evaluate((canvas: HTMLCanvasElement) => {
+      const { width, height } = canvas;
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, width, height);
+      const box = [width, height, 0, 0];
+      for (let i = 0; i < width * height; i++) {
+        if (data[4 * i]! < 128) continue;
+        const [x, y] = [i % width, Math.floor(i / width)];
+        [box[0], box[1]] = [Math.min(box[0]!, x), Math.min(box[1]!, y)];
+        [box[2], box[3]] = [Math.max(box[2]!, x + 1), Math.max(box[3]!, y + 1)];
+      }
+      return box;
+    });
+  // the browser's own setting of the same font is the judge
+  const judged = await page.evaluate(async () => {
+    await document.fonts.load('700 100px "Archivo Variable"');
+    const context = document.createElement('canvas').getContext('2d')!;
+    context.font = '700 100px "Archivo Variable"';
+    const tall = context.measureText('H').actualBoundingBoxAscent;
+    const { actualBoundingBoxLeft, actualBoundingBoxRight } = context.measureText('HARBOUR');
+    return ((actualBoundingBoxLeft + actualBoundingBoxRight) * 60) / tall;
+  });
+  const [left, top, right, bottom] = await extent();
+  expect(Math.abs(right! - left! - judged)).toBeLessThan(judged * 0.02);
+  // round letters reach a little over
+  expect(bottom! - top!).toBeGreaterThanOrEqual(60);
+  expect(bottom! - top!).toBeLessThanOrEqual(63);
+  expect(Math.abs((left! + right!) / 2 - 320)).toBeLessThan(4);
+
+  await redrawn(page, () => typeNumber(page, 'Shown, %', '43'));
+  const [first, , part] = await extent();
+  expect(first).toBe(left);
+  expect(part! - left!).toBeLessThan(0.5 * (right! - left!));
+  await redrawn(page, () => text.fill('HARBOUR 船'));
+  await expect(page.getByText('The font of “title” has no “船”.')).toBeVisible();
 });

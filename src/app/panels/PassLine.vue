@@ -6,6 +6,7 @@ import { mdiClose, mdiContentCopy, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
 import { orderPass, removePass, switchPass } from '../../core/document/edits/passes';
 import { sourceSize } from '../../core/document/find';
 import type { Pass } from '../../core/document/schema';
+import { sourceOf } from '../../core/sources/registry';
 import { PASSES, passOf, titleOf } from '../../core/passes/registry';
 import { planAlone } from '../../core/plan/looks';
 import { planFrame, planLayer } from '../../core/plan/plan';
@@ -121,11 +122,17 @@ function moveBy(pass: Pass, by: number): void {
 }
 /** The pass that was asked about with the other button, and where. */
 const asked = shallowRef<{ pass: Pass; at: [number, number] } | null>(null);
-/** What people usually begin with, for a source that has no pass yet. */
-const BEGINNINGS = ['colour-key', 'crop', 'adjust'];
-const beginnings = computed(() =>
-  bench.line.length ? [] : (placed.value ? BEGINNINGS : ['adjust']).map((type) => passOf(type)!),
-);
+/** What people usually begin with, for a source that has no pass yet: footage, something that is drawn, or all that lies below. */
+const beginnings = computed(() => {
+  if (bench.line.length || !bench.layer) return [];
+  const declared = sourceOf(bench.layer.source.type);
+  const usual = !placed.value
+    ? ['adjust']
+    : declared && 'draw' in declared
+      ? ['outline', 'drop-shadow', 'blur']
+      : ['colour-key', 'crop', 'adjust'];
+  return usual.map((type) => passOf(type)!);
+});
 </script>
 
 <template>

@@ -69,7 +69,7 @@ export const title = defineSource({
       help: 'How heavy they are, in fonts that have both.',
     }),
     height: number({
-      label: 'Height',
+      label: 'Letter height',
       unit: 'px',
       default: 96,
       min: 1,
