@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
 import { mdiClose, mdiContentCopy, mdiContentPaste, mdiDotsVertical, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
 import { addPass, newPass } from '../../core/document/edits/passes';
@@ -13,6 +13,7 @@ import Choice from '../controls/Choice.vue';
 import FilePick from '../controls/FilePick.vue';
 import { newId } from '../base/ids';
 import { useBench } from '../stores/bench';
+import MaskMenu from '../masks/MaskMenu.vue';
 import { OFFERED_MASKS } from '../masks/offered';
 import { useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
@@ -30,6 +31,8 @@ const order = computed({ get: () => [...masking.masks], set: () => undefined });
 const unused = computed(() => masking.masks.length > 0 && !bench.layer!.passes.some((pass) => usesMasks(pass)));
 const MODE_LABELS = { add: 'adds', subtract: 'subtracts', intersect: 'intersects', exclude: 'excludes' } as const;
 
+/** the mask whose menu is open, and where */
+const asked = shallowRef<{ mask: Mask; at: [number, number] } | null>(null);
 const pictures = computed(() => (store.project?.stock ?? []).filter((item) => item.kind !== 'sound'));
 const svgInput = ref<InstanceType<typeof FilePick>>();
 const pngInput = ref<InstanceType<typeof FilePick>>();
@@ -134,7 +137,12 @@ const addPicture = (stock: string, title: string): void =>
       :animation="120"
       @end="reordered"
     >
-      <li v-for="mask in masking.masks" :key="mask.id" :class="{ chosen: mask.id === masking.maskId, off: !mask.on }">
+      <li
+        v-for="mask in masking.masks"
+        :key="mask.id"
+        :class="{ chosen: mask.id === masking.maskId, off: !mask.on }"
+        @contextmenu.prevent="asked = { mask, at: [$event.clientX, $event.clientY] }"
+      >
         <button class="name" :aria-pressed="mask.id === masking.maskId" @click="masking.show(mask.id)">
           <span class="dot" :style="{ background: MASK_HUES[mask.colour] }" />{{ mask.name }}
         </button>
@@ -160,6 +168,7 @@ const addPicture = (stock: string, title: string): void =>
         />
       </li>
     </VueDraggable>
+    <MaskMenu v-if="asked" v-bind="asked" @close="asked = null" />
     <div v-if="masking.mask" class="tracing">
       <Check
         label="Layer uncut while tracing"

@@ -62,7 +62,7 @@ export function commandEntries(): Entry[] {
       [
         'Render…',
         'the shot to a file',
-        'export save the video movie output mp4 webm gif publish write',
+        'export save the video movie output mp4 webm publish write',
         () => ask('render'),
       ],
       [

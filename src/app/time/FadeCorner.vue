@@ -125,8 +125,3 @@ function press(event: KeyboardEvent): void {
   background: var(--brass);
 }
 </style>
-<style>
-.bar:hover > .corner > .hold:not(.folded) {
-  opacity: 0.55;
-}
-</style>

@@ -209,6 +209,10 @@ function press(event: KeyboardEvent, part: 'move' | 'start' | 'end'): void {
   cursor: grab;
   touch-action: none;
 }
+/* where a fade can be made shows under the pointer */
+.bar:hover :deep(.hold:not(.folded)) {
+  opacity: 0.55;
+}
 .chosen .bar {
   background: var(--brass-soft);
   border-color: var(--brass);

@@ -16,7 +16,7 @@ const STEPS = [
   ],
   [
     'Stack',
-    'Drag stock onto the viewer or the time panel. The top row lies on top of the picture. Drag the dots at the left of a row to reorder.',
+    'Drag stock onto the viewer or the time panel. The top row lies on top of the picture. Drag the dots at the left of a row to reorder, a bar’s folded corner to fade. What no camera gave, such as a title, is made by the button under the stock. Whatever you wish for, Ctrl+K finds it.',
   ],
   [
     'Place',
@@ -40,7 +40,7 @@ const STEPS = [
   ],
   [
     'Animate',
-    'The peg beside a value makes a keyframe; from then on, changing it elsewhere makes another. Open a row with its arrow to see them, or press C for curves; arrow keys move a keyframe or handle that has the focus. On the picture the way is a dotted line with handles to bend it.',
+    'The peg beside a value makes a keyframe; from then on, changing it elsewhere makes another. Open a row with its arrow to see its course; drag its lower edge, or press C, and it grows into a curve with numbers and handles. Arrow keys move a keyframe or handle that has the focus. On the picture the way is a dotted line with handles to bend it.',
   ],
   [
     'Time',

@@ -29,6 +29,8 @@ export type Fetch = (source: StockPlan) => Promise<FetchedPicture>;
 export interface Problem {
   layer: string;
   sentence: string;
+  /** it was drawn all the same, as well as could be */
+  drawn?: true;
 }
 
 /** What a frame is computed with. */
@@ -216,6 +218,7 @@ export class Executor {
     const tables = given ?? ('tables' in layer ? layer.tables : NOTHING);
     const job = { tables, keep, problems };
     try {
+      await this.tellMissing(layer, problems);
       return layer.part ? await this.partOfLayer(layer, layer.part, job) : await this.line(layer, job);
     } catch (error) {
       problems.push({ layer: layer.name, sentence: sentenceOf(error) });
@@ -293,7 +296,7 @@ export class Executor {
     if (source.kind === 'below') throw new Error('an adjustment layer has no picture');
     const picture =
       source.kind === 'drawn'
-        ? await this.made(source, layer, job)
+        ? await this.made(source, layer)
         : source.kind === 'shot'
           ? await this.inner(source, job)
           : await this.moment(layer, source);
@@ -316,19 +319,18 @@ export class Executor {
     return out;
   }
 
-  private async made(
-    { type, values }: Extract<SourcePlan, { kind: 'drawn' }>,
-    { size, name }: LayerPlan,
-    { problems }: Job,
-  ): Promise<Picture> {
+  /** Says which letters of a layer's text its font does not have; also when its picture is held already. */
+  private async tellMissing({ source, name }: LayerPlan, problems: Problem[]): Promise<void> {
+    if (source.kind !== 'drawn') return;
+    const { lines } = sourceOf(source.type) as DrawnSource;
+    const missing = lines ? await this.masks.prepareLines(lines(source.values as never)) : '';
+    const sentence = `The font of “${name}” has no “${missing}”. Choose another font, or other letters.`;
+    if (missing) problems.push({ layer: name, sentence, drawn: true });
+  }
+  private async made({ type, values }: Extract<SourcePlan, { kind: 'drawn' }>, { size }: LayerPlan): Promise<Picture> {
     const { kernels, arena, masks } = this;
     const declared = sourceOf(type) as DrawnSource;
-    const missing = declared.lines ? await masks.prepareLines(declared.lines(values as never)) : '';
-    if (missing)
-      problems.push({
-        layer: name,
-        sentence: `The font of “${name}” has no “${missing}”. Choose another font, or other letters.`,
-      });
+    if (declared.lines) await masks.prepareLines(declared.lines(values as never));
     const line = masks.line.bind(masks);
     return arena.guarded(() => declared.draw(values as never, { kernels, arena, size, line }));
   }

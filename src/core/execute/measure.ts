@@ -11,9 +11,9 @@ import { layerSpace, runPasses } from './passes';
 async function pictureOf(executor: Executor, layer: AlonePlan): Promise<Picture> {
   const problems: Problem[] = [];
   const picture = await executor.layer(layer, 'every', problems);
-  if (!problems.length) return picture;
+  if (problems.every(({ drawn }) => drawn)) return picture;
   picture.release();
-  throw new JackplaneError('bad-media', problems[0]!.sentence, '');
+  throw new JackplaneError('bad-media', problems.find(({ drawn }) => !drawn)!.sentence, '');
 }
 
 /** @param layer what is measured; null for measures that need no picture @throws what computing the layer throws */

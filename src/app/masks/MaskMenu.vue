@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import { pasteMasks, removeMask, setMask } from '../../core/document/edits/masks';
+import type { Mask } from '../../core/document/mask';
+import { newId } from '../base/ids';
+import { useBench } from '../stores/bench';
+import { useMasking } from '../stores/masking';
+import { useProject } from '../stores/project';
+
+/** What can be done with a mask, where it was pointed at. */
+const props = defineProps<{ mask: Mask; at: [number, number] }>();
+const emit = defineEmits<{ close: [] }>();
+const bench = useBench();
+const masking = useMasking();
+const store = useProject();
+const change = (part: Parameters<typeof setMask>[3]): void =>
+  bench.editLayer((project, at) => setMask(project, at, props.mask.id, part));
+const duplicate = (): void =>
+  bench.editLayer((_, at) => pasteMasks(at, [{ ...props.mask, name: `${props.mask.name} 2` }], newId));
+</script>
+
+<template>
+  <v-menu :model-value="true" :target="at" :aria-label="mask.name" @update:model-value="emit('close')">
+    <v-list>
+      <v-list-item title="Copy, for other layers" @click="masking.copy([mask])" />
+      <v-list-item
+        v-if="masking.clipboard.length"
+        title="Paste masks"
+        :disabled="bench.layer?.locked || store.readOnly"
+        @click="masking.paste()"
+      />
+      <template v-if="!bench.layer?.locked && !store.readOnly">
+        <v-list-item title="Duplicate" @click="duplicate" />
+        <v-list-item :title="mask.on ? 'Switch off' : 'Switch on'" @click="change({ on: !mask.on })" />
+        <v-list-item
+          :title="mask.invert ? 'Cover what is inside' : 'Cover what is outside'"
+          @click="change({ invert: !mask.invert })"
+        />
+        <v-list-item title="Delete" @click="bench.editLayer((project, where) => removeMask(project, where, mask.id))" />
+      </template>
+    </v-list>
+  </v-menu>
+</template>
