@@ -100,8 +100,10 @@ const stock = computed(() => store.project?.stock ?? []);
   flex: 1 1 0;
   min-height: 7rem;
 }
+/* where it is too narrow its beginning is what shows */
 .plain {
   flex: none;
+  justify-content: flex-start;
   border-top: 1px solid var(--line);
 }
 .tabs {

@@ -73,9 +73,13 @@ const choice = computed({
 }
 header {
   display: flex;
-  gap: 6px;
+  flex-wrap: wrap;
+  gap: 0 6px;
   align-items: center;
   justify-content: space-between;
+}
+header :deep(.v-label) {
+  white-space: nowrap;
 }
 .choices {
   display: grid;

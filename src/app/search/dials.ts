@@ -1,5 +1,4 @@
 import { nextTick } from 'vue';
-import { entriesOf } from '../../core/document/edits/values';
 import { PASSES } from '../../core/passes/registry';
 import type { Params } from '../../core/params/registry';
 import { openGroups } from '../dials/open-groups';
@@ -112,14 +111,14 @@ export function dialEntries(): Entry[] {
       void focusDial(label ?? title);
     },
   }));
-  const known = new Set(entriesOf(layer).map(({ group }) => group));
+  const there = new Set(layer.passes.map(({ type }) => type));
   const ofPasses = PASSES.flatMap((pass) =>
     Object.values(pass.params as Params)
       .filter((param) => !param.within && !param.retired)
       .map((param) => ({
-        kind: 'dial',
+        kind: there.has(pass.type) ? 'dial' : 'dial to add',
         title: `${param.label}: ${pass.title}`,
-        more: known.has(pass.title) ? param.help : `adds ${pass.title}. ${param.help}`,
+        more: param.help,
         words: '',
         run: () => {
           bench.openPass(pass.type);

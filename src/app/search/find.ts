@@ -8,9 +8,18 @@ const EMPTY = new Set(
     ' ',
   ),
 );
-/** Kinds in the order of how likely they are meant. */
-const WEIGHTS: Record<string, number> = { pass: 1.25, command: 1.2, 'layer to add': 1.1, mask: 1.1, dial: 0.8 };
 const MOST = 12;
+const FAR = 'dial to add';
+const MOST_FAR = 4;
+/** Kinds in the order of how likely they are meant. */
+const WEIGHTS: Record<string, number> = {
+  pass: 1.25,
+  command: 1.2,
+  'layer to add': 1.6,
+  mask: 1,
+  dial: 0.8,
+  [FAR]: 0.4,
+};
 
 const terms = (text: string): string[] =>
   text
@@ -53,6 +62,11 @@ export function indexOf(entries: readonly Entry[]): Index {
         }))
         .sort((a, b) => b.score - a.score);
     const exact = found(false);
-    return (exact.length ? exact : found(0.25)).slice(0, MOST).map(({ entry }) => entry);
+    // dials that are not there yet are very many
+    let far = 0;
+    return (exact.length ? exact : found(0.25))
+      .map(({ entry }) => entry)
+      .filter(({ kind }) => kind !== FAR || ++far <= MOST_FAR)
+      .slice(0, MOST);
   };
 }

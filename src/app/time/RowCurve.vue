@@ -138,7 +138,7 @@ defineExpose({ curves: plot.curves, ranges: plot.ranges, changes, axis });
 
 <template>
   <div class="track">
-    <!-- one drawing for all of the row, however many keyframes; the buttons over it are bare -->
+    <!-- one drawing for all curves, one for all pegs, however many; the buttons over them are bare -->
     <svg
       class="drawn"
       :style="{ left: `${left}px`, width: `${(to - Math.max(0, from)) * perFrame}px`, height: `${height}px` }"
@@ -170,8 +170,6 @@ defineExpose({ curves: plot.curves, ranges: plot.ranges, changes, axis });
           @keydown="pressHandle($event, handle)"
         />
       </template>
-      <path class="pegs" :d="pegs(false)" />
-      <path class="pegs picked" :d="pegs(true)" />
     </svg>
     <button
       v-for="point in points"
@@ -189,6 +187,14 @@ defineExpose({ curves: plot.curves, ranges: plot.ranges, changes, axis });
     ></button>
     <KeyMenu v-if="menuAt" v-bind="menuAt" @close="menuAt = null" />
     <slot />
+    <svg
+      class="drawn over"
+      :style="{ left: `${left}px`, width: `${(to - Math.max(0, from)) * perFrame}px`, height: `${height}px` }"
+      aria-hidden="true"
+    >
+      <path class="pegs" :d="pegs(false)" />
+      <path class="pegs picked" :d="pegs(true)" />
+    </svg>
   </div>
 </template>
 
@@ -201,6 +207,11 @@ defineExpose({ curves: plot.curves, ranges: plot.ranges, changes, axis });
 .drawn {
   position: absolute;
   top: 0;
+}
+/* pegs lie over the value at the playhead, and that over the curves */
+.over {
+  z-index: 2;
+  pointer-events: none;
 }
 .grid {
   stroke: var(--line);

@@ -11,7 +11,7 @@ import { useSelection } from '../stores/selection';
 import { roundLines } from './round-lines';
 
 /** The first curve is chalk, as everything animated; what lies over it has colours and dashes of its own. */
-const STROKES = ['var(--chalk)', '#e0b66a', '#9fc78d', '#d99a8a', '#b7a3de', '#7fc4c0', '#cfcf87', '#d58fb4'];
+const STROKES = ['var(--chalk)', 'var(--text)', '#b07d2b', '#5f9a4c', '#b8604c', '#8a6fc4', '#3f9792', '#b05586'];
 const DASHES = ['', '5 3', '1.5 3', '8 3 2 3'];
 /** Most points that a curve is drawn with, so that a row costs the same however long it is. */
 const MOST = 480;
