@@ -15,8 +15,8 @@ const MOST_FAR = 4;
 const WEIGHTS: Record<string, number> = {
   pass: 1.25,
   command: 1.2,
-  'layer to add': 1.6,
-  mask: 1,
+  'layer to add': 1.1,
+  mask: 1.1,
   dial: 0.8,
   [FAR]: 0.4,
 };
