@@ -2,6 +2,7 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from './fixtures';
 import {
+  allKept,
   addToShot,
   asFile,
   colourAt,
@@ -206,6 +207,7 @@ test('pictures stand as their file says, pictures that move are clips, and sound
   await expect(stock(page, 'no number')).toContainText('sound');
   // a name that is nothing but signs
   await expect(stock(page, 'untitled')).toContainText('still');
+  await allKept(page);
   await page.reload();
   await expect(stock(page, 'untitled')).toContainText('still');
 });
