@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue';
+import { arrowWay } from '../controls/arrows';
 import { mdiEyedropper, mdiRestore } from '@mdi/js';
 import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
@@ -106,14 +107,8 @@ function remove(i: number): void {
   chosen.value = Math.max(0, i - 1);
   emit('change', props.value.toSpliced(i, 1));
 }
-const STEPS: Record<string, CurvePoint> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-};
 function press(event: KeyboardEvent, i: number): void {
-  const step = STEPS[event.key];
+  const step = arrowWay(event);
   const deletes = event.key === 'Delete' || event.key === 'Backspace';
   if (props.disabled || (!step && !deletes)) return;
   event.preventDefault();
@@ -121,7 +116,7 @@ function press(event: KeyboardEvent, i: number): void {
   if (deletes) return remove(i);
   const far = event.shiftKey ? 0.1 : 0.01;
   const [from, to] = props.value[i]!;
-  put(i, [from + step![0] * far, to + step![1] * far], false);
+  put(i, [from + step![0] * far, to - step![1] * far], false);
 }
 /** What stands for a height: the value it becomes, or how much it is changed. */
 const shown = (to: number): number => (props.param.over ? percent(2 * to - 1) : percent(to));

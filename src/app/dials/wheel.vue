@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, inject, onBeforeUnmount, onMounted, ref } from 'vue';
+import { arrowWay } from '../controls/arrows';
 import { mdiRestore } from '@mdi/js';
 import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
@@ -57,20 +58,14 @@ function drag(event: PointerEvent, name: string): void {
     () => beside.end(),
   );
 }
-const STEPS: Record<string, readonly [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-};
 function press(event: KeyboardEvent, name: string): void {
-  const step = STEPS[event.key];
+  const step = arrowWay(event);
   if (props.disabled || !step) return;
   event.preventDefault();
   event.stopPropagation();
   const by = event.shiftKey ? 0.1 : 0.01;
   const [x, y, level] = valueOf(name);
-  put(name, [x + step[0] * by, y + step[1] * by, level], false);
+  put(name, [x + step[0] * by, y - step[1] * by, level], false);
 }
 const set = (name: string, part: 0 | 1 | 2, v: number, dragging: boolean): void =>
   put(name, valueOf(name).with(part, v) as unknown as Wheel, dragging);

@@ -67,7 +67,7 @@ function pick(item: Stock, event: MouseEvent | KeyboardEvent): void {
   const last = ids.indexOf(chosen.value.at(-1)!);
   if (event.shiftKey && last >= 0) {
     const here = ids.indexOf(item.id);
-    chosen.value = [...new Set([...ids.slice(Math.min(last, here), Math.max(last, here) + 1)])];
+    chosen.value = ids.slice(Math.min(last, here), Math.max(last, here) + 1);
   } else if (event.ctrlKey || event.metaKey)
     chosen.value = chosen.value.includes(item.id)
       ? chosen.value.filter((id) => id !== item.id)

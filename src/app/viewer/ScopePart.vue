@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { arrowWay } from '../controls/arrows';
 import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';
 import { useScopes } from '../stores/scopes';
@@ -44,16 +45,10 @@ function drag(event: PointerEvent, what: 'move' | 'size'): void {
     else size(w + dx, h + dy);
   });
 }
-const WAYS: Record<string, readonly [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-};
 /** Pixels of the shot that a key moves it by. */
 const STEP = 4;
 function nudge(event: KeyboardEvent): void {
-  const way = WAYS[event.key];
+  const way = arrowWay(event);
   if (!way) return;
   event.preventDefault();
   event.stopPropagation();

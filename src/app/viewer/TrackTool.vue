@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import { arrowWay } from '../controls/arrows';
 import { quadAbout, type Quad } from '../../core/document/track';
 import { middleOf } from '../../core/track/motion';
 import { sampleAt, pointsAt } from '../../core/track/samples';
@@ -145,9 +146,8 @@ function dragPoint(event: PointerEvent, k: number): void {
     ),
   );
 }
-const STEPS: Record<string, XY> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 function nudge(event: KeyboardEvent, move: (dx: number, dy: number) => void): void {
-  const step = STEPS[event.key];
+  const step = arrowWay(event);
   if (!step) return;
   event.stopPropagation();
   event.preventDefault();

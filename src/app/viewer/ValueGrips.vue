@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import { arrowWay } from '../controls/arrows';
 import { followOf } from '../../core/document/edits/follow';
 import { setSourceValue } from '../../core/document/edits/layers';
 import { setPassValue } from '../../core/document/edits/passes';
@@ -104,9 +105,8 @@ function drag(event: PointerEvent, grip: Shown): void {
     },
   );
 }
-const STEPS: Record<string, Place> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 function nudge(event: KeyboardEvent, { name, at, put }: Shown): void {
-  const step = STEPS[event.key];
+  const step = arrowWay(event);
   if (!step) return;
   event.stopPropagation();
   event.preventDefault();

@@ -2,7 +2,9 @@ import { describe, expect, test } from '@jest/globals';
 import { at, done, layerOfProject, project, state } from '../../testing/boat';
 import { clipStock } from '../../testing/documents';
 import { newMask, newShape, type MaskId } from '../mask';
-import { projectSchema, stockOf, type LayerId, type PassId, type Project, type StockId } from '../schema';
+import { projectSchema, stockOf, type Layer, type LayerId, type PassId, type Project, type StockId } from '../schema';
+import { fadesOf, setFade } from './fade';
+import { followOf } from './follow';
 import { addMask, usesMasks } from './masks';
 import { addPass, newPass } from './passes';
 import { setMotionBlur } from './time';
@@ -35,6 +37,25 @@ describe('parts of a layer given to another', () => {
       before.source,
       before.name,
     ]);
+  });
+  test('what followed a track through the layer follows it through the other one; sound fades along', () => {
+    const boat = layerOfProject(done(setFade(full, at, 'in', 8), full));
+    const link = {
+      type: 'follow',
+      track: 'way',
+      layer: 'boat',
+      as: 'position',
+      from: 0,
+      weight: 1,
+      lag: 0,
+      parts: { x: true, y: true, turn: true, size: true },
+    };
+    const following = { ...boat, place: { ...boat.place, position: { ...boat.place.position, drivers: [link] } } };
+    const result = done(pasteParts(at.shot, following as Layer, [DECK], new Set(['place']), fresh), full);
+    const deck = layerOfProject(result, 'deck');
+    expect(followOf(deck.place.position)?.layer).toBe('deck');
+    expect(deck.sound.gain.drivers).toEqual(deck.opacity.drivers);
+    expect(fadesOf(deck)).toEqual({ in: 8, out: 0 });
   });
   test('passes come after its own, and use masks only when those come along', () => {
     const both = layerOfProject(pasted(['passes', 'masks']), 'deck');

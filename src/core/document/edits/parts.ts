@@ -3,8 +3,10 @@ import type { Draft } from 'immer';
 import type { Edit } from '../edit';
 import { layerIn, shotIn, stockIn } from '../find';
 import { stockOf, type Layer, type LayerId, type Pass, type Project, type ShotId, type StockId } from '../schema';
+import { fadesOf, writeFades } from './fade';
+import { followThrough } from './follow';
 import { stockSource } from './layers';
-import { withoutMasks } from './passes';
+import { inOrder, withoutMasks } from './passes';
 import { copyOf } from './time';
 
 export const LAYER_PARTS = [
@@ -15,7 +17,7 @@ export const LAYER_PARTS = [
 export type LayerPart = (typeof LAYER_PARTS)[number]['name'];
 
 /**
- * Gives parts of a layer to others, keyframes and all: the place instead of theirs, with opacity and blend mode; passes and masks after theirs.
+ * Gives parts of a layer to others, keyframes and all: the place instead of theirs, with opacity, fades and blend mode; passes and masks after theirs.
  * Passes that use masks keep them when those come along. Locked layers are left.
  */
 export const pasteParts = (
@@ -31,15 +33,18 @@ export const pasteParts = (
   apply: (draft) => {
     for (const layer of shotIn(draft as Project, shot).layers as Draft<Layer>[]) {
       if (!to.includes(layer.id as LayerId) || layer.locked) continue;
-      const { place, opacity, blend, motionBlur, masks, passes } = copyOf(from, fresh);
-      if (parts.has('place')) Object.assign(layer, { place, opacity, blend, motionBlur });
+      const copy = copyOf(from, fresh);
+      // what followed a track through the layer itself does so through the other one
+      followThrough(copy, (id) => (id === copy.id ? (layer.id as LayerId) : id));
+      const { place, opacity, blend, motionBlur, masks, passes } = copy;
+      if (parts.has('place')) {
+        Object.assign(layer, { place, opacity, blend, motionBlur });
+        writeFades(layer, fadesOf(from));
+      }
       if (parts.has('masks')) layer.masks.push(...(masks as Draft<Layer>['masks']));
       if (!parts.has('passes')) continue;
-      const line = [...layer.passes, ...(parts.has('masks') ? passes : passes.map(withoutMasks))] as Draft<Pass>[];
-      layer.passes = [
-        ...line.filter(({ space }) => space === 'layer'),
-        ...line.filter(({ space }) => space === 'shot'),
-      ];
+      const pasted = parts.has('masks') ? passes : passes.map(withoutMasks);
+      layer.passes = inOrder([...layer.passes, ...(pasted as Draft<Pass>[])]);
     }
   },
 });

@@ -48,9 +48,13 @@ export function withoutMasks({ area: _, ...pass }: Pass): Pass {
 export const addPass = (at: At, pass: Pass, index?: number): Edit =>
   change(at, `Add ${nameOf(pass)}`, (layer) => {
     layer.passes.splice(index ?? layer.passes.length, 0, pass as Draft<Pass>);
-    // what works before Place stands before what works after it
-    layer.passes = [...inSpace(layer.passes, 'layer'), ...inSpace(layer.passes, 'shot')];
+    layer.passes = inOrder(layer.passes);
   });
+/** What works before Place stands before what works after it. */
+export const inOrder = (passes: Draft<Pass>[]): Draft<Pass>[] => [
+  ...inSpace(passes, 'layer'),
+  ...inSpace(passes, 'shot'),
+];
 const inSpace = (passes: Draft<Pass>[], space: Pass['space']): Draft<Pass>[] =>
   passes.filter((pass) => pass.space === space);
 
