@@ -3,6 +3,7 @@ import { boundToLayer, passToClip } from '../../core/document/edits/clip-line';
 import { removePass, switchPass } from '../../core/document/edits/passes';
 import { stockOf, type Layer, type Pass } from '../../core/document/schema';
 import { titleOf } from '../../core/passes/registry';
+import SubMenu from '../controls/SubMenu.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 
@@ -21,18 +22,11 @@ const give = (): void => bench.editLayer((project, at) => passToClip(project, at
     <v-list :disabled="bench.layer?.locked || store.readOnly">
       <v-list-item :title="pass.on ? 'Switch off' : 'Switch on'" @click="flip" />
       <v-list-item title="Duplicate" @click="bench.duplicatePass(pass)" />
-      <v-list-item v-if="others.length" title="Copy to another layer…">
-        <v-menu activator="parent" location="end" submenu>
-          <v-list>
-            <v-list-item
-              v-for="other in others"
-              :key="other.id"
-              :title="other.name"
-              @click="bench.copyPassTo(other.id, pass)"
-            />
-          </v-list>
-        </v-menu>
-      </v-list-item>
+      <SubMenu
+        v-if="others.length"
+        title="Copy to another layer…"
+        :items="others.map(({ id, name }) => ({ title: name, run: () => bench.copyPassTo(id, pass) }))"
+      />
       <v-list-item
         v-if="bench.layer && stockOf(bench.layer) && !boundToLayer(pass)"
         title="For the whole clip"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { easeKeys } from '../../core/document/edits/keys';
+import SubMenu from '../controls/SubMenu.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
@@ -23,18 +24,15 @@ const count = selection.keys.length;
   >
     <v-list :disabled="store.readOnly">
       <v-list-item title="Go there" @click="bench.seek(frame)" />
-      <v-list-item title="Goes on">
-        <v-menu activator="parent" location="end" submenu>
-          <v-list>
-            <v-list-item
-              v-for="kind in EASE_KINDS"
-              :key="kind.name"
-              :title="kind.label"
-              @click="store.edit(easeKeys(bench.shot!.id, selection.keys, kind.make(USUAL_STRENGTH)))"
-            />
-          </v-list>
-        </v-menu>
-      </v-list-item>
+      <SubMenu
+        title="Goes on"
+        :items="
+          EASE_KINDS.map(({ label, make }) => ({
+            title: label,
+            run: () => store.edit(easeKeys(bench.shot!.id, selection.keys, make(USUAL_STRENGTH))),
+          }))
+        "
+      />
       <v-list-item title="Choose all of the layer" @click="selection.all()" />
       <v-list-item title="Copy" @click="selection.copy()" />
       <v-list-item title="Cut" @click="(selection.copy(), selection.remove())" />

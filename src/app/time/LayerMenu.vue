@@ -6,6 +6,7 @@ import { groupOf, stockOf } from '../../core/document/schema';
 import { parseQuantity } from '../../core/time/quantity';
 import { useAnswer } from '../base/asks';
 import ShortField from '../controls/ShortField.vue';
+import SubMenu from '../controls/SubMenu.vue';
 import { useBench } from '../stores/bench';
 import LooksSheet from './LooksSheet.vue';
 import { TABLE_SIZES, useGradeFiles } from '../stores/grade-files';
@@ -35,12 +36,27 @@ const PASTES: readonly { title: string; parts: ReadonlySet<LayerPart> }[] = [
   { title: 'All of these', parts: new Set(LAYER_PARTS.map(({ name }) => name)) },
   ...LAYER_PARTS.map(({ name, label }) => ({ title: `Its ${label}`, parts: new Set([name]) })),
 ];
+/** What can be pasted of a layer that was copied. */
+const pastes = computed(() => {
+  const held = selection.clipboard;
+  if (held?.kind !== 'layers') return [];
+  return PASTES.map(({ title, parts }) => ({
+    title,
+    subtitle: `of ${held.layers[0]!.name}`,
+    run: () => closing(() => selection.pasteParts(parts)),
+  }));
+});
 /** Stock that the layer could show instead. */
-const pictures = computed(() =>
-  (store.project?.stock ?? []).filter(
-    ({ id, facts }) => id !== (bench.layer && stockOf(bench.layer)) && !!facts.width === !!bench.size,
-  ),
-);
+const replacements = computed(() => {
+  const own = bench.layer && stockOf(bench.layer);
+  if (!own || !store.project) return [];
+  return store.project.stock
+    .filter(({ id, facts }) => id !== own && !!facts.width === !!bench.size)
+    .map(({ id, name }) => ({
+      title: name,
+      run: () => closing(() => bench.editLayer((project, at) => replaceSource(project, at, id))),
+    }));
+});
 const offset = ref('5f');
 const length = ref('1.5s');
 function closing(act: () => void): void {
@@ -80,31 +96,8 @@ const RELATIONS = [
         :disabled="selection.clipboard?.kind !== 'keys'"
         @click="selection.paste(true)"
       />
-      <v-list-item title="Paste onto these layers…" :disabled="selection.clipboard?.kind !== 'layers' || !bench.size">
-        <v-menu activator="parent" location="end" submenu>
-          <v-list v-if="selection.clipboard?.kind === 'layers'">
-            <v-list-item
-              v-for="choice in PASTES"
-              :key="choice.title"
-              :title="choice.title"
-              :subtitle="`of ${selection.clipboard.layers[0]!.name}`"
-              @click="closing(() => selection.pasteParts(choice.parts))"
-            />
-          </v-list>
-        </v-menu>
-      </v-list-item>
-      <v-list-item title="Replace its source…" :disabled="!pictures.length || !stockOf(bench.layer!)">
-        <v-menu activator="parent" location="end" submenu>
-          <v-list>
-            <v-list-item
-              v-for="item in pictures"
-              :key="item.id"
-              :title="item.name"
-              @click="closing(() => bench.editLayer((project, at) => replaceSource(project, at, item.id)))"
-            />
-          </v-list>
-        </v-menu>
-      </v-list-item>
+      <SubMenu title="Paste onto these layers…" :items="pastes" :disabled="!pastes.length || !bench.size" />
+      <SubMenu title="Replace its source…" :items="replacements" :disabled="!replacements.length" />
       <div class="line">
         <v-btn size="small" @click="frames(offset) !== null && selection.duplicate(Math.round(frames(offset)!))">
           Duplicate, later by
@@ -132,18 +125,16 @@ const RELATIONS = [
       />
       <v-list-item title="Copy its grade" :disabled="!bench.size" @click="closing(grades.copy)" />
       <v-list-item title="Paste a grade" :disabled="!grades.clipboard || !bench.size" @click="closing(grades.paste)" />
-      <v-list-item title="Save its grade as a table…" :disabled="!bench.size">
-        <v-menu activator="parent" location="end" submenu>
-          <v-list>
-            <v-list-item
-              v-for="side in TABLE_SIZES"
-              :key="side"
-              :title="`.cube, ${side} points a side`"
-              @click="closing(() => void files.saveTable(side))"
-            />
-          </v-list>
-        </v-menu>
-      </v-list-item>
+      <SubMenu
+        title="Save its grade as a table…"
+        :disabled="!bench.size"
+        :items="
+          TABLE_SIZES.map((side) => ({
+            title: `.cube, ${side} points a side`,
+            run: () => closing(() => void files.saveTable(side)),
+          }))
+        "
+      />
       <v-divider />
       <v-list-item title="Play backwards" @click="bench.editLayer(reverseLayer)" />
       <v-list-item title="Freeze from here" @click="bench.editLayer(freezeHere)" />
@@ -157,18 +148,14 @@ const RELATIONS = [
       <v-list-item title="In time with…" :disabled="!others.length">
         <v-menu activator="parent" location="end" submenu>
           <v-list>
-            <v-list-item v-for="relation in RELATIONS" :key="relation.kind" :title="`${relation.label}…`">
-              <v-menu activator="parent" location="end" submenu>
-                <v-list>
-                  <v-list-item
-                    v-for="other in others"
-                    :key="other.id"
-                    :title="other.name"
-                    @click="relate({ kind: relation.kind, other: other.id })"
-                  />
-                </v-list>
-              </v-menu>
-            </v-list-item>
+            <SubMenu
+              v-for="relation in RELATIONS"
+              :key="relation.kind"
+              :title="`${relation.label}…`"
+              :items="
+                others.map(({ id, name }) => ({ title: name, run: () => relate({ kind: relation.kind, other: id }) }))
+              "
+            />
           </v-list>
         </v-menu>
       </v-list-item>

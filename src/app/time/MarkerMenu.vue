@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { changeMarker, setRange, toggleMarker } from '../../core/document/edits/markers';
 import { MARKER_COLOURS, type Marker, type Shot } from '../../core/document/schema';
+import SubMenu from '../controls/SubMenu.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 
@@ -21,18 +22,16 @@ function range(): void {
     <v-list>
       <v-list-item title="Go there" @click="bench.seek(marker.at)" />
       <v-list-item title="Name it…" :disabled="store.readOnly" @click="emit('rename')" />
-      <v-list-item title="Colour" :disabled="store.readOnly">
-        <v-menu activator="parent" location="end" submenu>
-          <v-list>
-            <v-list-item
-              v-for="colour in MARKER_COLOURS"
-              :key="colour"
-              :title="colour"
-              @click="store.edit(changeMarker(shot.id, marker.at, { colour }))"
-            />
-          </v-list>
-        </v-menu>
-      </v-list-item>
+      <SubMenu
+        title="Colour"
+        :disabled="store.readOnly"
+        :items="
+          MARKER_COLOURS.map((colour) => ({
+            title: colour,
+            run: () => store.edit(changeMarker(shot.id, marker.at, { colour })),
+          }))
+        "
+      />
       <v-list-item title="Play from it to the next" :disabled="store.readOnly" @click="range" />
       <v-list-item
         title="Remove"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { makeStill } from '../../core/document/edits/keys';
 import type { Layer } from '../../core/document/schema';
+import SubMenu from '../controls/SubMenu.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useRows, type ValueRow } from '../stores/rows';
@@ -22,19 +23,17 @@ const still = (): void => {
   <v-menu :model-value="true" :target="at" :aria-label="row.entries[0]!.label" @update:model-value="emit('close')">
     <v-list>
       <v-list-item :title="rows.isGrown(row.id) ? 'Low again' : 'Grow into a curve'" @click="rows.grow(row.id)" />
-      <v-list-item v-if="others.length" title="Lay over…">
-        <v-menu activator="parent" location="end" submenu>
-          <v-list>
-            <v-list-item
-              v-for="other in others"
-              :key="other.id"
-              :title="other.entries[0]!.label"
-              :subtitle="other.entries[0]!.group"
-              @click="rows.layOver(layer, row.id, other.id)"
-            />
-          </v-list>
-        </v-menu>
-      </v-list-item>
+      <SubMenu
+        v-if="others.length"
+        title="Lay over…"
+        :items="
+          others.map(({ id, entries: [first] }) => ({
+            title: first!.label,
+            subtitle: first!.group,
+            run: () => rows.layOver(layer, row.id, id),
+          }))
+        "
+      />
       <v-list-item v-if="row.entries.length > 1" title="Apart again" @click="rows.apart(layer, row)" />
       <v-list-item
         :title="rows.look(row.id).oneScale ? 'Each over its own range' : 'All over one range'"
