@@ -8,7 +8,8 @@ defineEmits<{ visit: [island: Island] }>();
 const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
 const counted = (count: number, one: string) => `${count || 'no'} ${one}${count === 1 ? '' : 's'}`;
 const KINDS = ['solid', 'clear', 'between'] as const;
-const RING = 14;
+/** No ring is smaller than a pointer can hit. */
+const RING = 24;
 const across = (island: Island, frame: ViewFrame) => Math.max(RING, 2 * island.radius * frame.width + 10);
 </script>
 
