@@ -178,3 +178,65 @@ test('a title is found by a wish, typed, and stands as wide as the browser sets 
   await redrawn(page, () => text.fill('HARBOUR 船'));
   await expect(page.getByText('The font of “title” has no “船”.')).toBeVisible();
 });
+
+test('a copied pass is pasted onto another layer; Delete takes the pass that was chosen last, not its layer', async ({
+  page,
+}) => {
+  await pass(page, 'Wheels').click();
+  await page.keyboard.press('Control+c');
+  await expect(page.getByText('Copied Wheels.')).toBeVisible();
+  await layer(page, 'ferry deck').getByRole('button', { name: 'ferry deck', exact: true }).click();
+  await expect(pass(page, 'Wheels')).toHaveCount(0);
+  await page.keyboard.press('Control+v');
+  await expect(pass(page, 'Wheels')).toBeVisible();
+  await pass(page, 'Wheels').click();
+  await page.keyboard.press('Delete');
+  await expect(pass(page, 'Wheels')).toHaveCount(0);
+  await expect(layer(page, 'ferry deck')).toBeVisible();
+});
+
+test('a half is filled and cut at the middle, with a border where one is wanted; a wave has its level in dB', async ({
+  page,
+}) => {
+  await layer(page, 'ferry deck').getByRole('button', { name: 'ferry deck', exact: true }).click();
+  for (const other of ['lantern glow', 'card rail', 'captain'])
+    await page.getByRole('button', { name: `Hide ${other}` }).click();
+  await redrawn(page, () => page.getByRole('button', { name: 'Hide ferry deck' }).click());
+  const ground = (await colourAt(page, 0.5, 0.5)).join();
+  await redrawn(page, () => page.getByRole('button', { name: 'Show ferry deck' }).click());
+  const empty = async (x: number) => (await colourAt(page, x, 0.5)).join() === ground;
+  await page.keyboard.press('p');
+  await redrawn(page, () => page.getByRole('button', { name: 'Left half' }).click());
+  await expect(pass(page, 'Pane')).toBeVisible();
+  expect([await empty(0.49), await empty(0.51)]).toEqual([false, true]);
+  await page.getByLabel('Border of placements').fill('36');
+  await page.keyboard.press('Enter');
+  await redrawn(page, () => page.getByRole('button', { name: 'Right half' }).click());
+  await expect(pass(page, 'Pane')).toHaveCount(1);
+  // 36 of 1280 are 0.028: the right half begins half a border from the middle, and ends one before the edge
+  expect([await empty(0.51), await empty(0.52), await empty(0.98)]).toEqual([true, false, true]);
+
+  const level = page.getByRole('slider', { name: 'Level of harbour bed' });
+  await expect(level).toHaveAttribute('aria-valuetext', '0.0 dB');
+  const box = (await level.boundingBox())!;
+  // the line is drawn along the bar, taken hold of anywhere
+  const hold = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  await drag(page, hold, { x: hold.x, y: hold.y + 24 });
+  await expect(level).toHaveAttribute('aria-valuetext', '−6.0 dB');
+  await level.press('ArrowUp');
+  await expect(level).toHaveAttribute('aria-valuetext', '−5.0 dB');
+});
+
+test('a mask is moved by what is within it, a path by its chosen vertices', async ({ page }) => {
+  await page.keyboard.press('a');
+  await page.getByRole('button', { name: 'Add a mask' }).click();
+  await page.getByText('Ellipse', { exact: true }).click();
+  const centre = await middle(page.getByRole('button', { name: /^Centre of/ }));
+  const from = { x: centre.x + 30, y: centre.y + 20 };
+  await page.keyboard.down('Control'); // no snapping
+  await drag(page, from, { x: from.x + 50, y: from.y - 30 });
+  await page.keyboard.up('Control');
+  const now = await middle(page.getByRole('button', { name: /^Centre of/ }));
+  expect(Math.abs(now.x - centre.x - 50)).toBeLessThan(1);
+  expect(Math.abs(now.y - centre.y + 30)).toBeLessThan(1);
+});

@@ -99,7 +99,7 @@ export function shortcutTable(): Shortcut[] {
     {
       keys: 'Delete',
       shown: 'Delete',
-      does: 'Delete the chosen vertices, mask, keyframes or layers',
+      does: 'Delete the chosen vertices, mask, keyframes, pass or layers',
       run: () => (masking.open && masking.mask && !selection.keys.length ? masking.remove() : selection.remove()),
     },
     {
@@ -134,11 +134,16 @@ export function shortcutTable(): Shortcut[] {
     {
       keys: '$mod+x',
       shown: 'Ctrl+X',
-      does: 'Cut keyframes or layers',
+      does: 'Cut keyframes, a pass or layers',
       run: () => (selection.copy(), selection.remove()),
     },
-    { keys: '$mod+c', shown: 'Ctrl+C', does: 'Copy keyframes or layers', run: selection.copy },
-    { keys: '$mod+v', shown: 'Ctrl+V', does: 'Paste at the playhead', run: () => selection.paste() },
+    { keys: '$mod+c', shown: 'Ctrl+C', does: 'Copy keyframes, a pass or layers', run: selection.copy },
+    {
+      keys: '$mod+v',
+      shown: 'Ctrl+V',
+      does: 'Paste at the playhead, a pass after the chosen one',
+      run: () => selection.paste(),
+    },
     { keys: '$mod+Shift+v', shown: 'Ctrl+Shift+V', does: 'Paste keyframes reversed', run: () => selection.paste(true) },
     { keys: 'Alt+ArrowLeft', shown: 'Alt+←', does: 'Slip the source one frame back', run: () => slip(-1) },
     { keys: 'Alt+ArrowRight', shown: 'Alt+→', does: 'Slip the source one frame on', run: () => slip(1) },

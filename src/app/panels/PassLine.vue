@@ -20,11 +20,13 @@ import { ask } from '../base/asks';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
+import { useSelection } from '../stores/selection';
 
 /** The chosen layer on its way through its passes, each with the picture after it on the current frame. */
 const bench = useBench();
 const store = useProject();
 const player = usePlayer();
+const selection = useSelection();
 const WIDE = 184;
 const TALL = 104;
 
@@ -195,7 +197,7 @@ const beginnings = computed(() => {
               :chosen="bench.chosen === pass.id"
               :off="!pass.on"
               :area="pass.area?.side"
-              @choose="bench.show(pass.id)"
+              @choose="selection.pickPass(pass.id)"
               @left="moveBy(pass, -1)"
               @right="moveBy(pass, 1)"
               @hold="bench.upTo = pass.id"

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import { useSessionStorage } from '@vueuse/core';
 import { mdiFlipHorizontal, mdiFlipVertical, mdiLink, mdiLinkOff } from '@mdi/js';
 import {
   framingToKeys,
+  putLayer,
   resetPlace,
   setBlend,
   setFraming,
@@ -21,7 +23,9 @@ import Dial from '../controls/Dial.vue';
 import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
+import Check from '../controls/Check.vue';
 import Choice from '../controls/Choice.vue';
+import { newId } from '../base/ids';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
@@ -66,14 +70,14 @@ function end(): void {
   player.touching = false;
   store.endGesture();
 }
+/** How the one-click placements fill their part of the shot; kept until the tab is closed. */
+const placing = useSessionStorage('jackplane placements', { fills: true, border: 0 });
 function put(name: PlacementName): void {
   const { shot, size } = bench;
-  if (shot && size)
-    set(
-      { ...placement(name, size, { w: shot.width, h: shot.height }), rotation: 0, anchor: [0, 0] },
-      false,
-      `${PLACEMENTS.find((entry) => entry.name === name)!.label}:`,
-    );
+  if (!shot || !size) return;
+  const placed = placement(name, size, { w: shot.width, h: shot.height }, placing.value);
+  const { label } = PLACEMENTS.find((entry) => entry.name === name)!;
+  bench.editLayer((project, at) => putLayer(project, at, placed, `${label}:`, newId()));
 }
 const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locked.value }));
 </script>
@@ -232,6 +236,19 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
       @change="(v, d) => set({ perspective: v / 100 }, d, 'Perspective of')"
       @end="end"
     />
+    <div class="placing">
+      <Check label="Fill their part" :value="placing.fills" @change="placing.fills = !placing.fills" />
+      <span>Border</span>
+      <NumberField
+        label="Border of placements"
+        unit="px"
+        :value="placing.border"
+        :min="0"
+        :max="Math.floor(Math.min(bench.shot!.width, bench.shot!.height) / 4)"
+        :digits="0"
+        @change="(border) => (placing.border = border)"
+      />
+    </div>
     <div class="puts" role="group" aria-label="One-click placements">
       <v-btn
         size="small"
@@ -307,7 +324,8 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
   gap: 4px;
   padding: 3px 0;
 }
-.row > :deep(.number) {
+.row > :deep(.number),
+.placing > :deep(.number) {
   width: 100%;
 }
 .with {
@@ -322,7 +340,13 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
   display: grid;
   grid-template-columns: repeat(4, 1fr);
   gap: 4px;
-  margin-top: 10px;
+}
+.placing {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto 4.3rem;
+  align-items: center;
+  gap: 6px;
+  margin: 10px 0 4px;
 }
 .puts button {
   min-width: 0;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { stockOf } from '../../core/document/schema';
+import { levelText } from '../../core/sound/level';
 import { renameLayer, setGain, setMuted, setSourceValue } from '../../core/document/edits/layers';
 import { moveLayer, trimEnd } from '../../core/document/edits/time';
 import { stockIn } from '../../core/document/find';
@@ -111,8 +112,9 @@ function rename(text: string): void {
       <Dial
         path="sound.gain"
         label="Level"
+        :note="levelText(steadyAt(layer.sound.gain, bench.frame - layer.span.start))"
         unit="%"
-        help="Loudness of this layer’s sound; 100 % is as recorded."
+        help="Loudness of this layer’s sound; 100 %, 0 dB, is as recorded."
         :value="steadyAt(layer.sound.gain, bench.frame - layer.span.start) * 100"
         :reset="100"
         :min="0"

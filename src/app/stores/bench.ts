@@ -5,7 +5,7 @@ import type { Edit } from '../../core/document/edit';
 import { addPass, newPass, withoutMasks } from '../../core/document/edits/passes';
 import { clipLine, sourceSize } from '../../core/document/find';
 import { tracedProject } from '../../core/plan/traced';
-import { paramsOf } from '../../core/passes/registry';
+import { paramsOf, passOf } from '../../core/passes/registry';
 import { wholePlace } from '../../core/place/place';
 import {
   groupOf,
@@ -189,7 +189,9 @@ export const useBench = defineStore('bench', () => {
   function insertPass(type: string): void {
     if (!layer.value || layer.value.locked) return;
     const id = newId<PassId>();
-    store.edit(addPass(at.value, newPass(id, type, size.value), nextPlace()));
+    const inShot = passOf(type)?.space === 'shot' && shot.value;
+    const on = inShot ? { w: inShot.width, h: inShot.height } : size.value;
+    store.edit(addPass(at.value, newPass(id, type, on), nextPlace()));
     chosen.value = id;
     const pickFirst = Object.entries(paramsOf(type)).find(([, param]) => param.kind === 'samples' && param.finds);
     picking.value = pickFirst?.[0] ?? null;

@@ -4,8 +4,11 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { copyKeys, moveKeys, pasteKeys, removeKeys, type KeyClip, type KeyRef } from '../../core/document/edits/keys';
 import { duplicateLayer, nudgeLayers, pasteLayers, removeLayers, splitLayer } from '../../core/document/edits/time';
 import { groupLayers, ungroup } from '../../core/document/edits/groups';
-import { pasteParts as partsPasted, type LayerPart } from '../../core/document/edits/parts';
-import { groupOf, type Layer, type LayerId, type ShotId } from '../../core/document/schema';
+import { pasteParts as partsPasted, pastePass, type LayerPart } from '../../core/document/edits/parts';
+import { sourceSize } from '../../core/document/find';
+import { removePass } from '../../core/document/edits/passes';
+import { titleOf } from '../../core/passes/registry';
+import { groupOf, type Layer, type LayerId, type Pass, type PassId, type ShotId } from '../../core/document/schema';
 import { valueIn } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
 import { newId } from '../base/ids';
@@ -15,7 +18,8 @@ import { useProject } from './project';
 import { useRows } from './rows';
 
 const ROW_HEIGHTS = [26, 40, 58] as const;
-type Clipboard = { kind: 'layers'; layers: Layer[] } | { kind: 'keys'; clip: KeyClip };
+type Clipboard =
+  { kind: 'layers'; layers: Layer[] } | { kind: 'keys'; clip: KeyClip } | { kind: 'pass'; pass: Pass; from: LayerId };
 
 /** What is chosen in the time panel, many at once, and what can be done with it. */
 export const useSelection = defineStore('selection', () => {
@@ -31,6 +35,8 @@ export const useSelection = defineStore('selection', () => {
   const nextRowHeight = (): void => {
     rowHeight.value = ROW_HEIGHTS[(ROW_HEIGHTS.indexOf(rowHeight.value as 26) + 1) % ROW_HEIGHTS.length]!;
   };
+  /** whether the bench's pass was chosen last, not a layer or keyframes: then it is what is copied, cut and deleted */
+  const onPass = ref(false);
   /** the frame that what is dragged has snapped to */
   const snapAt = ref<number | null>(null);
   const clipboard = shallowRef<Clipboard | null>(null);
@@ -44,6 +50,11 @@ export const useSelection = defineStore('selection', () => {
     if (shot !== oldShot || !layer || !more.value.includes(layer)) more.value = [];
     if (shot !== oldShot) keys.value = [];
   });
+  watch(
+    () => bench.pass?.id,
+    (now, before) => now !== before && (onPass.value = false),
+    { flush: 'sync' },
+  );
   // keyframes that an edit took away are no longer chosen
   watch(
     () => bench.shot?.layers,
@@ -85,8 +96,14 @@ export const useSelection = defineStore('selection', () => {
     if (bench.layer && groupOf(bench.layer)) bench.editLayer((project, at) => ungroup(project, at, newId));
   }
 
+  function pickPass(id: PassId): void {
+    bench.show(id);
+    keys.value = [];
+    onPass.value = true;
+  }
   function pickLayer(id: LayerId, add: boolean): void {
     keys.value = [];
+    onPass.value = false;
     if (!add) more.value = [];
     else if (bench.layerId && id !== bench.layerId)
       more.value = more.value.includes(id)
@@ -97,6 +114,7 @@ export const useSelection = defineStore('selection', () => {
   /** Keyframes of a locked layer cannot be chosen, so nothing can be done to them. */
   function pickKey(key: KeyRef, add: boolean): void {
     if (layerOf(key.layer)?.locked) return;
+    onPass.value = false;
     if (add) keys.value = has(key) ? keys.value.filter((other) => !same(key, other)) : [...keys.value, key];
     else if (!has(key)) keys.value = [key];
     if (key.layer !== bench.layerId) bench.choose(key.layer);
@@ -108,13 +126,16 @@ export const useSelection = defineStore('selection', () => {
     keys.value = from.map((ref) => ({ ...ref, at: ref.at + by }));
   }
 
-  /** Deletes what is chosen: keyframes when there are any, else layers. */
+  /** Deletes what is chosen: keyframes when there are any, else the pass that was chosen last, else layers. */
   function remove(closing = false): void {
     const { shot } = bench;
     if (!shot) return;
     if (keys.value.length) {
       store.edit(removeKeys(shot.id, keys.value));
       keys.value = [];
+    } else if (onPass.value && bench.pass && !bench.layer?.locked) {
+      const { id } = bench.pass;
+      bench.editLayer((project, at) => removePass(project, at, id));
     } else if (layers.value.length) store.edit(removeLayers(store.current(), shot.id, layers.value, closing));
   }
 
@@ -135,6 +156,9 @@ export const useSelection = defineStore('selection', () => {
     if (keys.value.length) {
       clipboard.value = { kind: 'keys', clip: copyKeys(store.project, shot.id, keys.value) };
       notices.say(`Copied ${keys.value.length === 1 ? 'a keyframe' : `${keys.value.length} keyframes`}.`);
+    } else if (onPass.value && bench.pass && bench.layerId) {
+      clipboard.value = { kind: 'pass', pass: bench.pass, from: bench.layerId };
+      notices.say(`Copied ${titleOf(bench.pass.type)}.`);
     } else {
       const chosen = shot.layers.filter((layer) => layers.value.includes(layer.id));
       if (!chosen.length) return;
@@ -147,7 +171,13 @@ export const useSelection = defineStore('selection', () => {
     const held = clipboard.value;
     if (!shot || !held) return;
     if (held.kind === 'keys') bench.editLayer((_, at) => pasteKeys({ ...at, frame: bench.frame }, held.clip, reversed));
-    else choosingNew(() => store.edit(pasteLayers(shot.id, held.layers, bench.frame, newId)));
+    else if (held.kind === 'pass') {
+      const seen = shot.layers.filter(
+        (layer) => layers.value.includes(layer.id) && sourceSize(store.current(), shot, layer),
+      );
+      const to = seen.map(({ id }) => id);
+      if (to.length) store.edit(pastePass(shot.id, held, to, newId, bench.pass?.id));
+    } else choosingNew(() => store.edit(pasteLayers(shot.id, held.layers, bench.frame, newId)));
   }
 
   /** Gives parts of the layer that was copied to the chosen ones. */
@@ -207,6 +237,7 @@ export const useSelection = defineStore('selection', () => {
     has,
     pickLayer,
     pickKey,
+    pickPass,
     group,
     apart,
     moveBy,

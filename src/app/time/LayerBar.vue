@@ -11,6 +11,7 @@ import { useProject } from '../stores/project';
 import { useRows } from '../stores/rows';
 import { useSelection } from '../stores/selection';
 import FadeCorner from './FadeCorner.vue';
+import LevelLine from './LevelLine.vue';
 import { snapTargets, snapped, snappedSpan } from './snap';
 
 /** A layer's span as a bar: moved, trimmed, faded, its keyframes marked. */
@@ -164,6 +165,7 @@ function press(event: KeyboardEvent, part: 'move' | 'start' | 'end'): void {
         @pointerdown.stop="drag($event, 'end')"
         @keydown="press($event, 'end')"
       />
+      <LevelLine v-if="wave && !layer.sound.muted" :layer="layer" :per-frame="perFrame" :labels="labels" />
       <FadeCorner :layer="layer" end="in" :per-frame="perFrame" />
       <FadeCorner :layer="layer" end="out" :per-frame="perFrame" />
       <span v-for="frame in ticks" :key="frame" class="tick" :style="{ left: `${(frame + 0.5) * perFrame}px` }" />

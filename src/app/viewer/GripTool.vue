@@ -68,6 +68,11 @@ function write(values: Record<string, unknown>, dragging: boolean): void {
     dragging ? `grip ${id}` : undefined,
   );
 }
+/** Lines of the picture that a grip has snapped to, in source pixels. */
+const guide = ref<{ x: number | null; y: number | null }>({ x: null, y: null });
+/** The grip that moves all of it, and the line within which the picture takes hold of it. */
+const middle = computed(() => grips.value.find((grip) => grip.name === 'Centre'));
+const inside = computed(() => (mask.value.shape.kind === 'line' ? null : outlines.value[0]));
 function drag(event: PointerEvent, grip: Grip): void {
   if (event.button !== 0 || bench.layer?.locked) return;
   const begun = space.at(event);
@@ -76,16 +81,15 @@ function drag(event: PointerEvent, grip: Grip): void {
     (now) => {
       const there = space.at(now);
       const aim: XY = [grip.at[0] + there[0] - begun[0], grip.at[1] + there[1] - begun[1]];
-      write(
-        grip.put(
-          now.ctrlKey || grip.name === 'Rotation'
-            ? aim
-            : snapPoint(aim, [], bench.size!, SNAP * space.perStage.value).point,
-        ),
-        true,
-      );
+      const free = now.ctrlKey || grip.name === 'Rotation';
+      const snap = free
+        ? { point: aim, x: null, y: null }
+        : snapPoint(aim, [], bench.size!, SNAP * space.perStage.value);
+      guide.value = { x: snap.x, y: snap.y };
+      write(grip.put(snap.point), true);
     },
     () => {
+      guide.value = { x: null, y: null };
       player.touching = false;
       store.endGesture();
     },
@@ -99,6 +103,30 @@ const nudge = (event: KeyboardEvent, grip: Grip, dx: number, dy: number): void =
 
 <template>
   <svg ref="svg" class="tool" role="group" :aria-label="`${mask.name} on the picture`">
+    <polygon
+      v-if="inside && middle"
+      class="inside"
+      :points="inside.map((p) => space.toStage(p).join(',')).join(' ')"
+      @pointerdown.stop="drag($event, middle)"
+    >
+      <title>Drag to move it</title>
+    </polygon>
+    <line
+      v-if="guide.x !== null"
+      class="guide"
+      :x1="space.toStage([guide.x, 0])[0]"
+      y1="0"
+      :x2="space.toStage([guide.x, 0])[0]"
+      y2="100%"
+    />
+    <line
+      v-if="guide.y !== null"
+      class="guide"
+      x1="0"
+      :y1="space.toStage([0, guide.y])[1]"
+      x2="100%"
+      :y2="space.toStage([0, guide.y])[1]"
+    />
     <template v-for="(line, i) in outlines" :key="i">
       <polyline class="shadow" :points="line.map((p) => space.toStage(p).join(',')).join(' ')" />
       <polyline
@@ -133,6 +161,15 @@ const nudge = (event: KeyboardEvent, grip: Grip, dx: number, dy: number): void =
 }
 polyline {
   fill: none;
+}
+.inside {
+  fill: transparent;
+  pointer-events: fill;
+  cursor: move;
+  touch-action: none;
+}
+.guide {
+  stroke: var(--brass);
 }
 .shadow {
   stroke: rgb(0 0 0 / 60%);

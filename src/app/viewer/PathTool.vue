@@ -27,8 +27,22 @@ const space = useSourceSpace(
 
 const pen = usePen(space, () => svg.value!);
 const { line } = pen;
-const { guide, marquee, closed, drawing, write, end, pick, dragVertex, dragHandle, onSegment, select, convert, nudge } =
-  usePathDrag(space, () => svg.value!);
+const {
+  guide,
+  marquee,
+  closed,
+  drawing,
+  write,
+  end,
+  pick,
+  dragVertex,
+  dragHandle,
+  onSegment,
+  onBox,
+  select,
+  convert,
+  nudge,
+} = usePathDrag(space, () => svg.value!);
 
 const mask = computed(() => masking.mask!);
 const path = computed(() => masking.path);
@@ -84,6 +98,18 @@ const handles = computed(() =>
     ),
 );
 const box = computed(() => boxOf(path.value, masking.vertices));
+/** What is within the box, in pixels of the stage. */
+const boxPoints = computed(() => {
+  if (!box.value) return '';
+  const { left, right, top, bottom } = box.value;
+  const corners: XY[] = [
+    [left, top],
+    [right, top],
+    [right, bottom],
+    [left, bottom],
+  ];
+  return corners.map((at) => space.toStage(at).join(',')).join(' ');
+});
 function onGround(event: PointerEvent): void {
   if (event.button !== 0 || bench.layer?.locked) return;
   (document.activeElement as HTMLElement | null)?.blur();
@@ -106,6 +132,9 @@ const close = masking.closeDrawn;
     :aria-label="`Path of ${mask.name} on the picture`"
     @pointerdown="onGround"
   >
+    <polygon v-if="box && !drawing" class="inside" :points="boxPoints" @pointerdown.stop="onBox">
+      <title>Drag to move the chosen vertices</title>
+    </polygon>
     <path v-for="shape in onion" :key="shape.at" class="onion" :class="{ past: shape.past }" :d="shape.d" />
     <path class="shadow" :d="outline" />
     <path class="outline" :d="outline" :style="{ stroke: hue }" />
@@ -209,6 +238,10 @@ polyline,
 line {
   fill: none;
   pointer-events: none;
+}
+.inside {
+  fill: transparent;
+  cursor: move;
 }
 .shadow {
   stroke: rgb(0 0 0 / 60%);

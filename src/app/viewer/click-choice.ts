@@ -4,6 +4,7 @@ import type { LayerId } from '../../core/document/schema';
 import { useEngine } from '../../engine/client';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
+import { useSelection } from '../stores/selection';
 import type { ViewFrame } from './frame';
 import { placeInLayer } from './layer-place';
 
@@ -53,7 +54,7 @@ export function useClickChoice(
       // what cannot be shown is said in the viewer
       const hits = await layersAt(at).catch((): LayerId[] => []);
       const next = hits[(hits.indexOf(bench.layerId!) + 1) % Math.max(1, hits.length)];
-      if (next && next !== bench.layerId) bench.choose(next);
+      if (next && next !== bench.layerId) useSelection().pickLayer(next, false);
     },
   };
 }

@@ -117,6 +117,25 @@ export function usePathDrag(space: SourceSpace, stage: () => Element) {
     );
   }
 
+  /** Within the box about chosen vertices: a drag moves them, a click chooses none. */
+  function onBox(event: PointerEvent): void {
+    if (event.button !== 0 || bench.layer?.locked) return;
+    if (event.shiftKey) return select(event);
+    const from = path.value;
+    const begun = space.at(event);
+    followPointer(
+      event,
+      (now) => {
+        const there = space.at(now);
+        write(movedBy(from, masking.vertices, tenths(there[0] - begun[0]), tenths(there[1] - begun[1])), true);
+      },
+      (moved) => {
+        if (!moved) masking.vertices = new Set();
+        void end(moved);
+      },
+    );
+  }
+
   function select(event: PointerEvent): void {
     const begun = stagePoint(event);
     followPointer(
@@ -163,6 +182,7 @@ export function usePathDrag(space: SourceSpace, stage: () => Element) {
     dragVertex,
     dragHandle,
     onSegment,
+    onBox,
     select,
     convert,
     nudge,

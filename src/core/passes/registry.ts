@@ -24,6 +24,7 @@ import { dropShadow } from './drop-shadow';
 import { lightWrap } from './light-wrap';
 import { outline } from './outline';
 import { mask } from './mask';
+import { pane } from './pane';
 import { cornerPin } from './corner-pin';
 import { sharpen } from './sharpen';
 import { shake } from './shake';
@@ -45,6 +46,7 @@ export const PASSES: readonly AnyPass[] = [
   dropShadow,
   mask,
   crop,
+  pane,
   adjust,
   decodeLog,
   balance,

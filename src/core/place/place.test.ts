@@ -11,7 +11,7 @@ const placed = (
   source: { w: number; h: number },
   shot: { w: number; h: number },
 ) => {
-  const { position, scale } = placement(name, source, shot);
+  const { position, scale } = placement(name, source, shot, { fills: false, border: 0 });
   const points = corners(
     placeMatrix(placeMoment({ ...wholePlace(), position: still(position), scale: still(scale) }, 0, shot), source),
     source.w,
@@ -52,6 +52,51 @@ describe('one-click placements', () => {
         },
       ),
     );
+  });
+
+  test('filled, the pane cuts exactly the part of the shot, and the source covers it', () => {
+    const border = fc.integer({ min: 0, max: 60 });
+    const shots = fc.record({ w: fc.integer({ min: 320, max: 4000 }), h: fc.integer({ min: 320, max: 4000 }) });
+    fc.assert(
+      fc.property(size, shots, border, (source, shot, border) => {
+        for (const [one, other] of [
+          ['left', 'right'],
+          ['top', 'bottom'],
+          ['top-left', 'bottom-right'],
+        ] as const) {
+          const boxes = [one, other].map((name) => {
+            const put = placement(name, source, shot, { fills: true, border });
+            const [x, y] = put.position;
+            const drawn = { w: source.w * put.scale[0], h: source.h * put.scale[0] };
+            const shown = { w: put.pane?.width ?? drawn.w, h: put.pane?.height ?? drawn.h };
+            expect(drawn.w).toBeGreaterThanOrEqual(shown.w - 1e-6);
+            expect(drawn.h).toBeGreaterThanOrEqual(shown.h - 1e-6);
+            return { l: x - shown.w / 2, r: x + shown.w / 2, t: y - shown.h / 2, b: y + shown.h / 2 };
+          });
+          // the edges are `border` off the shot’s, and as far from each other; half a pixel is not cut
+          const near = (a: number, b: number) => expect(Math.abs(a - b)).toBeLessThanOrEqual(0.26);
+          const [a, b] = [boxes[0]!, boxes[1]!];
+          near(a.l, border - shot.w / 2);
+          near(a.t, border - shot.h / 2);
+          near(b.r, shot.w / 2 - border);
+          near(b.b, shot.h / 2 - border);
+          if (one !== 'top') near(b.l - a.r, border);
+          if (one !== 'left') near(b.t - a.b, border);
+        }
+      }),
+    );
+  });
+
+  test('nothing is cut where nothing goes beyond', () => {
+    const shot = { w: 1280, h: 720 };
+    expect(placement('top-left', { w: 1920, h: 1080 }, shot, { fills: true, border: 0 }).pane).toBeNull();
+    expect(placement('fill', { w: 400, h: 400 }, shot, { fills: true, border: 0 }).pane).toBeNull();
+    expect(placement('left', { w: 400, h: 400 }, shot, { fills: false, border: 0 }).pane).toBeNull();
+    expect(placement('left', shot, shot, { fills: true, border: 0 }).pane).toEqual({
+      centre: [-320, 0],
+      width: 640,
+      height: 720,
+    });
   });
 
   test('centre is the source’s own size, in the middle', () => {

@@ -46,31 +46,48 @@ export const wholePlace = (): Place => ({
   flipY: false,
 });
 
-/**
- * Position and scale of a one-click placement. Fit shows all of the source, fill covers all of the shot, centre is the
- * source's own size; halves and corners fit the source into that half or quarter.
- */
-export function placement(
-  name: PlacementName,
-  source: Size,
-  shot: Size,
-): { position: [number, number]; scale: [number, number] } {
-  const box = boxOf(name, shot);
-  const byWidth = box.w / source.w;
-  const byHeight = box.h / source.h;
-  const scale = name === 'centre' ? 1 : name === 'fill' ? Math.max(byWidth, byHeight) : Math.min(byWidth, byHeight);
-  return { position: [box.x, box.y], scale: [scale, scale] };
+export interface Placing {
+  /** whether the part of the shot is filled, or all of the source shown in it; Fit, Fill and Centre say that themselves */
+  fills: boolean;
+  /** pixels that stay free at the shot's edges and between neighbours */
+  border: number;
+}
+export interface Placed {
+  position: [number, number];
+  scale: [number, number];
+  /** what of the shot the source would go beyond, and is cut to; from the shot's centre */
+  pane: { centre: [number, number]; width: number; height: number } | null;
 }
 
+/** A one-click placement. Fit shows all of the source, Fill covers all of the shot, Centre is the source's own size. */
+export function placement(name: PlacementName, source: Size, shot: Size, { fills, border }: Placing): Placed {
+  const box = boxOf(name, shot, border);
+  const [byWidth, byHeight] = [box.w / source.w, box.h / source.h];
+  const cut = name === 'fill' || (fills && name !== 'fit' && name !== 'centre');
+  const scale = name === 'centre' ? 1 : cut ? Math.max(byWidth, byHeight) : Math.min(byWidth, byHeight);
+  const centre: [number, number] = [box.x, box.y];
+  const beyond = source.w * scale > box.w + EVEN || source.h * scale > box.h + EVEN;
+  const whole = box.w === shot.w && box.h === shot.h;
+  return {
+    position: centre,
+    scale: [scale, scale],
+    pane: cut && beyond && !whole ? { centre: [...centre], width: box.w, height: box.h } : null,
+  };
+}
+/** Less than this many pixels too much is not worth cutting. */
+const EVEN = 0.5;
+
 /** Centre and size of the part of the shot that a placement fills. */
-function boxOf(name: PlacementName, { w, h }: Size): { x: number; y: number; w: number; h: number } {
+function boxOf(name: PlacementName, { w, h }: Size, border: number): { x: number; y: number; w: number; h: number } {
   const sideways = name.includes('left') ? -1 : name.includes('right') ? 1 : 0;
   const upright = name.includes('top') ? -1 : name.includes('bottom') ? 1 : 0;
+  // neighbours share the border between them
+  const part = (all: number, half: boolean): number => Math.max(0.5, half ? (all - 3 * border) / 2 : all - 2 * border);
   return {
-    x: (sideways * w) / 4,
-    y: (upright * h) / 4,
-    w: sideways ? w / 2 : w,
-    h: upright ? h / 2 : h,
+    x: (sideways * (w - border)) / 4,
+    y: (upright * (h - border)) / 4,
+    w: part(w, sideways !== 0),
+    h: part(h, upright !== 0),
   };
 }
 

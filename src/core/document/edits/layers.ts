@@ -6,6 +6,8 @@ import {
   followLoop,
   type Layer,
   type LayerId,
+  type Pass,
+  type PassId,
   type Place,
   type Project,
   type ShotId,
@@ -20,7 +22,8 @@ import { momentOf } from '../../place/moment';
 import { apply, invert, multiply } from '../../picture/matrix';
 import { plain } from '../draft';
 import { framedFrames, type FramingStop } from '../../place/framing';
-import { wholePlace, carriedBy, placeAt } from '../../place/place';
+import { wholePlace, carriedBy, placeAt, type Placed } from '../../place/place';
+import { inOrder, newPass } from './passes';
 import { mapped, withKeys } from './values';
 import { keysOf } from '../../base/value';
 import { setValues, type At } from './keys';
@@ -135,6 +138,17 @@ export const setBlend = (project: Project, at: At, blend: Layer['blend']): Edit 
 export const setGain = (project: Project, at: At, gain: number): Edit =>
   setValues(at, { 'sound.gain': gain }, `Level of ${nameOf(project, at)}`);
 
+/** Gives a layer's sound a level as a whole, with all its keyframes. */
+export const setLevel = (project: Project, at: At, level: Value<number>): Edit =>
+  change(
+    at,
+    (layer) => `Level of ${layer.name}`,
+    project,
+    (layer) => {
+      layer.sound.gain = level as Draft<Value<number>>;
+    },
+  );
+
 export const setMuted = (project: Project, at: At, muted: boolean): Edit =>
   change(
     at,
@@ -176,6 +190,32 @@ export const setPlace = (project: Project, at: At, place: PlaceChange, what = 'P
       const own = layerIn(shotIn(draft as Project, at.shot), at.layer).place;
       if (flipX !== undefined) own.flipX = flipX;
       if (flipY !== undefined) own.flipY = flipY;
+    },
+  };
+};
+
+/** A one-click placement; what would go beyond its part of the shot is cut by a pane, which the next placement takes away again. @param pane the id of a new one */
+export const putLayer = (
+  project: Project,
+  at: At,
+  { position, scale, pane }: Placed,
+  what: string,
+  id: PassId,
+): Edit => {
+  const placed = setPlace(project, at, { position, scale, rotation: 0, anchor: [0, 0] }, what);
+  return {
+    name: placed.name,
+    apply: (draft) => {
+      placed.apply(draft);
+      const layer = layerIn(shotIn(draft as Project, at.shot), at.layer);
+      const own = layer.passes.find((pass) => pass.type === 'pane');
+      if (!pane) layer.passes = layer.passes.filter((pass) => pass.type !== 'pane');
+      else if (!own) layer.passes = inOrder([...layer.passes, newPass(id, 'pane', null, pane)] as Draft<Pass>[]);
+      else {
+        own.on = true;
+        const values = Object.entries(pane).map(([name, value]) => [`pass.${own.id}.${name}`, value]);
+        setValues(at, Object.fromEntries(values), what).apply(draft);
+      }
     },
   };
 };
@@ -233,7 +273,7 @@ export const framingToKeys = (project: Project, at: At): Edit =>
   );
 const undriven = <T>({ drivers: _, ...value }: Value<T>): Value<T> => value as Value<T>;
 
-/** Puts a layer back to full size in the middle. */
+/** Puts a layer back to full size in the middle, without a pane. */
 export const resetPlace = (project: Project, at: At): Edit =>
   change(
     at,
@@ -241,6 +281,7 @@ export const resetPlace = (project: Project, at: At): Edit =>
     project,
     (layer) => {
       layer.place = wholePlace() as Draft<Place>;
+      layer.passes = layer.passes.filter((pass) => pass.type !== 'pane');
     },
   );
 

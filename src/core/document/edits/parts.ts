@@ -2,7 +2,17 @@
 import type { Draft } from 'immer';
 import type { Edit } from '../edit';
 import { layerIn, shotIn, stockIn } from '../find';
-import { stockOf, type Layer, type LayerId, type Pass, type Project, type ShotId, type StockId } from '../schema';
+import { titleOf } from '../../passes/registry';
+import {
+  stockOf,
+  type Layer,
+  type LayerId,
+  type Pass,
+  type PassId,
+  type Project,
+  type ShotId,
+  type StockId,
+} from '../schema';
 import { fadesOf, writeFades } from './fade';
 import { followThrough } from './follow';
 import { stockSource } from './layers';
@@ -45,6 +55,26 @@ export const pasteParts = (
       if (!parts.has('passes')) continue;
       const pasted = parts.has('masks') ? passes : passes.map(withoutMasks);
       layer.passes = inOrder([...layer.passes, ...(pasted as Draft<Pass>[])]);
+    }
+  },
+});
+
+/** Gives layers a copy of a pass: after one that is named, else at the end of its half. Another layer than its own has not got its masks. */
+export const pastePass = (
+  shot: ShotId,
+  { pass, from }: { pass: Pass; from: LayerId },
+  to: readonly LayerId[],
+  fresh: () => string,
+  after?: PassId,
+): Edit => ({
+  name: `Paste ${titleOf(pass.type)}`,
+  apply: (draft) => {
+    for (const layer of shotIn(draft as Project, shot).layers as Draft<Layer>[]) {
+      if (!to.includes(layer.id as LayerId) || layer.locked) continue;
+      const copy = { ...(layer.id === from ? pass : withoutMasks(pass)), id: fresh() as PassId } as Draft<Pass>;
+      const index = layer.passes.findIndex((item) => item.id === after);
+      layer.passes.splice(index < 0 ? layer.passes.length : index + 1, 0, copy);
+      layer.passes = inOrder(layer.passes);
     }
   },
 });

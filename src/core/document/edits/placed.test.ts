@@ -7,12 +7,12 @@ import { layerMatrix } from '../../place/projection';
 import { apply } from '../../picture/matrix';
 import { placeMoment, shotMoment, colourSource, layerOf, projectOf } from '../../testing/documents';
 
-import { type Layer, type LayerId, followLoop, projectSchema } from '../schema';
+import { type Layer, type LayerId, type PassId, followLoop, projectSchema } from '../schema';
 import { still } from '../../base/value';
 
 import { framingAt, type FramingStop } from '../../place/framing';
-import { carriedBy, placeAt, wholePlace } from '../../place/place';
-import { framingToKeys, setFraming, setParent } from './layers';
+import { carriedBy, placeAt, placement, wholePlace, type PlacementName } from '../../place/place';
+import { framingToKeys, putLayer, resetPlace, setFraming, setParent } from './layers';
 
 import { trimStart } from './time';
 import { at, done, layerOfProject, moving, state } from '../../testing/boat';
@@ -198,5 +198,25 @@ describe('following', () => {
     // the sum of 0.01·k up to the layer before
     for (const i of [1, 2, 500, 999]) expect(places[i]![4]).toBeCloseTo((0.01 * (i * (i - 1))) / 2, 6);
     expect(followLoop(shot.layers)).toBeNull();
+  });
+});
+
+describe('one-click placements in a part of the shot', () => {
+  const base = projectOf([moving()]);
+  const shot = { w: 640, h: 360 };
+  const put = (project: typeof base, name: PlacementName, id: string) =>
+    done(putLayer(project, at, placement(name, shot, shot, { fills: true, border: 0 }), name, id as PassId), project);
+  const panes = (project: typeof base) => layerOfProject(project, 'boat').passes.filter(({ type }) => type === 'pane');
+
+  test('a pane comes with what would go beyond, is used by the next one, and goes with what needs none', () => {
+    const left = put(base, 'left', 'one');
+    expect(panes(left)).toMatchObject([
+      { id: 'one', space: 'shot', values: { centre: still([-160, 0]), width: still(320), height: still(360) } },
+    ]);
+    const right = put(left, 'right', 'two');
+    expect(panes(right)).toMatchObject([{ id: 'one', values: { centre: still([160, 0]) } }]);
+    expect(panes(put(right, 'fit', 'three'))).toEqual([]);
+    expect(panes(done(resetPlace(right, at), right))).toEqual([]);
+    expect(projectSchema.parse(right)).toEqual(right);
   });
 });
