@@ -122,11 +122,11 @@ test('a tone curve is bent by pointer, keys and numbers; an echo of a moving lay
   await typeNumber(page, 'Position x, x', '100');
   await pictureShown(page);
   const ground = await colourAt(page, 0.5, 0.5);
-  await addPass(page, 'Echo');
-  await pass(page, 'Echo').focus();
+  await addPass(page, 'Afterimages');
+  await pass(page, 'Afterimages').focus();
   await redrawn(page, () => page.keyboard.press('Control+ArrowRight'));
   await expect(
-    page.getByRole('group', { name: 'After Place' }).getByRole('button', { name: 'Echo', exact: true }),
+    page.getByRole('group', { name: 'After Place' }).getByRole('button', { name: 'Afterimages', exact: true }),
   ).toBeVisible();
   // half way through its move it was in the middle
   await redrawn(page, () => typeNumber(page, 'Frames between', '4'));

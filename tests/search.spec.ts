@@ -48,7 +48,7 @@ const WISHES: readonly (readonly [wish: string, found: RegExp])[] = [
   ['hide part of the picture', /mask|^Crop/i],
   ['draw a shape around it', /^(Path by points|Freehand path) mask/],
   ['motion blur', /^Motion blur/],
-  ['ghost trail', /^(Trail|Echo)/],
+  ['ghost trail', /^(Trail|Afterimages)/],
   ['vignette', /^Vignette/],
   ['sharpen', /^Sharpen/],
   ['white balance', /^Balance/],

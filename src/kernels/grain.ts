@@ -1,13 +1,6 @@
 // Grain: seeded noise of its own place and moment, added by brightness.
+import { mixed } from './lanes';
 
-/** Bits of a number mixed until none tells of another. Source: Wellons' lowbias32. */
-// @ts-ignore: decorator
-@inline
-function mixed(v: u32): u32 {
-  v = (v ^ (v >> 16)) * 0x7feb352d;
-  v = (v ^ (v >> 15)) * 0x846ca68b;
-  return v ^ (v >> 16);
-}
 /** About a normal number of deviation 1: the sum of four bytes. */
 // @ts-ignore: decorator
 @inline

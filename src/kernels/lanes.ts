@@ -48,3 +48,12 @@ export function lumas(r: v128, g: v128, b: v128): v128 {
 export function held(v: v128): v128 {
   return f32x4.pmin(f32x4.pmax(v, f32x4.splat(0)), f32x4.splat(1));
 }
+
+/** Bits of a number mixed until none tells of another. Source: Wellons' lowbias32. */
+// @ts-ignore: decorator
+@inline
+export function mixed(v: u32): u32 {
+  v = (v ^ (v >> 16)) * 0x7feb352d;
+  v = (v ^ (v >> 15)) * 0x846ca68b;
+  return v ^ (v >> 16);
+}

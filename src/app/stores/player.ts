@@ -12,6 +12,7 @@ import { frameKey, useEngine, type Engine } from '../../engine/client';
 import type { Look, ShownFrame } from '../../engine/types';
 import { AHEAD, PLAYED } from '../../engine/wishes';
 import { Ahead } from '../playback/ahead';
+import { useShuttle } from '../playback/shuttle';
 import { viewPlan } from '../../core/plan/looks';
 import { GROUND_COLOURS, useBench } from './bench';
 import { useCompare } from './compare';
@@ -22,6 +23,8 @@ import { SoundOut } from './sound-out';
 
 /** Quiet time after an edit before frames ahead are computed. */
 const REST = 1000;
+/** Quiet time before a frame that is looked at small is computed with keys at full size. */
+const SETTLED = 150;
 /** Frames in a row that are missing before automatic preview goes down while playing. */
 const MISSED_BEFORE_HALF = 12;
 /** While frames are missing, the playhead on the screen moves only this often: drawing it takes the processor from the frames. */
@@ -65,15 +68,15 @@ export const usePlayer = defineStore('player', () => {
   let sound: SoundOut | null = null;
   /** frame that is due now while playing in time; the playhead on the screen may be a little behind */
   let heard: number | null = null;
-  const shuttling = ref(0);
-  let shuttleTimer: ReturnType<typeof setInterval> | undefined;
   let restTimer: ReturnType<typeof setTimeout> | undefined;
   let tellTimer: ReturnType<typeof setTimeout> | undefined;
 
   const resting = computed<Reduction>(() => (displayScale.value <= 0.3 ? 4 : displayScale.value <= 0.55 ? 2 : 1));
   const reduction = computed<Reduction>(() => {
     if (bench.scale !== 'auto') return bench.scale;
-    const least = playing.value ? (playReduction.value ?? 1) : touching.value ? 2 : 1;
+    // from its own size on, what is looked at is always full
+    const hasty = touching.value && displayScale.value < 1 ? 2 : 1;
+    const least = playing.value ? (playReduction.value ?? 1) : hasty;
     return Math.max(least, resting.value) as Reduction;
   });
   const tinted = computed(() => bench.view === 'matte' && bench.ground.matte === 'tint');
@@ -93,7 +96,7 @@ export const usePlayer = defineStore('player', () => {
   const readyCount = computed(() => readyRuns.value.reduce((sum, [from, to]) => sum + to - from, 0));
 
   /** The plan of a frame as the chosen view shows it. */
-  function planOf(frame: number, side: 'after' | 'before' = 'after'): FramePlan | null {
+  function planOf(frame: number, side: 'after' | 'before' = 'after', finer = false): FramePlan | null {
     const { looked: project, shotId: shot, layerId: layer, view } = bench;
     if (!project || !shot) return null;
     const named = view === 'alone' ? bench.ground.alone : '';
@@ -108,6 +111,7 @@ export const usePlayer = defineStore('player', () => {
         view,
         ground,
         reduction: reduction.value,
+        finer,
       },
       frame,
       side,
@@ -155,34 +159,69 @@ export const usePlayer = defineStore('player', () => {
   }
 
   let wishes = 0;
-  /** Computes the current frame and shows it. */
+  let settling: ReturnType<typeof setTimeout> | undefined;
+  /** Computes the current frame and shows it; with keys at full size once nothing changes. */
   function refresh(): Promise<void> {
     wishes++;
     stale.value = true;
+    return show(false);
+  }
+  /** Whether the next frame that is shown has its keys at full size. */
+  let finer = false;
+  function show(settled: boolean): Promise<void> {
+    clearTimeout(settling);
+    finer = settled;
     return showNow();
   }
+  function settleSoon(): void {
+    clearTimeout(settling);
+    settling = setTimeout(() => void show(true), SETTLED);
+  }
+  /** What is wanted of the current frame, and of what it is compared with. */
+  const plansNow = (settled: boolean): readonly [FramePlan | null, FramePlan | null] => [
+    planOf(bench.frame, compare.held ? 'before' : 'after', settled),
+    bench.view === 'compare' || tinted.value ? planOf(bench.frame, 'before', settled) : null,
+  ];
+  /** Whether keys at full size would make the picture another one. */
+  const canSettle = (): boolean => {
+    if (playing.value || touching.value || reduction.value === 1) return false;
+    const [now, settled] = [plansNow(false), plansNow(true)];
+    return now.some((plan, i) => plan?.key !== settled[i]?.key);
+  };
   const showNow = latestOnly(
     async () => {
-      const wish = wishes;
+      const [wish, settled] = [wishes, finer];
       const slow = setTimeout(() => (busy.value = true), 300);
+      let settles = false;
       try {
         engine ??= await useEngine();
-        const frame = bench.frame;
-        const plan = planOf(frame, compare.held ? 'before' : 'after');
-        const plain = bench.view === 'compare' || tinted.value ? planOf(frame, 'before') : null;
+        const { frame } = bench;
+        const [plan, plain] = plansNow(settled);
         const next = plan && (await engine.frame(plan, look.value));
-        before.value = plain && (await engine.frame(plain, 'picture'));
+        const beside = plain && (await engine.frame(plain, 'picture'));
+        // what has been asked for meanwhile does not wait for what was to settle
+        if (settled && wish !== wishes) return;
+        // where memory is too short for it, the smaller one stays
+        if (settled && next?.problems.some((problem) => !problem.drawn)) return;
+        before.value = beside;
         shown.value = next;
         shownFrame.value = frame;
-        if (next && !next.problems.length && !bench.tried) ahead.key(frame);
+        if (!settled && next && !next.problems.length && !bench.tried) ahead.key(frame);
+        settles = !settled && wish === wishes && canSettle();
+        if (settles) settleSoon();
       } finally {
         clearTimeout(slow);
         busy.value = false;
-        stale.value = wish !== wishes;
+        stale.value = settles || wish !== wishes;
       }
     },
     (error) => notices.problem(error),
   );
+  watch(touching, (now) => {
+    if (now || !canSettle()) return;
+    stale.value = true;
+    settleSoon();
+  });
 
   /** Computes frames from the playhead on. While playing all workers run ahead; otherwise the first is left to the dials. */
   async function fill(): Promise<void> {
@@ -277,6 +316,7 @@ export const usePlayer = defineStore('player', () => {
     const second = Math.round(shot.rate.num / shot.rate.den);
     const enough = Math.min(second, range.value.to - range.value.from);
     playReduction.value = ahead.readyFrom(bench.frame, enough) >= enough ? null : 2;
+    clearTimeout(settling);
     playing.value = true;
     dropped.value = 0;
     leftOut.clear();
@@ -352,29 +392,15 @@ export const usePlayer = defineStore('player', () => {
     void refresh();
     restAndFill();
   }
+  const { shuttling, shuttle } = useShuttle({
+    range,
+    loop,
+    frame: () => bench.frame,
+    rate: () => bench.shot?.rate ?? null,
+    seek: bench.seek,
+    begin: () => playing.value && stop(),
+  });
   const toggle = (): void => void (playing.value || shuttling.value ? shuttle(0) : play());
-
-  /** Runs the playhead without sound, backwards or forwards; asked again the same way it doubles its pace, up to eightfold. */
-  function shuttle(way: -1 | 0 | 1): void {
-    if (playing.value) stop();
-    clearInterval(shuttleTimer);
-    const now = shuttling.value;
-    shuttling.value = way === 0 ? 0 : Math.sign(now) === way ? Math.max(-8, Math.min(8, now * 2)) : way;
-    const { shot } = bench;
-    if (!shuttling.value || !shot) return;
-    const from = { frame: bench.frame, time: performance.now() };
-    shuttleTimer = setInterval(
-      () => {
-        const passed = ((performance.now() - from.time) / 1000) * (shot.rate.num / shot.rate.den) * shuttling.value;
-        const frame = Math.round(from.frame + passed);
-        const { from: first, to: end } = range.value;
-        const inside = frame >= first && frame < end;
-        if (!inside && !loop.value) return shuttle(0);
-        bench.seek(inside ? frame : first + ((((frame - first) % (end - first)) + end - first) % (end - first)));
-      },
-      secondsAt(1, shot.rate) * 1000,
-    );
-  }
 
   return {
     shown,

@@ -299,9 +299,28 @@ export class Executor {
         ? await this.made(source, layer)
         : source.kind === 'shot'
           ? await this.inner(source, job)
-          : await this.moment(layer, source);
+          : source.kind === 'finer'
+            ? await this.finer(layer, source.key, job)
+            : await this.moment(layer, source);
     if (keep === 'every' || !layer.passes.length) this.cache.put(layer.sourceKey, picture);
     return picture;
+  }
+
+  /** A line at full size, halved until it has the layer's size. */
+  private async finer({ size }: LayerPlan, key: string, job: Job): Promise<Picture> {
+    const own = job.tables.lines[key]!;
+    let picture = await this.line(own, job);
+    return this.arena.guarded(() => {
+      picture = this.cutOut(picture, { x: 0, y: 0, ...own.size });
+      while (picture.rect.w > size.w) {
+        const { w, h } = picture.rect;
+        const smaller = Picture.make(this.arena, { x: 0, y: 0, w: Math.ceil(w / 2), h: Math.ceil(h / 2) });
+        this.kernels.halve(picture.at, w, h, smaller.at);
+        picture.release();
+        picture = smaller;
+      }
+      return picture;
+    });
   }
 
   /** Another shot at a moment. */

@@ -42,6 +42,7 @@ export const colourKey = definePass({
   type: 'colour-key',
   title: 'Colour key',
   group: 'cut out',
+  fine: true,
   words: [
     'green screen',
     'blue screen',

@@ -95,6 +95,8 @@ interface PassBase<P extends Params> {
   };
   /** it draws lots for every pixel, so that pictures of different sizes are alike on average only */
   lots?: boolean;
+  /** it judges its picture's own pixels, so that what it makes of a smaller one is not what it makes of the full one, made smaller */
+  fine?: true;
   /** it has masks of its own, so that it is not limited to an area */
   whole?: boolean;
 }

@@ -11,6 +11,7 @@ export const differenceKey = definePass({
   type: 'difference-key',
   title: 'Difference key',
   group: 'cut out',
+  fine: true,
   words: [
     'clean plate',
     'remove background',

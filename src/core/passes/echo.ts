@@ -8,12 +8,12 @@ import { definePass } from './define';
 
 const whole = (v: number): number => Math.max(0, Math.round(v));
 
-/** Echo: fading pictures of other moments together with the present one. */
+/** Afterimages: fading pictures of other moments together with the present one. */
 export const echo = definePass({
   type: 'echo',
-  title: 'Echo',
+  title: 'Afterimages',
   group: 'time',
-  words: ['trail', 'ghost', 'after-image', 'motion trail', 'repeat', 'delay', 'smear'],
+  words: ['echo', 'trail', 'ghost', 'motion trail', 'repeat', 'delay', 'smear'],
   help: 'Lets earlier or later moments show together with the present one, each fainter than the one before. Before Place it follows what moves in the footage, after Place also how the layer moves. Relatives: Motion blur in Place.',
   params: {
     copies: number({

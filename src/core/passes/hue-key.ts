@@ -15,6 +15,7 @@ export const hueKey = definePass({
   type: 'hue-key',
   title: 'Hue key',
   group: 'cut out',
+  fine: true,
   words: ['colour range', 'select a colour', 'only red', 'remove a colour', 'colour key', 'matte', 'isolate'],
   help: 'Keeps or removes one range of hues; greys belong to none. Relatives: Colour key for a screen, Brightness key.',
   params: {

@@ -7,6 +7,7 @@ export const refineEdge = definePass({
   type: 'refine-edge',
   title: 'Refine edge',
   group: 'cut out',
+  fine: true,
   words: [
     'choke',
     'shrink matte',

@@ -21,7 +21,7 @@ export const trail = definePass({
   title: 'Trail',
   group: 'light',
   words: ['path', 'streak', 'light painting', 'smoke behind', 'draw the way', 'tail', 'signature'],
-  help: 'Draws the way that a track has gone, over the picture: the line behind a kite, the light of a lantern that is swung. Relatives: Echo, which repeats the picture itself.',
+  help: 'Draws the way that a track has gone, over the picture: the line behind a kite, the light of a lantern that is swung. Relatives: Afterimages, which repeats the picture itself.',
   params: {
     track: track({ label: 'Track', help: 'Of the layer’s own clip.' }),
     length: number({

@@ -33,21 +33,23 @@ export interface Viewed {
   /** what the layer alone is seen on: a flat colour, the layers below, or nothing */
   ground: readonly [number, number, number] | 'below' | null;
   reduction: Reduction;
+  /** as nothing moves: keys get their picture's own pixels */
+  finer?: boolean;
 }
 
 /** The plan of a frame as a view shows it; null when the shot is gone. @param side before the chosen pass (or all passes, when the layer is judged by itself), or after */
 export function viewPlan(
-  { project, shot: id, layer, pass, against = 'pass', view, ground, reduction }: Viewed,
+  { project, shot: id, layer, pass, against = 'pass', view, ground, reduction, finer }: Viewed,
   frame: number,
   side: 'after' | 'before' = 'after',
 ): FramePlan | null {
   const shot = project.shots.find((item) => item.id === id);
   if (!shot) return null;
   if (view === 'picture' || view === 'compare') {
-    if (side === 'after') return planFrame(project, id, frame, { reduction });
-    if (against === 'grade') return planFrame(withoutGrade(project, shot, layer), id, frame, { reduction });
+    if (side === 'after') return planFrame(project, id, frame, { reduction, finer });
+    if (against === 'grade') return planFrame(withoutGrade(project, shot, layer), id, frame, { reduction, finer });
     if (against !== 'pass') return stillPlan(project, shot, against, reduction);
-    return planFrame(project, id, frame, { reduction, without: pass ?? undefined });
+    return planFrame(project, id, frame, { reduction, finer, without: pass ?? undefined });
   }
   const below = ground === 'below';
   const seen = (item: Layer): Layer => ({
@@ -58,7 +60,7 @@ export function viewPlan(
   const own = shot.layers.find((item) => item.id === layer);
   const layers = alone(shot, own ? seen(own) : null, below);
   const only = { ...shot, background: below ? shot.background : (ground as [number, number, number] | null), layers };
-  return planFrame(withShot(project, only), id, frame, { reduction });
+  return planFrame(withShot(project, only), id, frame, { reduction, finer });
 }
 
 /** A shot's layers with one of them shown, in this form. The others stay, hidden: it may follow one of them or take its matte from it. @param below those below it stay as they are */

@@ -44,3 +44,11 @@ test('a layer seen through one of its passes ends there, with the pass in the fo
   expect(plan.passes.map(({ id }) => id)).toEqual(['first', 'tone']);
   expect(plan.passes[1]!.values['exposure']).toBe(2);
 });
+
+test('a place in a pass after Place counts from the middle of the shot, whatever the size of the source', () => {
+  const pane = newPass('pane' as PassId, 'pane', null, { centre: [4, -2], width: 10, height: 10 });
+  const small = projectOf([layerOf('one', colourSource([0.2, 0.3, 0.4], 20, 10), { passes: [pane] })]);
+  // the shot is 64×36
+  expect(planFrame(small, SHOT, 0).layers[0]!.after[0]!.values['centre']).toEqual([36, 16]);
+  expect(planFrame(small, SHOT, 0, { reduction: 2 }).layers[0]!.after[0]!.values['centre']).toEqual([18, 8]);
+});

@@ -15,8 +15,8 @@ import type { PassPlan, Size } from './types';
 export type PlanMoment = (pass: PassId, frames: number) => string | null;
 
 /**
- * The passes of one space that are on, resolved. @param size of the picture that they work on @param key of the picture before them
- * @param other left out where there are no other moments
+ * The passes of one space that are on, resolved. @param size of the picture that masks are drawn on @param key of the picture before them
+ * @param other left out where there are no other moments @param within size of the picture that they work on, where that is another one: after Place
  */
 export function planPasses(
   moment: Moment,
@@ -24,8 +24,9 @@ export function planPasses(
   size: Size,
   key: string,
   other: PlanMoment = () => null,
+  within: Size = size,
 ): PassPlan[] {
-  const tools = resolveTools(moment, size);
+  const tools = { ...resolveTools(moment, size), size: within };
   return passes.flatMap((pass) => {
     const declared = pass.on ? passOf(pass.type) : undefined;
     if (!declared) return [];

@@ -3,6 +3,7 @@ import {
   groupOf,
   stockOf,
   type Layer,
+  type Pass,
   type PassId,
   type Project,
   type Shot,
@@ -11,6 +12,7 @@ import {
 } from '../document/schema';
 import type { CoveragePlan } from '../masks/coverage';
 import type { Matrix } from '../picture/matrix';
+import { passOf } from '../passes/registry';
 import { sourceOf } from '../sources/registry';
 import { momentOf } from '../place/moment';
 import type { Moment, Reduction } from '../time/moment';
@@ -27,6 +29,8 @@ export interface PlanOptions {
   reduction?: Reduction;
   /** leave out this pass, for before and after */
   without?: PassId | undefined;
+  /** at a smaller scale: passes that read their picture's own pixels, as keys do, get them, and what they give is made smaller */
+  finer?: boolean | undefined;
 }
 
 /** @param frame shot frame @throws JackplaneError not-found */
@@ -46,7 +50,14 @@ function planComposite(
   within: Partial<Planned> = {},
 ): CompositePlan {
   const reduction = options.reduction ?? 1;
-  const known: Planned = { ...within, layers: new Map(), tables, without: options.without, depth };
+  const known: Planned = {
+    ...within,
+    layers: new Map(),
+    tables,
+    without: options.without,
+    finer: options.finer,
+    depth,
+  };
   const shown = visibleLayers(shot, frame);
   const naming = shown.filter((layer) => namedBy(layer).length > 0);
   const layers = shown
@@ -77,6 +88,7 @@ interface Planned {
   layers: Map<string, LayerPlan | null>;
   tables: Tables;
   without: PassId | undefined;
+  finer?: boolean | undefined;
   depth: number;
   /** lines end before this pass, which asks for other moments of them */
   until?: PassId;
@@ -148,10 +160,12 @@ function planLayerIn(
 function planned(moment: Moment, full: Size, known: Planned): LayerPlan {
   const { layer, reduction } = moment;
   const size = { w: Math.ceil(full.w / reduction), h: Math.ceil(full.h / reduction) };
-  const source = planSource(moment, size, known);
-  const sourceKey = hash(JSON.stringify([sourceName(source), size, reduction]));
   const until = layer.passes.findIndex((pass) => pass.id === known.until);
-  const line = layer.passes.slice(0, until < 0 ? undefined : until).filter((pass) => pass.id !== known.without);
+  const whole = layer.passes.slice(0, until < 0 ? undefined : until).filter((pass) => pass.id !== known.without);
+  const fine = planFiner(moment, full, whole, known);
+  const source = fine?.source ?? planSource(moment, size, known);
+  const line = fine ? whole.filter((pass) => !fine.done.includes(pass)) : whole;
+  const sourceKey = hash(JSON.stringify([sourceName(source), size, reduction]));
   const below = source.kind === 'below';
   // what an adjustment layer shows lies in the shot already, and where its Mask passes say it works
   const limits = below ? line.filter((pass) => pass.type === 'mask' && pass.on) : [];
@@ -169,6 +183,7 @@ function planned(moment: Moment, full: Size, known: Planned): LayerPlan {
         size,
         key,
         other,
+        shotSize(moment),
       );
   const placing = {
     matrix: below ? IDENTITY : reduced(layerMatrix(moment, full), reduction),
@@ -180,6 +195,29 @@ function planned(moment: Moment, full: Size, known: Planned): LayerPlan {
   };
   const drawn = hash(JSON.stringify([key, placing, after.filter((pass) => !isIdle(pass)), cover]));
   return { id: layer.id, name: layer.name, source, size, sourceKey, passes, key, ...placing, after, cover, drawn };
+}
+
+/** A picture with more pixels than this would take too much memory at full size only to be looked at small. */
+const MOST_FINER = 9e6;
+
+/** A layer's line up to the last pass that wants its picture's own pixels, at full size, as a source for the rest of it; null when there is none. */
+function planFiner(
+  moment: Moment,
+  full: Size,
+  line: readonly Pass[],
+  known: Planned,
+): { source: SourcePlan; done: readonly Pass[] } | null {
+  const { reduction, layer } = moment;
+  if (!known.finer || reduction === 1 || full.w * full.h > MOST_FINER || layer.source.type === 'adjustment')
+    return null;
+  const before = line.filter((pass) => pass.space === 'layer');
+  const last = before.findLastIndex((pass) => pass.on && passOf(pass.type)?.fine);
+  if (last < 0) return null;
+  const done = before.slice(0, last + 1);
+  const own = { ...moment, reduction: 1 as const, layer: { ...layer, passes: done, matte: null } };
+  const plan = planned(own, full, { ...known, layers: new Map(), finer: false });
+  known.tables.lines[plan.key] = plan;
+  return { source: { kind: 'finer', key: plan.key }, done };
 }
 
 /** Most passes in each other whose further moments are looked at. */
@@ -200,7 +238,7 @@ function planMoment(moment: Moment, full: Size, pass: PassId, frames: number, kn
         project,
         { ...shot, layers: below },
         Math.floor(frame) + layer.span.start,
-        { reduction, without: known.without },
+        { reduction, without: known.without, finer: known.finer },
         known.tables,
         known.depth,
         there,
@@ -274,7 +312,14 @@ function planGroup(moment: Moment, known: Planned): SourcePlan {
   if (!inner || known.depth >= DEEPEST) return { kind: 'unknown', type: 'group' };
   const at = (frame: number): string => {
     const within = Math.min(inner.length - 1, Math.max(0, frame));
-    const plan = planComposite(project, inner, within, { reduction }, known.tables, known.depth + 1);
+    const plan = planComposite(
+      project,
+      inner,
+      within,
+      { reduction, finer: known.finer },
+      known.tables,
+      known.depth + 1,
+    );
     known.tables.shots[plan.key] = plan;
     return plan.key;
   };

@@ -27,6 +27,8 @@ export type SourcePlan =
   | { kind: 'drawn'; type: string; values: PlainValues }
   /** another shot at a moment, among the shots of the frame's plan; between two of its frames, both */
   | { kind: 'shot'; key: string; next?: { key: string; share: number } }
+  /** a line at full size, among the lines of the frame's plan, made smaller */
+  | { kind: 'finer'; key: string }
   /** the composite of the layers below */
   | { kind: 'below' }
   /** of a type that this version does not know */
