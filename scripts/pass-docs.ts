@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { shown } from '../src/core/params/define';
 import { rangeOf, type Param } from '../src/core/params/registry';
 import { PASSES } from '../src/core/passes/registry';
+import { TRANSITIONS } from '../src/core/transitions/registry';
 
 const FILE = join(import.meta.dirname, '../docs/passes.md');
 const isNone = (value: unknown): boolean => value === null || (Array.isArray(value) && !value.length);
@@ -23,6 +24,11 @@ function row(name: string, declared: Param): string {
   return `| ${param.label} | \`${name}\` | ${rangeOf(param)} | ${initial} | ${param.help} |`;
 }
 
+const table = (params: object): string[] => [
+  '| dial | name in files | range | begins with | what it does |',
+  '|---|---|---|---|---|',
+  ...Object.entries(params).map(([name, param]) => row(name, param as Param)),
+];
 const text = [
   '# Passes',
   '',
@@ -33,9 +39,19 @@ const text = [
     '',
     `${pass.help} Kind: ${'run' in pass ? 'area (reads around each pixel)' : 'point'}. Group: ${pass.group}. Found by: ${pass.words.join(', ')}.`,
     '',
-    '| dial | name in files | range | begins with | what it does |',
-    '|---|---|---|---|---|',
-    ...Object.entries(pass.params).map(([name, param]) => row(name, param)),
+    ...table(pass.params),
+  ]),
+  '',
+  '# Transitions',
+  '',
+  'What a layer begins or ends with, beside a plain fade; declared in `src/core/transitions`. They work in the shot’s pixels, after all passes.',
+  ...TRANSITIONS.flatMap(({ title, help, words, params }) => [
+    '',
+    `## ${title}`,
+    '',
+    `${help} Found by: ${words.join(', ')}.`,
+    '',
+    ...table(params),
   ]),
   '',
 ].join('\n');

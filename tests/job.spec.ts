@@ -111,7 +111,7 @@ test('from footage to file', async ({ page }) => {
   await page.keyboard.press('Control+Shift+z');
   await expect(pass(page, 'Pane')).toBeVisible();
   await page.getByLabel('Fill their part').uncheck();
-  await page.getByRole('button', { name: 'Left half' }).click();
+  await page.getByRole('button', { name: 'Left half', exact: true }).click();
   await expect(page.getByRole('textbox', { name: 'Scale width, %' })).toHaveValue('50');
 
   // watch: play with sound until frames have gone by

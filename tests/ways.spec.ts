@@ -240,3 +240,45 @@ test('a mask is moved by what is within it, a path by its chosen vertices', asyn
   expect(Math.abs(now.x - centre.x - 50)).toBeLessThan(1);
   expect(Math.abs(now.y - centre.y + 30)).toBeLessThan(1);
 });
+
+test('a corner becomes a wipe that is seen before it is chosen; it is dragged, shown in its dials and undone', async ({
+  page,
+}) => {
+  // the captain's face, left and right of where an edge half way across stands
+  const face = async () => [await colourAt(page, 0.46, 0.3), await colourAt(page, 0.54, 0.3)] as const;
+  const goTo = (frame: string) =>
+    redrawn(page, async () => {
+      await page.getByLabel('Go to frame or time').fill(frame);
+      await page.keyboard.press('Enter');
+    });
+  await goTo('20');
+  const whole = await face();
+  const corner = page.getByRole('slider', { name: 'Fade in of captain' });
+  await corner.click({ button: 'right' });
+  await redrawn(page, () => page.getByText('Wipe', { exact: true }).hover());
+  const tried = await face();
+  expect(tried[0]).toEqual(whole[0]);
+  expect(tried[1]).not.toEqual(whole[1]);
+  await page.getByText('Wipe', { exact: true }).click();
+  const wiped = page.getByRole('slider', { name: 'Wipe in of captain' });
+  await expect(wiped).toHaveAttribute('aria-valuenow', '12');
+  await expect(page.getByRole('combobox', { name: 'Begins with' })).toBeVisible();
+  // nothing is left of the one that was tried: the wipe is over by now
+  await expect.poll(face).toEqual(whole);
+
+  await wiped.focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(wiped).toHaveAttribute('aria-valuenow', '22');
+  await goTo('11');
+  expect((await face())[1]).not.toEqual(whole[1]);
+  await redrawn(page, () => typeNumber(page, 'Goes, °', '180'));
+  const other = await face();
+  expect(other[0]).not.toEqual(tried[0]);
+
+  await redrawn(page, () => choose(page, 'Begins with', 'Iris'));
+  await expect(page.getByRole('slider', { name: 'Iris in of captain' })).toHaveAttribute('aria-valuenow', '22');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('slider', { name: 'Wipe in of captain' })).toBeVisible();
+  await wiped.press('Delete');
+  await expect(page.getByRole('slider', { name: 'Fade in of captain' })).toHaveAttribute('aria-valuenow', '0');
+});

@@ -24,13 +24,21 @@ export function rampSpan(src: usize, dst: usize, n: i32, at: f32, step: f32): vo
 
 /**
  * A row seen through slats. @param at place of the first pixel across the slats, in slats @param step slats a pixel
- * @param open how far each is open, 0…1 @param soft width of their soft edge, in slats
+ * @param open how far each is open, 0…1 @param soft width of their soft edge @param pixel width of a pixel across them, both in slats
  */
-export function slatSpan(src: usize, dst: usize, n: i32, at: f32, step: f32, open: f32, soft: f32): void {
+export function slatSpan(src: usize, dst: usize, n: i32, at: f32, step: f32, open: f32, soft: f32, pixel: f32): void {
   const to: f32 = open * (<f32>1 + soft);
+  const first: f32 = clamped(to / soft);
+  const last: f32 = clamped((to - <f32>1) / soft);
+  const half: f32 = pixel * <f32>0.5;
   for (let i = 0; i < n; i++, src += 16, dst += 16) {
     const v: f32 = at + step * <f32>i;
-    put(src, dst, clamped((to - (v - floor(v))) / soft));
+    const from: f32 = v - floor(v);
+    let share: f32 = clamped((to - from) / soft);
+    // where one slat ends in a pixel and the next begins
+    if (from < half) share += (last - share) * (half - from) / pixel;
+    else if (from > <f32>1 - half) share += (first - share) * (from - <f32>1 + half) / pixel;
+    put(src, dst, share);
   }
 }
 

@@ -6,6 +6,7 @@ import { useMasking } from '../stores/masking';
 import TracksPanel from '../track/TracksPanel.vue';
 import { useTracking } from '../stores/tracking';
 import ScopesDock from '../scopes/ScopesDock.vue';
+import EndDials from './EndDials.vue';
 import MasksPanel from './MasksPanel.vue';
 import PassDials from './PassDials.vue';
 import PlaceDials from './PlaceDials.vue';
@@ -17,6 +18,7 @@ const tracking = useTracking();
 const title = computed(() => {
   if (!bench.layer) return 'Nothing chosen';
   if (bench.pass) return titleOf(bench.pass.type);
+  if (bench.end) return bench.end === 'in' ? 'Beginning' : 'End';
   return bench.chosen === 'source' || !bench.size ? 'Source' : 'Place';
 });
 const position = computed(() => (bench.pass ? `${bench.line.indexOf(bench.pass) + 1} of ${bench.line.length}` : ''));
@@ -63,6 +65,7 @@ const position = computed(() => (bench.pass ? `${bench.line.indexOf(bench.pass) 
         <TracksPanel v-if="tracking.open && bench.size" />
         <MasksPanel v-else-if="masking.open && bench.size" />
         <PassDials v-else-if="bench.pass" :key="bench.pass.id" />
+        <EndDials v-else-if="bench.end" :key="bench.end" :end="bench.end" />
         <SourceDials v-else-if="bench.chosen === 'source' || !bench.size" />
         <PlaceDials v-else />
       </template>

@@ -2,7 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue';
 import { useAnswer } from '../base/asks';
 import { useBench } from '../stores/bench';
-import { commandEntries, layerCommands, maskAndTrackEntries } from './commands';
+import { commandEntries, layerCommands, maskAndTrackEntries, transitionEntries } from './commands';
 import { dialEntries } from './dials';
 import type { Entry } from './entry';
 import { indexOf } from './find';
@@ -20,6 +20,7 @@ const index = computed(() =>
     ? indexOf([
         ...passEntries(),
         ...layerCommands(),
+        ...transitionEntries(),
         ...commandEntries(),
         ...maskAndTrackEntries(),
         ...thingEntries(),
@@ -44,7 +45,7 @@ function close(): void {
 // the pass that is highlighted shows on the picture once something has been typed
 watch(
   [hits, at, open, wish],
-  () => (bench.tried = (open.value && wish.value.trim() && hits.value[at.value]?.pass) || null),
+  () => (bench.tried = (open.value && wish.value.trim() && hits.value[at.value]?.tries) || null),
 );
 const focus = () => void nextTick(() => input.value?.focus());
 useAnswer('search', focus);

@@ -1,4 +1,6 @@
-import { setFade } from '../../core/document/edits/fade';
+import { setFade, setTransition } from '../../core/document/edits/ends';
+import { TRANSITIONS } from '../../core/transitions/registry';
+import { usualFade } from '../time/actions';
 import { resetPlace, setMuted, switchLayer } from '../../core/document/edits/layers';
 import { freezeHere, relateLayer, reverseLayer } from '../../core/document/edits/time';
 import { stockOf } from '../../core/document/schema';
@@ -19,8 +21,6 @@ import { OFFERED_TRACKS } from '../track/offered';
 import { focusDial } from './dials';
 import type { Entry } from './entry';
 
-/** How long a fade is that is asked for without saying how long, in seconds. */
-const USUAL_FADE = 0.5;
 type Command = readonly [title: string, more: string, words: string, run: () => unknown];
 const entries = (commands: readonly Command[], kind = 'command'): Entry[] =>
   commands.map(([title, more, words, run]) => ({ kind, title, more, words, run: () => void run() }));
@@ -96,6 +96,26 @@ export function commandEntries(): Entry[] {
   ];
 }
 
+/** What the chosen layer can begin or end with. */
+export function transitionEntries(): Entry[] {
+  const bench = useBench();
+  const { layer, shot } = bench;
+  if (!layer || !shot || !bench.size || layer.source.type === 'adjustment') return [];
+  return TRANSITIONS.flatMap(({ type, title, help, words }) =>
+    (['in', 'out'] as const).map((end) => ({
+      kind: 'transition',
+      title: `${title} ${end}`,
+      more: help,
+      words: ['transition', ...words].join(' ; '),
+      tries: { transition: type },
+      run: () => {
+        bench.editLayer((project, at) => setTransition(project, at, end, type, usualFade(shot)));
+        bench.show(end);
+      },
+    })),
+  );
+}
+
 /** What can be done with the chosen layer. */
 export function layerCommands(): Entry[] {
   const bench = useBench();
@@ -104,7 +124,7 @@ export function layerCommands(): Entry[] {
   const selection = useSelection();
   const grades = useGrades();
   const clip = stockOf(layer);
-  const half = Math.max(1, Math.round((shot.rate.num / shot.rate.den) * USUAL_FADE));
+  const half = usualFade(shot);
   const fade = (end: 'in' | 'out') => bench.editLayer((project, at) => setFade(project, at, end, half));
   const flip = (which: 'shown' | 'solo' | 'locked') =>
     bench.editLayer((project, at) => switchLayer(project, at, which));

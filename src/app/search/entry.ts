@@ -1,3 +1,5 @@
+import type { Tried } from '../stores/bench';
+
 /** Something that the search can find and do. */
 export interface Entry {
   /** what it is, in a word or two */
@@ -7,7 +9,7 @@ export interface Entry {
   more: string;
   /** other names and wishes that it answers */
   words: string;
-  /** the type of the pass that is tried on the picture while it is highlighted */
-  pass?: string;
+  /** what is tried on the picture while it is highlighted */
+  tries?: Tried;
   run(): void;
 }

@@ -18,6 +18,7 @@ const WEIGHTS: Record<string, number> = {
   'layer to add': 1.1,
   mask: 1.1,
   dial: 0.8,
+  transition: 0.7,
   [FAR]: 0.4,
 };
 

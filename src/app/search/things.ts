@@ -16,7 +16,7 @@ export function passEntries(): Entry[] {
     more: pass.help,
     words: pass.words.join(' ; '),
     // a key is nothing to see before its screen is picked
-    ...(pass.group === 'cut out' ? {} : { pass: pass.type }),
+    ...(pass.group === 'cut out' ? {} : { tries: { pass: pass.type } }),
     run: () => bench.insertPass(pass.type),
   }));
 }

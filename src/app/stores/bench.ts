@@ -1,9 +1,10 @@
 import { momentOf } from '../../core/place/moment';
 import { defineStore } from 'pinia';
-import { computed, ref, watch } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import type { Edit } from '../../core/document/edit';
 import { addPass, newPass, withoutMasks } from '../../core/document/edits/passes';
-import { clipLine, sourceSize } from '../../core/document/find';
+import { halfWay } from '../../core/document/edits/ends';
+import { clipLine, sourceSize, withShot } from '../../core/document/find';
 import { tracedProject } from '../../core/plan/traced';
 import { paramsOf, passOf } from '../../core/passes/registry';
 import { wholePlace } from '../../core/place/place';
@@ -61,7 +62,10 @@ export const FRAMING_ROOM = 0.96;
 export type ViewName = (typeof VIEWS)[number]['name'];
 export type PreviewScale = 'auto' | 1 | 2 | 4;
 /** What the dials show and the viewer has handles for: a pass, or one of the fixed ends of the line. */
-export type Chosen = PassId | 'source' | 'place';
+const ENDS = ['in', 'out'] as const;
+/** Something that is only seen on the picture while it is highlighted: a pass, or what the layer would begin or end with. */
+export type Tried = { pass: string } | { transition: string | null };
+export type Chosen = PassId | 'source' | 'place' | 'in' | 'out';
 
 /** What is open and chosen on the bench, and edits of it. */
 export const useBench = defineStore('bench', () => {
@@ -80,7 +84,7 @@ export const useBench = defineStore('bench', () => {
   /** the picture is shown only up to this pass, as long as Alt is held on it */
   const upTo = ref<PassId | null>(null);
   /** a type of pass that is shown as if it were in the line, while it is looked at in the search */
-  const tried = ref<string | null>(null);
+  const tried = shallowRef<Tried | null>(null);
   /** the light of dark, middle and bright parts is dragged on the picture */
   const ranging = ref(false);
   /** the chosen layer is traced: shown uncut, with this share of what lies above it; null when it is not */
@@ -98,6 +102,8 @@ export const useBench = defineStore('bench', () => {
   const size = computed(() =>
     store.project && shot.value && layer.value ? sourceSize(store.project, shot.value, layer.value) : null,
   );
+  /** the end of the layer whose dials are open */
+  const end = computed(() => ENDS.find((item) => item === chosen.value) ?? null);
   /** The playhead on the chosen layer, for resolving its values. Only while a layer is chosen. */
   const moment = computed(() => momentOf(store.current(), shot.value!, layer.value!, frame.value));
   /** the chosen layer is part of the frame at the playhead */
@@ -117,7 +123,7 @@ export const useBench = defineStore('bench', () => {
   });
   watch([layerId, chosen], () => (framing.value = ranging.value = false));
   watch([layer, chosen], () => {
-    const fixed = chosen.value === 'place' || chosen.value === 'source';
+    const fixed = chosen.value === 'place' || chosen.value === 'source' || end.value;
     if (layer.value && !fixed && !pass.value) chosen.value = layer.value.passes.at(-1)?.id ?? 'place';
     if (picking.value && !(picking.value in (pass.value?.values ?? {}))) picking.value = null;
   });
@@ -241,9 +247,16 @@ export const useBench = defineStore('bench', () => {
     if (framing.value && project && own && size.value) return framed(project, own);
     if (project && own && tracing.value !== null) return tracedProject(project, shotId.value!, own.id, tracing.value);
     if (!project || !own || (!upTo.value && !tried.value)) return project;
+    if (tried.value && 'transition' in tried.value) {
+      const seen = halfWay(own, tried.value.transition, frame.value - own.span.start);
+      return withShot(project, {
+        ...shot.value!,
+        layers: shot.value!.layers.map((item) => (item === own ? seen : item)),
+      });
+    }
     const passes = [...own.passes];
     const ofClip = clipPasses.value.findIndex((item) => item.id === upTo.value);
-    if (tried.value) passes.splice(nextPlace(), 0, newPass('tried' as PassId, tried.value));
+    if (tried.value) passes.splice(nextPlace(), 0, newPass('tried' as PassId, tried.value.pass));
     else passes.splice(passes.findIndex((item) => item.id === upTo.value) + 1);
     const changed = (item: Shot): Shot => ({
       ...item,
@@ -292,6 +305,7 @@ export const useBench = defineStore('bench', () => {
     ofClip,
     size,
     moment,
+    end,
     at,
     openShot,
     step,

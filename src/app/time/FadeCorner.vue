@@ -1,18 +1,21 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { fadesOf, setFade } from '../../core/document/edits/fade';
+import { computed, ref } from 'vue';
+import { fadesOf, setFade, titleAt } from '../../core/document/edits/ends';
 import type { Layer } from '../../core/document/schema';
 import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
+import EndMenu from './EndMenu.vue';
 
-/** The folded corner at an end of a layer's bar: dragged inwards the layer fades there, as long as the fold. */
+/** The folded corner at an end of a layer's bar: dragged inwards the layer fades there, as long as the fold. A click opens its dials, the other button a list of what it can be instead. */
 const props = defineProps<{ layer: Layer; end: 'in' | 'out'; perFrame: number }>();
 const bench = useBench();
 const store = useProject();
 const selection = useSelection();
 const frames = computed(() => fadesOf(props.layer)[props.end]);
+const title = computed(() => titleAt(props.layer, props.end));
+const menuAt = ref<[number, number] | null>(null);
 const fold = computed(() => frames.value * props.perFrame);
 
 const write = (to: number, gesture?: string): void => {
@@ -27,11 +30,24 @@ function drag(event: PointerEvent): void {
   followPointer(
     event,
     (now) => write(begun + (way * (now.clientX - event.clientX)) / props.perFrame, 'fade'),
-    () => store.endGesture(),
+    (moved) => {
+      store.endGesture();
+      if (!moved && frames.value) bench.show(props.end);
+    },
   );
+}
+function menu(x: number, y: number): void {
+  selection.pickLayer(props.layer.id, false);
+  menuAt.value = [x, y];
 }
 /** Arrows make the fade longer or shorter as they point; Delete takes it away. */
 function press(event: KeyboardEvent): void {
+  if (event.key === 'Enter') {
+    const { right, bottom } = (event.target as Element).getBoundingClientRect();
+    menu(right, bottom);
+    event.preventDefault();
+    return event.stopPropagation();
+  }
   const way = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
   if (event.key === 'Delete' || event.key === 'Backspace') write(0);
   else if (way) write(frames.value + way * (props.end === 'in' ? 1 : -1) * (event.shiftKey ? 10 : 1));
@@ -60,15 +76,17 @@ function press(event: KeyboardEvent): void {
       :style="{ [end === 'in' ? 'left' : 'right']: `${Math.max(0, fold - 5)}px` }"
       role="slider"
       tabindex="0"
-      :aria-label="`Fade ${end} of ${layer.name}`"
+      :aria-label="`${title} ${end} of ${layer.name}`"
       :aria-valuenow="frames"
       aria-valuemin="0"
       :aria-valuemax="layer.span.length - 1"
       :aria-valuetext="`${frames} frames`"
-      :title="`Fade ${end}: ${frames} f. Drag inwards`"
+      :title="`${title} ${end}: ${frames} f. Drag inwards; the other button for more ways`"
       @pointerdown.stop="drag"
       @keydown="press"
+      @contextmenu.stop.prevent="menu($event.clientX, $event.clientY)"
     />
+    <EndMenu v-if="menuAt" :layer="layer" :end="end" :at="menuAt" @close="menuAt = null" />
   </span>
 </template>
 

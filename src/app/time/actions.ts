@@ -1,6 +1,6 @@
 import { addLayer, newLayer, newSource, stockSource } from '../../core/document/edits/layers';
 import { trimEnd, trimStart } from '../../core/document/edits/time';
-import type { LayerId, Stock } from '../../core/document/schema';
+import type { LayerId, Shot, Stock } from '../../core/document/schema';
 import { SOURCES } from '../../core/sources/registry';
 import { framesIn } from '../../core/time/rate';
 import { newId } from '../base/ids';
@@ -14,6 +14,12 @@ export function trimHere(side: 'start' | 'end'): void {
     side === 'start' ? trimStart(project, at, bench.frame) : trimEnd(project, at, bench.frame + 1),
   );
 }
+
+/** How long a fade or a transition is that is asked for without saying how long, in seconds. */
+const USUAL_FADE = 0.5;
+/** The same in frames of a shot. */
+export const usualFade = ({ rate }: Pick<Shot, 'rate'>): number =>
+  Math.max(1, Math.round((rate.num / rate.den) * USUAL_FADE));
 
 /** Puts stock on the stack as a layer. @param start shot frame @param index place in the stack, 0 = top */
 export function stackStock(stock: Stock, start = 0, index = 0): void {

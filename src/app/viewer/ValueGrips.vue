@@ -3,6 +3,8 @@ import { computed, ref } from 'vue';
 import { arrowWay } from '../controls/arrows';
 import { followOf } from '../../core/document/edits/follow';
 import { setSourceValue } from '../../core/document/edits/layers';
+import { setTransitionValue, titleAt, transitionAt } from '../../core/document/edits/ends';
+import { transitionOf } from '../../core/transitions/registry';
 import { setPassValue } from '../../core/document/edits/passes';
 import type { Value } from '../../core/base/value';
 import type { Place } from '../../core/params/define';
@@ -38,6 +40,14 @@ const shown = computed(() => {
       params: sourceOf(layer.source.type)?.params ?? {},
       values: layer.source.values,
       inShot: false,
+    };
+  const declared = bench.end && transitionAt(layer, bench.end);
+  if (declared)
+    return {
+      title: titleAt(layer, bench.end!),
+      params: transitionOf(declared.type)?.params ?? {},
+      values: declared.values,
+      inShot: true,
     };
   const { pass } = bench;
   return pass
@@ -84,7 +94,11 @@ function set(name: string, wanted: unknown, dragging: boolean): void {
   const value = followOf(own) ? plainFor(own, wanted, bench.moment) : wanted;
   bench.editLayer(
     (project, at) =>
-      pass ? setPassValue(project, at, pass.id, name, value) : setSourceValue(project, at, name, value),
+      bench.end
+        ? setTransitionValue(project, at, bench.end, name, value)
+        : pass
+          ? setPassValue(project, at, pass.id, name, value)
+          : setSourceValue(project, at, name, value),
     dragging ? `grip ${name}` : undefined,
   );
 }

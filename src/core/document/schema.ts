@@ -3,6 +3,7 @@ import { BLEND_MODES } from '../picture/blend';
 import { valuesSchema, type Params } from '../params/registry';
 import { passOf } from '../passes/registry';
 import { sourceOf } from '../sources/registry';
+import { transitionOf } from '../transitions/registry';
 import { maskIdSchema, maskSchema, MOST_MASKS } from './mask';
 import { trackSchema } from './track';
 import { easeSchema, framesSchema, valueOf, type Value } from '../base/value';
@@ -118,6 +119,10 @@ export const sourceSchema = z
 
 /** Things that are declared by name and values, and kept as they are. */
 const declared = z.object({ type, values }).strict();
+const transition = declared.transform((own, context) => ({
+  ...own,
+  values: checkedValues(transitionOf(own.type), own.values, context),
+}));
 
 const pair = z.tuple([finite, finite]);
 const stopSchema = z
@@ -179,7 +184,7 @@ export const layerSchema = z
       .object({ gain: valueOf(z.number().min(0).max(8)), muted: z.boolean(), effects: z.array(declared).max(50) })
       .strict(),
     /** what its start and its end are gone through with */
-    ends: z.object({ start: declared.optional(), end: declared.optional() }).strict(),
+    ends: z.object({ start: transition.optional(), end: transition.optional() }).strict(),
     shown: z.boolean(),
     /** goes along with another layer's place */
     parent: z.object({ layer: layerIdSchema, rotation: z.boolean(), scale: z.boolean() }).strict().nullable(),

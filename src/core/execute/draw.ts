@@ -3,7 +3,7 @@ import { BLEND_MODES } from '../picture/blend';
 import type { Picture } from '../picture/picture';
 import { blendRows, copyOf, partOf } from '../picture/rows';
 import { grow, intersect, isEmpty, type Rect } from '../picture/rect';
-import { passOf } from '../passes/registry';
+import { stepOf } from '../transitions/registry';
 import { reachAfterPlace } from '../plan/parts';
 import type { LayerPlan, Size } from '../plan/types';
 import { cutBy, placed, placedCoverage, plainShift } from './composite';
@@ -57,8 +57,8 @@ function afterPlace(tools: Tools, picture: Picture, layer: LayerPlan, under: Pic
   };
   let lit = false;
   for (const pass of layer.after) {
-    if (passOf(pass.type)!.idle?.(pass.values as never)) continue;
-    turn(linear && passOf(pass.type)!.light === 'shot');
+    if (stepOf(pass.type)!.idle?.(pass.values as never)) continue;
+    turn(linear && stepOf(pass.type)!.light === 'shot');
     const space: Space = {
       size,
       coverage: (plan, rect) => {

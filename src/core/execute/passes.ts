@@ -1,6 +1,6 @@
 import type { ChannelCurves, PointPass, PassTools } from '../passes/define';
 import { chained, curveRunner } from '../passes/grade/tables';
-import { passOf } from '../passes/registry';
+import { stepOf } from '../transitions/registry';
 import type { CoveragePlan } from '../masks/coverage';
 import { isIdle, joins } from '../plan/passes';
 import type { PassPlan } from '../plan/types';
@@ -76,7 +76,7 @@ export function runPasses(
   }
 }
 
-const isArea = (pass: PassPlan): boolean => 'run' in passOf(pass.type)!;
+const isArea = (pass: PassPlan): boolean => 'run' in stepOf(pass.type)!;
 
 /** The passes from index i on that are done in one go: keys that go together, or point passes up to one that needs whole pictures. */
 function nextRun(passes: readonly PassPlan[], i: number): readonly PassPlan[] {
@@ -147,7 +147,7 @@ function extended({ kernels, arena }: Bench, picture: Picture, rect: Rect): Pict
 }
 
 function area(bench: Bench, space: Space, pass: PassPlan, picture: Picture): Picture {
-  const declared = passOf(pass.type)!;
+  const declared = stepOf(pass.type)!;
   if (!('run' in declared) || isIdle(pass) || isEmpty(picture.rect)) return picture.retain();
   return withTools(bench, space, (tools) => declared.run(picture, pass.values as never, tools), pass.moments);
 }
@@ -172,7 +172,7 @@ function curvesTogether(steps: readonly Work[]): Work[] {
 
 /** One sweep over the rows for a run of point passes, so that a row stays in the processor's cache from first to last. */
 function sweep(bench: Bench, space: Space, run: readonly PassPlan[], picture: Picture, keep: Keep): Picture {
-  const steps = run.filter((pass) => !isIdle(pass)).map((pass) => ({ pass, declared: passOf(pass.type) as PointPass }));
+  const steps = run.filter((pass) => !isIdle(pass)).map((pass) => ({ pass, declared: stepOf(pass.type) as PointPass }));
   if (!steps.length) return picture.retain();
   const work: Work[] = keep === 'every' ? steps : curvesTogether(steps);
   return withTools(bench, space, (tools) => {

@@ -300,12 +300,68 @@ export interface Kernels {
     feather: number,
   ): void;
   rampSpan(src: number, dst: number, n: number, at: number, step: number): void;
-  slatSpan(src: number, dst: number, n: number, at: number, step: number, open: number, soft: number): void;
-  irisSpan(src: number, dst: number, n: number, x: number, y: number, stepX: number, stepY: number, form: number, radius: number, soft: number): void;
-  sweepSpan(src: number, dst: number, n: number, x: number, y: number, stepX: number, stepY: number, sin: number, cos: number, wide: number, soft: number): void;
+  slatSpan(
+    src: number,
+    dst: number,
+    n: number,
+    at: number,
+    step: number,
+    open: number,
+    soft: number,
+    pixel: number,
+  ): void;
+  irisSpan(
+    src: number,
+    dst: number,
+    n: number,
+    x: number,
+    y: number,
+    stepX: number,
+    stepY: number,
+    form: number,
+    radius: number,
+    soft: number,
+  ): void;
+  sweepSpan(
+    src: number,
+    dst: number,
+    n: number,
+    x: number,
+    y: number,
+    stepX: number,
+    stepY: number,
+    sin: number,
+    cos: number,
+    wide: number,
+    soft: number,
+  ): void;
   byBrightnessSpan(src: number, dst: number, n: number, edge: number, soft: number, dark: number): void;
-  crumbleSpan(src: number, dst: number, n: number, x: number, y: number, step: number, seed: number, edge: number, soft: number): void;
-  tornSpan(src: number, dst: number, n: number, across: number, along: number, stepAcross: number, stepAlong: number, rough: number, rim: number, seed: number, red: number, green: number, blue: number): void;
+  crumbleSpan(
+    src: number,
+    dst: number,
+    n: number,
+    x: number,
+    y: number,
+    step: number,
+    seed: number,
+    edge: number,
+    soft: number,
+  ): void;
+  tornSpan(
+    src: number,
+    dst: number,
+    n: number,
+    across: number,
+    along: number,
+    stepAcross: number,
+    stepAlong: number,
+    rough: number,
+    rim: number,
+    seed: number,
+    red: number,
+    green: number,
+    blue: number,
+  ): void;
   affine(
     src: number,
     sw: number,

@@ -1,5 +1,5 @@
 // A frame of which only a part is looked at: what does not count there is neither computed nor drawn.
-import { passOf } from '../passes/registry';
+import { stepOf } from '../transitions/registry';
 import { placedBounds } from '../picture/transform';
 import { projective, projectiveInverse, project } from '../picture/matrix';
 import { grow, intersect, isEmpty, union, type Rect } from '../picture/rect';
@@ -20,11 +20,11 @@ const area = ({ w, h }: Rect): number => w * h;
 export function reachOf(pass: PassPlan): number {
   // at another moment the layer may have been anywhere
   if (pass.moments) return Infinity;
-  const declared = passOf(pass.type)!;
+  const declared = stepOf(pass.type)!;
   return !('run' in declared) || isIdle(pass) ? 0 : declared.reach(pass.values as never);
 }
 const reachOfAll = (passes: readonly PassPlan[]): number => passes.reduce((sum, pass) => sum + reachOf(pass), 0);
-const needsBelow = (pass: PassPlan): boolean => !!passOf(pass.type)!.needs?.includes('below');
+const needsBelow = (pass: PassPlan): boolean => !!stepOf(pass.type)!.needs?.includes('below');
 /** How far passes after Place read of the layer that they work on; those that need what lies below see the shot alone. */
 export const reachAfterPlace = (passes: readonly PassPlan[]): number =>
   reachOfAll(passes.filter((pass) => !needsBelow(pass)));

@@ -5,6 +5,7 @@ import type { Value } from '../base/value';
 import type { ResolveTools } from '../params/define';
 import { resolved, type Params, type PlainValues } from '../params/registry';
 import { passOf } from '../passes/registry';
+import { stepOf } from '../transitions/registry';
 import type { Moment } from '../time/moment';
 import { valueAt } from '../time/values';
 import { hash } from '../base/hash';
@@ -53,7 +54,7 @@ function inUse({ values, out }: Pass, params: Params): Pass['values'] {
   return Object.fromEntries(kept);
 }
 
-export const isIdle = (pass: PassPlan): boolean => passOf(pass.type)!.idle?.(pass.values as never) ?? false;
+export const isIdle = (pass: PassPlan): boolean => stepOf(pass.type)!.idle?.(pass.values as never) ?? false;
 /** True for a key that needs the picture from before the keys that it goes together with. */
 export const joins = (pass: PassPlan | undefined): boolean =>
   pass?.values['combine'] === 'max' || pass?.values['combine'] === 'min';

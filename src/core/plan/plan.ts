@@ -22,6 +22,7 @@ import { valueAt } from '../time/values';
 import { hash } from '../base/hash';
 import { isIdle, planPasses, resolveTools, valuesOf, type PlanMoment } from './passes';
 import { layerMatrix, layerTilt } from '../place/projection';
+import { planEnds } from './ends';
 import { planTrail, reduced, reducedOrNull } from './placing';
 import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, Size, SourcePlan, Tables } from './types';
 
@@ -185,6 +186,7 @@ function planned(moment: Moment, full: Size, known: Planned): LayerPlan {
         other,
         shotSize(moment),
       );
+  if (!below) after.push(...planEnds(moment, shotSize(moment), after.at(-1)?.key ?? key));
   const placing = {
     matrix: below ? IDENTITY : reduced(layerMatrix(moment, full), reduction),
     tilt: below ? null : reducedOrNull(layerTilt(moment, full), reduction),

@@ -3,7 +3,7 @@ import { at, done, layerOfProject, project, state } from '../../testing/boat';
 import { clipStock } from '../../testing/documents';
 import { newMask, newShape, type MaskId } from '../mask';
 import { projectSchema, stockOf, type Layer, type LayerId, type PassId, type Project, type StockId } from '../schema';
-import { fadesOf, setFade } from './fade';
+import { fadesOf, setFade } from './ends';
 import { followOf } from './follow';
 import { addMask, usesMasks } from './masks';
 import { addPass, newPass } from './passes';
@@ -51,7 +51,7 @@ describe('parts of a layer given to another', () => {
       parts: { x: true, y: true, turn: true, size: true },
     };
     const following = { ...boat, place: { ...boat.place, position: { ...boat.place.position, drivers: [link] } } };
-    const result = done(pasteParts(at.shot, following as Layer, [DECK], new Set(['place']), fresh), full);
+    const result = done(pasteParts(at.shot, following as Layer, [DECK], new Set(['place', 'ends']), fresh), full);
     const deck = layerOfProject(result, 'deck');
     expect(followOf(deck.place.position)?.layer).toBe('deck');
     expect(deck.sound.gain.drivers).toEqual(deck.opacity.drivers);

@@ -13,7 +13,7 @@ import {
   type ShotId,
   type StockId,
 } from '../schema';
-import { fadesOf, writeFades } from './fade';
+import { fadesOf, writeFades } from './ends';
 import { followThrough } from './follow';
 import { stockSource } from './layers';
 import { inOrder, withoutMasks } from './passes';
@@ -23,11 +23,12 @@ export const LAYER_PARTS = [
   { name: 'place', label: 'place' },
   { name: 'passes', label: 'passes' },
   { name: 'masks', label: 'masks' },
+  { name: 'ends', label: 'transitions' },
 ] as const;
 export type LayerPart = (typeof LAYER_PARTS)[number]['name'];
 
 /**
- * Gives parts of a layer to others, keyframes and all: the place instead of theirs, with opacity, fades and blend mode; passes and masks after theirs.
+ * Gives parts of a layer to others, keyframes and all: the place instead of theirs, with opacity and blend mode; transitions and fades instead of theirs; passes and masks after theirs.
  * Passes that use masks keep them when those come along. Locked layers are left.
  */
 export const pasteParts = (
@@ -46,9 +47,14 @@ export const pasteParts = (
       const copy = copyOf(from, fresh);
       // what followed a track through the layer itself does so through the other one
       followThrough(copy, (id) => (id === copy.id ? (layer.id as LayerId) : id));
-      const { place, opacity, blend, motionBlur, masks, passes } = copy;
+      const { place, opacity, blend, motionBlur, masks, passes, ends } = copy;
       if (parts.has('place')) {
+        const fades = fadesOf(layer as Layer);
         Object.assign(layer, { place, opacity, blend, motionBlur });
+        writeFades(layer, fades);
+      }
+      if (parts.has('ends')) {
+        layer.ends = ends as Draft<Layer>['ends'];
         writeFades(layer, fadesOf(from));
       }
       if (parts.has('masks')) layer.masks.push(...(masks as Draft<Layer>['masks']));

@@ -9,7 +9,7 @@ import { layerIn, shotIn } from '../find';
 import { MOST_SPEED, type Layer, type LayerId, type PassId, type Project, type Shot, type ShotId } from '../schema';
 import type { Value } from '../../base/value';
 import { changedAt, eachKeyed } from './values';
-import { fadesOf, writeFades } from './fade';
+import { fadesOf, writeFades } from './ends';
 import { followThrough } from './follow';
 import { localFrame, reversedKeys, type At } from './keys';
 import { refreshMasks } from './masks';

@@ -5,7 +5,7 @@ import { momentOf } from '../../place/moment';
 import { at, done, layerOfProject, project } from '../../testing/boat';
 import { plainFor, valueAt } from '../../time/values';
 import { projectSchema, type Project } from '../schema';
-import { fadesOf, setFade, type Fades } from './fade';
+import { fadesOf, setFade, type Fades } from './ends';
 import { splitLayer, trimEnd } from './time';
 
 let count = 0;
