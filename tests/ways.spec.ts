@@ -282,3 +282,27 @@ test('a corner becomes a wipe that is seen before it is chosen; it is dragged, s
   await wiped.press('Delete');
   await expect(page.getByRole('slider', { name: 'Fade in of captain' })).toHaveAttribute('aria-valuenow', '0');
 });
+
+test('a line is found by a wish and writes itself by two keyframes', async ({ page }) => {
+  await newProject(page, 'Lines');
+  await makeShot(page, { width: 640, height: 360, length: '25' });
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Search' }).fill('underline');
+  await page.keyboard.press('Enter');
+  await expect(layer(page, 'line')).toBeVisible();
+  await choose(page, 'Preview scale', 'full');
+  const dials = page.getByRole('region', { name: 'Dials' });
+  await dials.getByRole('button', { name: 'Drawn part' }).click();
+  await redrawn(page, () => typeNumber(page, 'To, %', '0'));
+  await dials.getByRole('button', { name: 'Add keyframe of To', exact: true }).click();
+  await page.getByLabel('Go to frame or time').fill('20');
+  await page.keyboard.press('Enter');
+  await redrawn(page, () => typeNumber(page, 'To, %', '100'));
+  await redrawn(page, async () => {
+    await page.getByLabel('Go to frame or time').fill('10');
+    await page.keyboard.press('Enter');
+  });
+  // as wide as the shot; half way it is there as far as the middle
+  const bright = async (x: number) => (await colourAt(page, x / 640, 0.5))[0]! > 200;
+  expect([await bright(10), await bright(310), await bright(335)]).toEqual([true, true, false]);
+});

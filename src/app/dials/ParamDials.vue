@@ -3,6 +3,7 @@ import { mdiEye, mdiEyeOff } from '@mdi/js';
 import { computed, provide, type Component } from 'vue';
 import type { Value } from '../../core/base/value';
 import { same } from '../../core/document/same';
+import { counts as effective } from '../../core/params/define';
 import { beginningOf, type Param, type Params } from '../../core/params/registry';
 import { steadyAt } from '../../core/time/values';
 import IconButton from '../controls/IconButton.vue';
@@ -44,10 +45,7 @@ const shown = computed<Shown[]>(() =>
   Object.entries(props.params).flatMap(([name, param]) => {
     const dial = dialOf(param.kind);
     const counts =
-      name in props.values &&
-      !param.within &&
-      (!param.when || valueOf(param.when.choice) === param.when.is) &&
-      !(param.retired && isNew(name, param));
+      name in props.values && !param.within && effective(param, valueOf) && !(param.retired && isNew(name, param));
     return dial && counts ? [{ name, param, dial }] : [];
   }),
 );

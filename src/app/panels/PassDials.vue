@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { counts } from '../../core/params/define';
 import { computed, watch } from 'vue';
 import { boundToLayer, passToClip, passToLayer } from '../../core/document/edits/clip-line';
 import { setArea } from '../../core/document/edits/masks';
@@ -40,7 +41,7 @@ const note = computed(() => {
 watch(
   () => {
     const param = bench.picking === null ? undefined : declared.value?.params[bench.picking];
-    return !param?.when || steadyAt(pass.value.values[param.when.choice]!, bench.moment.frame) === param.when.is;
+    return !param || counts(param, (choice) => steadyAt(pass.value.values[choice]!, bench.moment.frame));
   },
   (shows) => {
     if (!shows) bench.picking = null;

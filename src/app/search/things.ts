@@ -1,5 +1,6 @@
 import { GRADE_LOOKS } from '../../core/passes/grade/looks';
 import { PASSES } from '../../core/passes/registry';
+import { FORMS, shape } from '../../core/sources/shape';
 import { useBench } from '../stores/bench';
 import { useGrades } from '../stores/grades';
 import { useProject } from '../stores/project';
@@ -21,6 +22,15 @@ export function passEntries(): Entry[] {
   }));
 }
 
+/** What forms are also wished for by. */
+const FORM_WORDS: Readonly<Record<string, string>> = {
+  rectangle: 'box ; bar ; frame ; card',
+  ellipse: 'circle ; disc ; round ; dot',
+  polygon: 'triangle ; hexagon ; pentagon',
+  star: 'badge ; burst',
+  line: 'underline ; stroke ; draw a line ; write on ; dashes',
+  arrow: 'pointer ; sign',
+};
 /** What the project has: layers, shots, markers, stock, its own looks; and layers that need none of it. */
 export function thingEntries(): Entry[] {
   const bench = useBench();
@@ -35,6 +45,13 @@ export function thingEntries(): Entry[] {
       more: source.help,
       words: source.words.join(' ; '),
       run: () => stackMade(source.type),
+    })),
+    ...(shot ? Object.entries(FORMS) : []).map(([form, values]) => ({
+      kind: 'layer to add',
+      title: `${form[0]!.toUpperCase()}${form.slice(1)}`,
+      more: shape.help,
+      words: FORM_WORDS[form] ?? '',
+      run: () => stackMade(shape.type, { form, ...values }, form),
     })),
     ...(shot?.layers ?? []).map((item) => ({
       kind: 'layer',

@@ -36,15 +36,18 @@ export function stackStock(stock: Stock, start = 0, index = 0): void {
 /** Sources that need nothing to begin with. */
 export const MADE = SOURCES.filter((source) => 'draw' in source || source.found === 'below');
 
-/** Puts a made layer on the stack, the size of the shot. */
-export function stackMade(type: string): void {
+/** Puts a made layer on the stack, the size of the shot. @param own values of its source in place of those that a new one begins with */
+export function stackMade(type: string, own: Readonly<Record<string, unknown>> = {}, called?: string): void {
   const bench = useBench();
   const { shot } = bench;
   const declared = MADE.find((source) => source.type === type);
   if (!shot || !declared) return;
   const size = 'size' in declared.params ? { size: [shot.width, shot.height] } : {};
-  const name = declared.title.toLowerCase();
-  const layer = newLayer(newId<LayerId>(), name, newSource(type, size), { start: 0, length: shot.length });
+  const name = called ?? declared.title.toLowerCase();
+  const layer = newLayer(newId<LayerId>(), name, newSource(type, { ...size, ...own }), {
+    start: 0,
+    length: shot.length,
+  });
   useProject().edit(addLayer(shot.id, layer));
   bench.choose(layer.id, 'source');
 }

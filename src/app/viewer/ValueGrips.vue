@@ -7,7 +7,7 @@ import { setTransitionValue, titleAt, transitionAt } from '../../core/document/e
 import { transitionOf } from '../../core/transitions/registry';
 import { setPassValue } from '../../core/document/edits/passes';
 import type { Value } from '../../core/base/value';
-import type { Place } from '../../core/params/define';
+import { counts, type Place } from '../../core/params/define';
 import { gripOf, type Param } from '../../core/params/registry';
 import { paramsOf, titleOf } from '../../core/passes/registry';
 import { sourceOf } from '../../core/sources/registry';
@@ -79,7 +79,7 @@ const grips = computed(() => {
     values[name] &&
     (followOf(values[name]) ? valueAt(values[name], bench.moment) : steadyAt(values[name], bench.moment.frame));
   return Object.entries(params as Record<string, Param>).flatMap(([name, param]) => {
-    if (!(name in values) || (param.when && now(param.when.choice) !== param.when.is)) return [];
+    if (!(name in values) || !counts(param, now)) return [];
     const grip = gripOf(param, now(name), { size: size.value, params, now });
     if (!grip) return [];
     const says = [now(name)].flat().map(String).join(', ');

@@ -23,11 +23,15 @@ export interface ParamBase<R = unknown> {
   within?: string;
   /** it is shown only where it is not what a new one begins with */
   retired?: true;
-  /** the value of a choice beside it, without which this one has no effect and is not shown */
-  when?: { choice: string; is: string };
+  /** the values of a choice beside it, without which this one has no effect and is not shown */
+  when?: { choice: string; is: string | readonly string[] };
   /** only for the compiler: the type of its resolved value */
   readonly resolved?: R;
 }
+/** Whether a parameter has an effect as the choice that it depends on stands. @param now the value of a choice by its name */
+export const counts = ({ when }: Pick<ParamBase, 'when'>, now: (choice: string) => unknown): boolean =>
+  !when || [when.is].flat().includes(now(when.choice) as string);
+
 /** What a declaration says of a parameter: all but its kind. */
 export type Declared<P extends ParamBase> = Omit<P, 'kind' | 'resolved'>;
 

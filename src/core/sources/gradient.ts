@@ -3,7 +3,7 @@ import { point } from '../params/point';
 import { ramp, type RampStop } from '../params/ramp';
 import { size } from '../params/size';
 import { Picture } from '../picture/picture';
-import { defineSource } from './define';
+import { defineSource, type SourceTools } from './define';
 
 /** Colours of a ramp that are computed; between two of them it is straight. */
 const STEPS = 1024;
@@ -21,6 +21,23 @@ export function rampAt(stops: readonly RampStop[], place: number): [number, numb
     number,
     number,
   ];
+}
+
+/** Fills a picture with colours that go over into each other. @param from, to pixels from its top left */
+export function fillRamp(
+  { kernels, arena }: Pick<SourceTools, 'kernels' | 'arena'>,
+  picture: Picture,
+  colours: readonly RampStop[],
+  round: boolean,
+  from: readonly [number, number],
+  to: readonly [number, number],
+): void {
+  const { w, h } = picture.rect;
+  arena.scratch(STEPS * 16, (at) => {
+    const table = arena.floats(at, STEPS * 4);
+    for (let i = 0; i < STEPS; i++) table.set([...rampAt(colours, i / (STEPS - 1)), 1], i * 4);
+    kernels.rampFill(picture.at, w, h, round ? 1 : 0, ...from, ...to, at, STEPS);
+  });
 }
 
 /** Colours that go over into each other. */
@@ -54,11 +71,7 @@ export const gradient = defineSource({
   timed: false,
   draw(v, { kernels, arena, size: { w, h } }) {
     const picture = Picture.make(arena, { x: 0, y: 0, w, h });
-    arena.scratch(STEPS * 16, (at) => {
-      const table = arena.floats(at, STEPS * 4);
-      for (let i = 0; i < STEPS; i++) table.set([...rampAt(v.colours, i / (STEPS - 1)), 1], i * 4);
-      kernels.rampFill(picture.at, w, h, v.form === 'round' ? 1 : 0, ...v.from, ...v.to, at, STEPS);
-    });
+    fillRamp({ kernels, arena }, picture, v.colours, v.form === 'round', v.from, v.to);
     return picture;
   },
 });

@@ -3,11 +3,12 @@ import { colour } from './colour';
 import type { AnySource } from './define';
 import { gradient } from './gradient';
 import { group } from './group';
+import { shape } from './shape';
 import { stock } from './stock';
 import { title } from './title';
 
 /** Every source there is, in the order in which they are offered. */
-export const SOURCES: readonly AnySource[] = [stock, title, colour, gradient, group, adjustment];
+export const SOURCES: readonly AnySource[] = [stock, title, shape, colour, gradient, group, adjustment];
 
 const byType = new Map(SOURCES.map((source) => [source.type, source]));
 

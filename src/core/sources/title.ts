@@ -127,10 +127,10 @@ export const title = defineSource({
     const lines = linesIn(v.text).map((one) => line(one, styleOf(v)));
     const rings = setLines(lines, v as Setting).map((ring) => ring.map((x, i) => x + (i % 2 ? h : w) / 2));
     const plane = fillRings(rings, w, h);
-    const pixels = arena.floats(picture.at, w * h * 4);
-    for (let i = 0; i < plane.length; i++) pixels[4 * i + 3] = plane[i]!;
-    const [r, g, b] = v.colour;
-    kernels.colourByAlpha(picture.at, picture.pixels, r, g, b, 1);
+    arena.scratch(plane.byteLength, (at) => {
+      arena.floats(at, plane.length).set(plane);
+      kernels.overPlane(picture.at, at, picture.pixels, ...v.colour, 1);
+    });
     return picture;
   },
 });
