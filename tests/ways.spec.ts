@@ -175,6 +175,21 @@ test('a title is found by a wish, typed, and stands as wide as the browser sets 
   const [first, , part] = await extent();
   expect(first).toBe(left);
   expect(part! - left!).toBeLessThan(0.5 * (right! - left!));
+  // letters that rise: none on the first frame, some later, all in their places at the end
+  await redrawn(page, () => typeNumber(page, 'Shown, %', '100'));
+  await page.getByRole('button', { name: 'Let it arrive ▾' }).click();
+  await redrawn(page, () => page.getByText('Letters rise', { exact: true }).click());
+  const goTo = (frame: string) =>
+    redrawn(page, async () => {
+      await page.getByLabel('Go to frame or time').fill(frame);
+      await page.keyboard.press('Enter');
+    });
+  await goTo('8');
+  const [from, , until] = await extent();
+  expect(from).toBeGreaterThanOrEqual(left! - 1);
+  expect(until! - from!).toBeLessThan(0.8 * (right! - left!));
+  await goTo('23');
+  expect(await extent()).toEqual([left, top, right, bottom]);
   await redrawn(page, () => text.fill('HARBOUR 船'));
   await expect(page.getByText('The font of “title” has no “船”.')).toBeVisible();
 });

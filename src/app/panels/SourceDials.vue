@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { stockOf } from '../../core/document/schema';
+import { ARRIVALS, letArrive } from '../../core/document/edits/arrive';
+import { usualFade } from '../time/actions';
 import { levelText } from '../../core/sound/level';
 import { renameLayer, setGain, setMuted, setSourceValue } from '../../core/document/edits/layers';
 import { moveLayer, trimEnd } from '../../core/document/edits/time';
@@ -94,8 +96,21 @@ function rename(text: string): void {
     <p v-if="!declared" class="dim" role="note">
       This version does not know what this layer shows ({{ layer.source.type }}). It is kept as it is.
     </p>
+    <v-menu v-if="layer.source.type === 'title'">
+      <template #activator="{ props: menu }">
+        <v-btn v-bind="menu" size="small" variant="outlined" class="arrives" :disabled="locked">Let it arrive ▾</v-btn>
+      </template>
+      <v-list>
+        <v-list-item
+          v-for="way in ARRIVALS"
+          :key="way.name"
+          :title="way.title"
+          @click="bench.editLayer((p, at) => letArrive(p, at, way, 2 * usualFade(bench.shot!)))"
+        />
+      </v-list>
+    </v-menu>
     <ParamDials
-      v-else
+      v-if="declared"
       :params="params"
       :values="layer.source.values"
       path="source"
@@ -141,6 +156,9 @@ function rename(text: string): void {
 </template>
 
 <style scoped>
+.arrives {
+  margin: 6px 0;
+}
 .name {
   flex: 0 1 10.625rem;
 }

@@ -2,7 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue';
 import { useAnswer } from '../base/asks';
 import { useBench } from '../stores/bench';
-import { commandEntries, layerCommands, maskAndTrackEntries, transitionEntries } from './commands';
+import { arrivalEntries, commandEntries, layerCommands, maskAndTrackEntries, transitionEntries } from './commands';
 import { dialEntries } from './dials';
 import type { Entry } from './entry';
 import { indexOf } from './find';
@@ -21,6 +21,7 @@ const index = computed(() =>
         ...passEntries(),
         ...layerCommands(),
         ...transitionEntries(),
+        ...arrivalEntries(),
         ...commandEntries(),
         ...maskAndTrackEntries(),
         ...thingEntries(),

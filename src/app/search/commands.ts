@@ -1,3 +1,4 @@
+import { ARRIVALS, letArrive } from '../../core/document/edits/arrive';
 import { setFade, setTransition } from '../../core/document/edits/ends';
 import { TRANSITIONS } from '../../core/transitions/registry';
 import { usualFade } from '../time/actions';
@@ -94,6 +95,20 @@ export function commandEntries(): Entry[] {
     ...anywhere,
     ...shortcuts,
   ];
+}
+
+/** Usual ways for a chosen title to arrive. */
+export function arrivalEntries(): Entry[] {
+  const bench = useBench();
+  const { layer, shot } = bench;
+  if (!shot || layer?.source.type !== 'title') return [];
+  return ARRIVALS.map((way) => ({
+    kind: 'command',
+    title: way.title,
+    more: `lets ${layer.name} arrive`,
+    words: `title text ; animate the letters ; ${way.words}`,
+    run: () => bench.editLayer((project, at) => letArrive(project, at, way, 2 * usualFade(shot))),
+  }));
 }
 
 /** What the chosen layer can begin or end with. */

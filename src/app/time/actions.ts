@@ -36,6 +36,9 @@ export function stackStock(stock: Stock, start = 0, index = 0): void {
 /** Sources that need nothing to begin with. */
 export const MADE = SOURCES.filter((source) => 'draw' in source || source.found === 'below');
 
+/** How much of the shot's width a new text may take. */
+const TEXT_WIDE = 0.9;
+
 /** Puts a made layer on the stack, the size of the shot. @param own values of its source in place of those that a new one begins with */
 export function stackMade(type: string, own: Readonly<Record<string, unknown>> = {}, called?: string): void {
   const bench = useBench();
@@ -43,8 +46,10 @@ export function stackMade(type: string, own: Readonly<Record<string, unknown>> =
   const declared = MADE.find((source) => source.type === type);
   if (!shot || !declared) return;
   const size = 'size' in declared.params ? { size: [shot.width, shot.height] } : {};
+  // text goes on in the next row before it runs out of the shot
+  const wrap = 'wrap' in declared.params ? { wrap: Math.round(shot.width * TEXT_WIDE) } : {};
   const name = called ?? declared.title.toLowerCase();
-  const layer = newLayer(newId<LayerId>(), name, newSource(type, { ...size, ...own }), {
+  const layer = newLayer(newId<LayerId>(), name, newSource(type, { ...size, ...wrap, ...own }), {
     start: 0,
     length: shot.length,
   });

@@ -5,6 +5,7 @@ import { ellipseRing, rectangleRing } from './outline';
 import type { Ring } from './path';
 import { fillRings } from './raster';
 import { strokeRings, type Stroke } from './stroke';
+import { thinned } from './thinned';
 
 const PLAIN: Stroke = {
   width: 10,
@@ -124,4 +125,14 @@ describe('figures', () => {
     expect(filled(cornersRing([100, 100], 5, 0.4))).toBeCloseTo(5 * 50 * 20 * Math.sin(Math.PI / 5), 1);
     expect(filled(arrowRing([120, 40], 0.8, 0.5))).toBeCloseTo((120 - 32) * 20 + (32 * 40) / 2, 2);
   });
+});
+
+test('a thinned ring has few points and lies within the tolerance of the full one', () => {
+  const circle = ellipseRing([200, 200]);
+  const few = thinned(circle, 0.05);
+  expect(few.length).toBeLessThan(circle.length / 2);
+  const covered = (ring: Ring) => fillRings([ring.map((v) => v + W / 2)], W, W).reduce((sum, v) => sum + v, 0);
+  // the chords of a circle lie at most that far inside of it
+  expect(covered(circle) - covered(few)).toBeLessThan(Math.PI * 200 * 0.05);
+  expect(thinned(rectangleRing([50, 20], 0), 1)).toEqual(rectangleRing([50, 20], 0));
 });

@@ -3,10 +3,14 @@ import { colour } from '../params/colour';
 import { number } from '../params/number';
 import { size } from '../params/size';
 import { text } from '../params/text';
-import { fillRings } from '../masks/raster';
 import type { Ring } from '../masks/path';
+import { fillOnto } from '../masks/raster';
+import { thinned } from '../masks/thinned';
 import { Picture } from '../picture/picture';
 import { FONTS, type LineStyle, type TextLine } from '../text/fonts';
+import { seed } from '../params/seed';
+import { angle } from '../params/angle';
+import { arriving, type Arrival, type Letter } from '../text/arrival';
 import { defineSource } from './define';
 
 interface Setting {
@@ -17,25 +21,102 @@ interface Setting {
   align: 'left' | 'centre' | 'right';
   /** 0…1 of the letters, from the first on */
   shown: number;
+  /** pixels that a row may be wide; 0 for any */
+  wrap?: number;
+  /** where the middle of the text lies, in pixels */
+  middle?: readonly [number, number];
 }
+/** A stretch of a line that is set by itself. */
+interface Row {
+  line: TextLine;
+  text: readonly string[];
+  /** its letters: the first, and the one after the last */
+  from: number;
+  to: number;
+}
+/** A line broken at spaces into rows that are no wider than said, where that can be. @param most in heights of a capital; 0 for any width */
+function rowsOf(line: TextLine, text: readonly string[], most: number): Row[] {
+  const rows: Row[] = [];
+  let [from, space] = [0, -1];
+  for (let i = 0; most > 0 && i < text.length; i++) {
+    if (!text[i]!.trim()) space = i;
+    else if (space >= from && (line.starts[i + 1] ?? line.width) - line.starts[from]! > most) {
+      rows.push({ line, text, from, to: space });
+      from = space + 1;
+    }
+  }
+  return [...rows, { line, text, from, to: text.length }];
+}
+const widthOf = ({ line, from, to }: Row): number =>
+  from < to ? (line.starts[to] ?? line.width) - line.starts[from]! : 0;
+
 /**
- * Lines of text set about the origin, as outlines in pixels, y down. The block of capitals is centred upright, and by its widest line sideways.
- * Aligned as a whole even when only some of the letters show.
+ * Lines of text set about a middle, letter by letter, as outlines in pixels, y down. The block of capitals is centred upright, and
+ * by its widest row sideways. Aligned as a whole even when only some of the letters show.
  */
-export function setLines(lines: readonly TextLine[], { height, leading, align, shown }: Setting): Ring[] {
-  const widest = Math.max(0, ...lines.map(({ width }) => width));
-  const tall = 1 + (lines.length - 1) * leading;
-  const all = lines.reduce((sum, { ends }) => sum + ends.length, 0);
-  let left = Math.round(shown * all);
-  return lines.flatMap(({ rings, width, ends }, i) => {
-    const seen = Math.min(ends.length, left);
-    left -= seen;
-    const x = align === 'left' ? -widest / 2 : align === 'right' ? widest / 2 - width : -width / 2;
-    const y = 1 - tall / 2 + i * leading;
-    return rings.slice(0, seen ? ends[seen - 1] : 0).map((ring) => ring.map((v, k) => (v + (k % 2 ? y : x)) * height));
+export function setLines(
+  lines: readonly TextLine[],
+  texts: readonly string[],
+  { height, leading, align, shown, wrap = 0, middle = [0, 0] }: Setting,
+): Letter[] {
+  const rows = lines.flatMap((line, i) => rowsOf(line, [...texts[i]!], wrap / height));
+  const widest = Math.max(0, ...rows.map(widthOf));
+  const tall = 1 + (rows.length - 1) * leading;
+  const seen = Math.round(shown * rows.reduce((sum, { from, to }) => sum + to - from, 0));
+  const out: Letter[] = [];
+  let word = 0;
+  rows.forEach((row, r) => {
+    const { line, text, from, to } = row;
+    const rings = fineFor(line, height);
+    const width = widthOf(row);
+    const left = align === 'left' ? -widest / 2 : align === 'right' ? widest / 2 - width : -width / 2;
+    const x = left - (line.starts[from] ?? 0);
+    const y = 1 - tall / 2 + r * leading;
+    for (let i = from; i < to; i++) {
+      if (!text[i]!.trim()) word++;
+      if (out.length >= seen) return;
+      const outlines = rings.slice(i ? line.ends[i - 1] : 0, line.ends[i]);
+      out.push({
+        rings: outlines.map((ring) => placed(ring, height, middle[0] + x * height, middle[1] + y * height)),
+        letter: out.length,
+        word,
+        line: r,
+      });
+    }
+    word++;
   });
+  return out;
+}
+function placed(ring: Ring, scale: number, x: number, y: number): Ring {
+  const out = new Float64Array(ring.length);
+  for (let i = 0; i < ring.length; i += 2) {
+    out[i] = ring[i]! * scale + x;
+    out[i + 1] = ring[i + 1]! * scale + y;
+  }
+  return out;
+}
+/** How far a letter's outline may be off, in pixels. */
+const OFF = 0.01;
+const fine = new WeakMap<TextLine, Map<number, readonly Ring[]>>();
+/** A line's outlines with no more points than letters of that height need; kept by the next power of two. */
+function fineFor(line: TextLine, height: number): readonly Ring[] {
+  const level = 2 ** Math.ceil(Math.log2(Math.max(1, height)));
+  const known = fine.get(line) ?? new Map<number, readonly Ring[]>();
+  if (!known.has(level))
+    known.set(
+      level,
+      line.rings.map((ring) => thinned(ring, OFF / level)),
+    );
+  fine.set(line, known);
+  return known.get(level)!;
 }
 const linesIn = (all: string): string[] => all.split(/\r?\n/);
+
+const ARRIVAL = 'Arrival';
+const arrival = (label: string, initial: number, help: string) =>
+  number({ label, unit: '%', default: initial, min: 0, max: 1, slider: [0, 1], help, group: ARRIVAL });
+const begins = (label: string, initial: number, help: string) =>
+  number({ label, unit: 'px', default: initial, min: -16384, max: 16384, slider: [-400, 400], help, group: ARRIVAL });
 
 /** Text. */
 export const title = defineSource({
@@ -105,6 +186,15 @@ export const title = defineSource({
       slider: [1, 3],
       help: 'From one line to the next, in per cent of a capital’s height.',
     }),
+    wrap: number({
+      label: 'Rows up to',
+      unit: 'px',
+      default: 0,
+      min: 0,
+      max: 16384,
+      slider: [0, 1920],
+      help: 'Lines that are longer go on in the next row; 0 for lines of any length.',
+    }),
     shown: number({
       label: 'Shown',
       unit: '%',
@@ -113,6 +203,56 @@ export const title = defineSource({
       max: 1,
       slider: [0, 1],
       help: 'How many of the letters are there, from the first on. Keyframes of it type the text.',
+    }),
+    done: arrival(
+      'Have arrived',
+      1,
+      'How far the text has come: at 0 none of it, at 100 all. Keyframes of it let it arrive, and leave.',
+    ),
+    by: choice({
+      label: 'One by one',
+      default: 'letter',
+      options: [
+        { value: 'letter', label: 'letters' },
+        { value: 'word', label: 'words' },
+        { value: 'line', label: 'lines' },
+      ],
+      help: 'What comes one after the other.',
+      group: ARRIVAL,
+    }),
+    order: choice({
+      label: 'First come',
+      default: 'forwards',
+      options: [
+        { value: 'forwards', label: 'the first' },
+        { value: 'backwards', label: 'the last' },
+        { value: 'middle', label: 'those in the middle' },
+        { value: 'lot', label: 'some, by lot' },
+      ],
+      help: 'In which order they come.',
+      group: ARRIVAL,
+    }),
+    overlap: arrival('Together', 0.5, 'How long each takes, as a share of the whole: at 100 all come together.'),
+    x: begins('Sideways', 0, 'How far from its place each begins: negative from the left.'),
+    y: begins('Upright', 0, 'How far from its place each begins: positive from below.'),
+    startSize: number({
+      label: 'Begin at size',
+      unit: '%',
+      default: 1,
+      min: 0,
+      max: 20,
+      slider: [0, 4],
+      help: 'The size that each begins with.',
+      group: ARRIVAL,
+    }),
+    turn: angle({ label: 'Begin turned', default: 0, help: 'How far each is turned at first.', group: ARRIVAL }),
+    opacity: arrival('Begin at opacity', 0, 'How much of each is seen at first.'),
+    seed: seed({
+      label: 'Seed',
+      default: 1,
+      help: 'Another number is another lot.',
+      group: ARRIVAL,
+      when: { choice: 'order', is: 'lot' },
     }),
     size: size({
       label: 'Size',
@@ -124,9 +264,15 @@ export const title = defineSource({
   lines: (v) => linesIn(v.text).map((line) => [line, styleOf(v)]),
   draw(v, { kernels, arena, size: { w, h }, line }) {
     const picture = Picture.make(arena, { x: 0, y: 0, w, h });
-    const lines = linesIn(v.text).map((one) => line(one, styleOf(v)));
-    const rings = setLines(lines, v as Setting).map((ring) => ring.map((x, i) => x + (i % 2 ? h : w) / 2));
-    const plane = fillRings(rings, w, h);
+    const texts = linesIn(v.text);
+    const letters = setLines(
+      texts.map((one) => line(one, styleOf(v))),
+      texts,
+      { ...(v as Setting), middle: [w / 2, h / 2] },
+    );
+    const plane = new Float32Array(w * h);
+    for (const { rings, opacity } of arriving(letters, { ...(v as unknown as Arrival), size: v.startSize }))
+      fillOnto(plane, rings, w, h, opacity);
     arena.scratch(plane.byteLength, (at) => {
       arena.floats(at, plane.length).set(plane);
       kernels.overPlane(picture.at, at, picture.pixels, ...v.colour, 1);

@@ -24,10 +24,12 @@ export interface TextLine {
   width: number;
   /** how many of the rings belong to the letters up to and with each */
   ends: readonly number[];
+  /** where each letter begins */
+  starts: readonly number[];
   /** letters that the font does not have */
   missing: string;
 }
-export const EMPTY_LINE: TextLine = { rings: [], width: 0, ends: [], missing: '' };
+export const EMPTY_LINE: TextLine = { rings: [], width: 0, ends: [], starts: [], missing: '' };
 /** What text masks are set in. */
 export const MASK_STYLE: LineStyle = { font: 'archivo', weight: 'bold', tracking: 0 };
 export const styleKey = (text: string, { font, weight, tracking }: LineStyle): string =>

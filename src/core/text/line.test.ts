@@ -52,9 +52,11 @@ describe('a line of text', () => {
 });
 
 describe('lines set together', () => {
-  const lines = ['Paper', 'Harbour lights'].map((text) => lineOf([font], text));
+  const texts = ['Paper', 'Harbour lights'];
+  const lines = texts.map((text) => lineOf([font], text));
+  const rings = (...args: Parameters<typeof setLines>) => setLines(...args).flatMap((letter) => letter.rings);
   const set = (align: 'left' | 'centre' | 'right', shown = 1) =>
-    setLines(lines, { height: 40, leading: 2, align, shown });
+    rings(lines, texts, { height: 40, leading: 2, align, shown });
   const reach = (rings: readonly Float64Array[], axis: 0 | 1): [number, number] => {
     const all = rings.flatMap((ring) => [...ring].filter((_, i) => i % 2 === axis));
     return [Math.min(...all), Math.max(...all)];
@@ -64,25 +66,53 @@ describe('lines set together', () => {
     ['left', 0],
     ['right', 1],
   ] as const)('at the %s they meet', (align, end) => {
-    const rings = set(align);
-    expect(rings).toHaveLength(first + second);
-    const [a, b] = [reach(rings.slice(0, first), 0), reach(rings.slice(first), 0)];
+    const all = set(align);
+    expect(all).toHaveLength(first + second);
+    const [a, b] = [reach(all.slice(0, first), 0), reach(all.slice(first), 0)];
     // both begin or end where their outer letters do, a little inside
     expect(Math.abs(a[end] - b[end])).toBeLessThan(4);
   });
   test('baselines are as far apart as asked, and the block is centred', () => {
-    const rings = set('centre');
+    const all = set('centre');
     const h = lineOf([font], 'H').rings.length;
     expect(h).toBeGreaterThan(0);
-    const two = setLines(
+    const two = rings(
       ['H', 'H'].map((text) => lineOf([font], text)),
+      ['H', 'H'],
       { height: 40, leading: 2, align: 'centre', shown: 1 },
     );
     const [top, bottom] = [reach(two.slice(0, h), 1), reach(two.slice(h), 1)];
     expect(bottom[1] - top[1]).toBeCloseTo(80, 6);
     expect(top[0] + bottom[1]).toBeCloseTo(0, 6);
-    const [left, right] = reach(rings, 0);
+    const [left, right] = reach(all, 0);
     expect(Math.abs(left + right)).toBeLessThan(6);
+  });
+  test('lines that are too long go on in the next row, broken at spaces; one word is never broken', () => {
+    const text = 'a lantern at sea tonight';
+    const line = lineOf([font], text);
+    const rowsAt = (wrap: number) => {
+      const letters = setLines([line], [text], { height: 40, leading: 2, align: 'centre', shown: 1, wrap });
+      const rows = new Map<number, number[]>();
+      for (const { rings: own, line: row } of letters)
+        for (const ring of own) rows.set(row, [...(rows.get(row) ?? []), ...[...ring].filter((_, i) => i % 2 === 0)]);
+      return [...rows.values()].map((xs) => [Math.min(...xs), Math.max(...xs)] as const);
+    };
+    expect(rowsAt(0)).toHaveLength(1);
+    const half = rowsAt(line.width * 40 * 0.6);
+    expect(half.length).toBeGreaterThan(1);
+    for (const [left, right] of half) {
+      expect(right - left).toBeLessThanOrEqual(line.width * 40 * 0.6);
+      expect(Math.abs(left + right)).toBeLessThan(8);
+    }
+    expect(rowsAt(1)).toHaveLength(5);
+  });
+  test('every letter knows its word and its line', () => {
+    const letters = setLines(lines, texts, { height: 40, leading: 2, align: 'centre', shown: 1 });
+    const words = new Map<number, string>();
+    const all = [...texts.join('')];
+    letters.forEach(({ word }, i) => words.set(word, (words.get(word) ?? '') + all[i]!));
+    expect([...words.values()].map((word) => word.trim())).toEqual(['Paper', 'Harbour', 'lights']);
+    expect([letters[4]!.line, letters[5]!.line]).toEqual([0, 1]);
   });
   test('letters that come one by one do not move those that are there', () => {
     const whole = set('centre');

@@ -15,6 +15,7 @@ export function lineOf(fonts: readonly Font[], text: string, tracking = 0): Text
   const tall = capitalsOf(main);
   const rings: Ring[] = [];
   const ends: number[] = [];
+  const starts: number[] = [];
   let [x, missing] = [0, ''];
   let before: { font: Font; glyph: Glyph } | undefined;
   for (const letter of text) {
@@ -24,12 +25,13 @@ export function lineOf(fonts: readonly Font[], text: string, tracking = 0): Text
     const size = tall / capitalsOf(font);
     if (before?.font === font) x += (font.getKerningValue(before.glyph, glyph) * size) / tall;
     if (before) x += tracking;
+    starts.push(x);
     for (const ring of outlinesOf(font, glyph)) rings.push(ring.map((v, i) => (v * size) / tall + (i % 2 ? 0 : x)));
     ends.push(rings.length);
     x += ((glyph.advanceWidth ?? 0) * size) / tall;
     before = { font, glyph };
   }
-  return { rings, width: x, ends, missing };
+  return { rings, width: x, ends, starts, missing };
 }
 
 /** Height of a font's capitals in its units. */

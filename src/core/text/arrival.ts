@@ -1,0 +1,111 @@
+// Letters, words or lines of a text that come one after the other.
+import type { Ring } from '../masks/path';
+
+/** A letter where it stands, with what it belongs to. */
+export interface Letter {
+  /** pixels about the middle of the text */
+  rings: readonly Ring[];
+  /** counted through the whole text */
+  letter: number;
+  word: number;
+  line: number;
+}
+export type Unit = 'letter' | 'word' | 'line';
+
+/** How the parts of a text come: each from where it begins to where it stands. */
+export interface Arrival {
+  by: Unit;
+  order: 'forwards' | 'backwards' | 'middle' | 'lot';
+  seed: number;
+  /** 0 nothing has come, 1 all of it */
+  done: number;
+  /** share of the whole time that each part takes, 0…1: 0 one after the other at once, 1 all together */
+  overlap: number;
+  /** where each begins, from where it stands, in pixels */
+  x: number;
+  y: number;
+  /** what size it begins with; 1 = its own */
+  size: number;
+  /** degrees that it is turned by */
+  turn: number;
+  opacity: number;
+}
+/** Outlines that are equally strong. */
+export interface Piece {
+  rings: Ring[];
+  opacity: number;
+}
+
+/** A number in 0…1 that belongs to a place. Source: Wellons' lowbias32. */
+function lotOf(place: number, seed: number): number {
+  let v = (Math.imul(place + 1, 0x9e3779b1) + seed) >>> 0;
+  v = Math.imul(v ^ (v >>> 16), 0x7feb352d) >>> 0;
+  v = Math.imul(v ^ (v >>> 15), 0x846ca68b) >>> 0;
+  return ((v ^ (v >>> 16)) >>> 0) / 2 ** 32;
+}
+
+/** When each of some parts has its turn: 0 the first, 1 the last. */
+export function turns(count: number, order: Arrival['order'], seed: number): number[] {
+  const last = Math.max(1, count - 1);
+  if (order === 'forwards') return Array.from({ length: count }, (_, i) => i / last);
+  if (order === 'backwards') return Array.from({ length: count }, (_, i) => (count - 1 - i) / last);
+  const rank = Array.from({ length: count }, (_, i) =>
+    order === 'lot' ? lotOf(i, seed) : Math.abs(i - (count - 1) / 2) + (i > (count - 1) / 2 ? 0.1 : 0),
+  );
+  const sorted = [...rank.keys()].sort((a, b) => rank[a]! - rank[b]!);
+  const out = new Array<number>(count);
+  sorted.forEach((i, place) => (out[i] = place / last));
+  return out;
+}
+
+const gentle = (t: number): number => t * t * (3 - 2 * t);
+
+/** The parts of a text as far as they have come. @returns those that are seen; ones of one strength together */
+export function arriving(letters: readonly Letter[], arrival: Arrival): Piece[] {
+  const { by, order, seed, done, overlap, x, y, size, turn, opacity } = arrival;
+  if (done >= 1) return [{ rings: letters.flatMap(({ rings }) => rings), opacity: 1 }];
+  const parts = new Map<number, Ring[]>();
+  for (const letter of letters)
+    if (letter.rings.length) parts.set(letter[by], [...(parts.get(letter[by]) ?? []), ...letter.rings]);
+  const when = turns(parts.size, order, Math.round(seed));
+  const wide = Math.min(1, Math.max(1e-3, overlap));
+  const pieces = new Map<number, Ring[]>();
+  [...parts.values()].forEach((rings, i) => {
+    const come = gentle(Math.min(1, Math.max(0, (done - when[i]! * (1 - wide)) / wide)));
+    const strength = opacity + (1 - opacity) * come;
+    if (strength <= 0) return;
+    const away = 1 - come;
+    const moved = away > 0 ? movedRings(rings, [x * away, y * away], size + (1 - size) * come, turn * away) : rings;
+    pieces.set(strength, [...(pieces.get(strength) ?? []), ...moved]);
+  });
+  return [...pieces].map(([strength, rings]) => ({ rings, opacity: strength }));
+}
+
+/** Rings made larger and turned about the middle of their box, then moved. */
+function movedRings(
+  rings: readonly Ring[],
+  [dx, dy]: readonly [number, number],
+  size: number,
+  degrees: number,
+): Ring[] {
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const ring of rings)
+    for (let i = 0; i < ring.length; i += 2) {
+      left = Math.min(left, ring[i]!);
+      right = Math.max(right, ring[i]!);
+      top = Math.min(top, ring[i + 1]!);
+      bottom = Math.max(bottom, ring[i + 1]!);
+    }
+  const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
+  const angle = (degrees * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(angle) * size, Math.sin(angle) * size];
+  return rings.map((ring) => {
+    const out = new Float64Array(ring.length);
+    for (let i = 0; i < ring.length; i += 2) {
+      const [u, v] = [ring[i]! - cx, ring[i + 1]! - cy];
+      out[i] = cx + u * cos - v * sin + dx;
+      out[i + 1] = cy + u * sin + v * cos + dy;
+    }
+    return out;
+  });
+}
