@@ -321,3 +321,30 @@ test('a line is found by a wish and writes itself by two keyframes', async ({ pa
   const bright = async (x: number) => (await colourAt(page, x / 640, 0.5))[0]! > 200;
   expect([await bright(10), await bright(310), await bright(335)]).toEqual([true, true, false]);
 });
+
+test('a layer is aligned with the shot and with others, and keeps to their lines when it is dragged', async ({
+  page,
+}) => {
+  await page.keyboard.press('p');
+  const x = page.getByRole('textbox', { name: 'Position x, x' });
+  await redrawn(page, () => typeNumber(page, 'Position x, x', '90'));
+  await redrawn(page, () => page.getByRole('button', { name: 'Left edges to the shot' }).click());
+  await expect(x).toHaveValue('0');
+  const from = await middle(picture(page));
+  await redrawn(page, () => drag(page, from, { x: from.x + 3, y: from.y + 60 }));
+  await expect(x).toHaveValue('0');
+  await expect(page.getByRole('textbox', { name: 'Position y, y' })).not.toHaveValue('0');
+  await page.keyboard.down('Control');
+  await redrawn(page, () => drag(page, from, { x: from.x + 4, y: from.y - 8 }));
+  await page.keyboard.up('Control');
+  await expect(x).not.toHaveValue('0');
+  // two layers: the captain's right edge lies beyond the deck's, and stays
+  await typeNumber(page, 'Position x, x', '200');
+  await layer(page, 'ferry deck')
+    .getByRole('button', { name: 'ferry deck', exact: true })
+    .click({ modifiers: ['Shift'] });
+  await page.keyboard.press('p');
+  await redrawn(page, () => page.getByRole('button', { name: 'Right edges of the chosen layers in line' }).click());
+  // the deck came to it
+  await expect(x).toHaveValue('200');
+});

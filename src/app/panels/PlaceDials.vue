@@ -17,6 +17,7 @@ import { BLEND_MODES, blendLabel } from '../../core/picture/blend';
 import { isKeyed } from '../../core/document/edits/values';
 import { steadyAt } from '../../core/time/values';
 import FollowTrack from '../track/FollowTrack.vue';
+import AlignBar from './AlignBar.vue';
 import FollowDials from './FollowDials.vue';
 import MatteDials from './MatteDials.vue';
 import Dial from '../controls/Dial.vue';
@@ -236,6 +237,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
       @change="(v, d) => set({ perspective: v / 100 }, d, 'Perspective of')"
       @end="end"
     />
+    <AlignBar />
     <div class="placing">
       <Check label="Fill their part" :value="placing.fills" @change="placing.fills = !placing.fills" />
       <span>Border</span>

@@ -1,3 +1,4 @@
+import { ALIGNMENTS, alignLayers, type Alignment } from '../../core/document/edits/align';
 import { ARRIVALS, letArrive } from '../../core/document/edits/arrive';
 import { setFade, setTransition } from '../../core/document/edits/ends';
 import { TRANSITIONS } from '../../core/transitions/registry';
@@ -15,6 +16,7 @@ import { useMasking } from '../stores/masking';
 import { usePlayer } from '../stores/player';
 import { useRows } from '../stores/rows';
 import { useScopes } from '../stores/scopes';
+import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 import { pinFrame } from '../stores/stills';
 import { useTracking } from '../stores/tracking';
@@ -141,6 +143,9 @@ export function layerCommands(): Entry[] {
   const clip = stockOf(layer);
   const half = usualFade(shot);
   const fade = (end: 'in' | 'out') => bench.editLayer((project, at) => setFade(project, at, end, half));
+  const store = useProject();
+  const alignHere = (way: Alignment) =>
+    store.edit(alignLayers(store.current(), { shot: shot.id, layers: selection.layers, frame: bench.frame }, way));
   const flip = (which: 'shown' | 'solo' | 'locked') =>
     bench.editLayer((project, at) => switchLayer(project, at, which));
   const rows = useRows();
@@ -161,6 +166,12 @@ export function layerCommands(): Entry[] {
       'disappear to black nothing dissolve transition down',
       () => fade('out'),
     ],
+    ...ALIGNMENTS.map(({ name, label }): Command => [
+      `Align ${label.toLowerCase()}`,
+      'of the chosen layers, or of one with the shot',
+      'line up arrange in line centre middle',
+      () => alignHere(name),
+    ]),
     ['Delete layer', layer.name, 'remove throw away', () => selection.remove()],
     ['Duplicate layer', layer.name, 'copy again twice clone', () => selection.duplicate(0)],
     ['Group layers', 'those that are chosen', 'put together nest combine precompose several as one', selection.group],

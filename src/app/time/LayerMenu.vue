@@ -6,6 +6,7 @@ import { groupOf, stockOf } from '../../core/document/schema';
 import { parseQuantity } from '../../core/time/quantity';
 import { useAnswer } from '../base/asks';
 import ShortField from '../controls/ShortField.vue';
+import { ALIGNMENTS, alignLayers } from '../../core/document/edits/align';
 import SubMenu from '../controls/SubMenu.vue';
 import { useBench } from '../stores/bench';
 import LooksSheet from './LooksSheet.vue';
@@ -46,6 +47,16 @@ const pastes = computed(() => {
     run: () => closing(() => selection.pasteParts(parts)),
   }));
 });
+/** What the chosen layers can be put in line by. */
+const alignments = ALIGNMENTS.map(({ name, label }) => ({
+  title: label,
+  run: () =>
+    closing(() =>
+      store.edit(
+        alignLayers(store.current(), { shot: bench.shotId!, layers: selection.layers, frame: bench.frame }, name),
+      ),
+    ),
+}));
 /** Stock that the layer could show instead. */
 const replacements = computed(() => {
   const own = bench.layer && stockOf(bench.layer);
@@ -97,6 +108,7 @@ const RELATIONS = [
         @click="selection.paste(true)"
       />
       <SubMenu title="Paste onto these layers…" :items="pastes" :disabled="!pastes.length || !bench.size" />
+      <SubMenu title="Align…" :items="alignments" :disabled="!bench.size || store.readOnly" />
       <SubMenu title="Replace its source…" :items="replacements" :disabled="!replacements.length" />
       <div class="line">
         <v-btn size="small" @click="frames(offset) !== null && selection.duplicate(Math.round(frames(offset)!))">

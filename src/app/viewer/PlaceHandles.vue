@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { setPlace, type PlaceChange } from '../../core/document/edits/layers';
+import { boxOf } from '../../core/place/boxes';
+import { visibleLayers } from '../../core/plan/plan';
+import { snappedShift } from './snap-place';
 import { carriedBy, placeAt } from '../../core/place/place';
 import { plainFor } from '../../core/time/values';
 import { arrowOf } from '../controls/arrows';
@@ -88,21 +91,41 @@ const shifted = ([dx, dy]: XY, from = now.value.position): PlaceChange => ({
   position: [tenths(from[0] + dx), tenths(from[1] + dy)],
 });
 
+/** How near a line a dragged layer is drawn to it, in pixels of the screen. */
+const MEETS = 5;
+/** Lines of the shot that it has met, from its centre. */
+const guide = ref<{ x: number | null; y: number | null }>({ x: null, y: null });
+const guides = computed(() => {
+  const { x, y, scale } = props.frame;
+  const { width, height } = bench.shot!;
+  const at = (v: number, long: number, start: number): number => start + (v + long / 2) * scale;
+  return {
+    x: guide.value.x === null ? null : at(guide.value.x, width, x),
+    y: guide.value.y === null ? null : at(guide.value.y, height, y),
+  };
+});
+/** Drags the layer; with Ctrl it keeps to no line. */
 function move(event: PointerEvent): void {
   if (event.button !== 0) return;
   const from = now.value.position;
+  const { shot, layer, frame } = bench;
+  const project = store.current();
+  const boxes = visibleLayers(shot!, frame).map((item) => [item.id, boxOf(project, shot!, item, frame)] as const);
+  const box = boxes.find(([id]) => id === layer!.id)?.[1];
+  const others = boxes.flatMap(([id, other]) => (other && id !== layer!.id ? [other] : []));
   followPointer(
     event,
-    (to) =>
-      write(
-        shifted(
-          own([(to.clientX - event.clientX) / props.frame.scale, (to.clientY - event.clientY) / props.frame.scale]),
-          from,
-        ),
-        'Move',
-        true,
-      ),
-    done,
+    (to) => {
+      const { scale } = props.frame;
+      const by: XY = [(to.clientX - event.clientX) / scale, (to.clientY - event.clientY) / scale];
+      const snap = box && !to.ctrlKey ? snappedShift(box, others, shot!, by, MEETS / scale) : null;
+      guide.value = { x: snap?.x ?? null, y: snap?.y ?? null };
+      write(shifted(own(snap?.shift ?? by), from), 'Move', true);
+    },
+    () => {
+      guide.value = { x: null, y: null };
+      done();
+    },
   );
 }
 /** From the anchor in the source's pixels, by the map as it was when the drag began. */
@@ -187,10 +210,12 @@ function press(event: KeyboardEvent, what: 'move' | 'turn' | readonly [number, n
       :points="outline"
       role="button"
       tabindex="0"
-      aria-label="Layer on the picture: drag or arrow keys move it"
+      aria-label="Layer on the picture: drag or arrow keys move it; with Ctrl it keeps to no line"
       @pointerdown="move"
       @keydown="press($event, 'move')"
     />
+    <line v-if="guides.x !== null" class="guide" :x1="guides.x" y1="0" :x2="guides.x" y2="100%" />
+    <line v-if="guides.y !== null" class="guide" x1="0" :y1="guides.y" x2="100%" :y2="guides.y" />
     <line class="stalk" :x1="stalk.from[0]" :y1="stalk.from[1]" :x2="stalk.to[0]" :y2="stalk.to[1]" />
     <g
       role="button"
@@ -232,6 +257,11 @@ function press(event: KeyboardEvent, what: 'move' | 'turn' | readonly [number, n
   stroke: var(--line);
   cursor: move;
   touch-action: none;
+}
+.guide {
+  stroke: var(--brass);
+  stroke-dasharray: 3 3;
+  pointer-events: none;
 }
 .stalk {
   stroke: var(--line);

@@ -29,6 +29,8 @@ export interface DrawnSource<P extends Params = Params> extends SourceBase<P> {
   /** the lines of text that it draws */
   lines?(values: Values<P>): (readonly [text: string, style: LineStyle])[];
   draw(values: Values<P>, tools: SourceTools): Picture;
+  /** how much of its picture is drawn, about the middle, in pixels; all of it when left out. @param now a value by its name */
+  extent?(now: (name: keyof P) => unknown): { w: number; h: number };
 }
 /** A source whose picture the plan finds elsewhere. */
 export interface FoundSource<P extends Params = Params> extends SourceBase<P> {

@@ -229,6 +229,10 @@ export const shape = defineSource({
     }),
   },
   timed: false,
+  extent: (now) => ({
+    w: now('width') as number,
+    h: (now('form') === 'line' ? now('line') : now('height')) as number,
+  }),
   draw(v, tools) {
     const { arena, kernels, size } = tools;
     const { w, h } = size;
