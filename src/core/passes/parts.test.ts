@@ -216,14 +216,17 @@ const differing = (
     const [x, y] = [x0 + (i % w), y0 + Math.floor(i / w)];
     return Math.max(...a(x, y).map((v, c) => Math.abs(v - b(x, y)[c]!)));
   }).sort((p, q) => p - q);
-// the other facts hold for a pass that does nothing, too. What wraps light works where layers are mixed
-test.each(PASSES.filter(({ type }) => type !== 'light-wrap'))('$type changes the picture', async (pass) => {
-  const same = (x: number, y: number) => pixel(x, y);
-  const most: number[] = [];
-  for (const item of CASES.filter((other) => other.pass === pass))
-    most.push(differing(await run(item, cutOut(WHOLE)), same, WHOLE).at(-1)!);
-  expect(Math.max(...most)).toBeGreaterThan(0.02);
-});
+// the other facts hold for a pass that does nothing, too. What wraps light works where layers are mixed; what lies on a floor is behind this picture
+test.each(PASSES.filter(({ type }) => !['light-wrap', 'cast-shadow'].includes(type)))(
+  '$type changes the picture',
+  async (pass) => {
+    const same = (x: number, y: number) => pixel(x, y);
+    const most: number[] = [];
+    for (const item of CASES.filter((other) => other.pass === pass))
+      most.push(differing(await run(item, cutOut(WHOLE)), same, WHOLE).at(-1)!);
+    expect(Math.max(...most)).toBeGreaterThan(0.02);
+  },
+);
 
 const CROP: Rect = { x: 10, y: 7, w: 70, h: 55 };
 /** Passes that make a model of their picture when they are given no plate. */

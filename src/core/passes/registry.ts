@@ -20,6 +20,7 @@ import { crop } from './crop';
 import { grain } from './grain';
 import { hueKey } from './hue-key';
 import { echo } from './echo';
+import { castShadow } from './cast-shadow';
 import { dropShadow } from './drop-shadow';
 import { lightWrap } from './light-wrap';
 import { outline } from './outline';
@@ -44,6 +45,7 @@ export const PASSES: readonly AnyPass[] = [
   lightWrap,
   outline,
   dropShadow,
+  castShadow,
   mask,
   crop,
   pane,
