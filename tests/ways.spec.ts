@@ -348,3 +348,19 @@ test('a layer is aligned with the shot and with others, and keeps to their lines
   // the deck came to it
   await expect(x).toHaveValue('200');
 });
+
+test('a lower third is put in as layers that belong together, in one step', async ({ page }) => {
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Search' }).fill('who is speaking');
+  await page.keyboard.press('Enter');
+  await expect(layer(page, 'bar')).toBeVisible();
+  await expect(layer(page, 'name')).toBeVisible();
+  // its text is chosen, to be typed over; it goes along with the bar
+  await page.getByRole('textbox', { name: 'Text', exact: true }).fill('The harbour master');
+  await pass(page, 'Place').click();
+  await expect(page.getByRole('combobox', { name: 'Follows', exact: true })).toContainText('bar');
+  await page.getByRole('button', { name: /^Undo: / }).click();
+  await page.getByRole('button', { name: 'Undo: Add lower third' }).click();
+  await expect(layer(page, 'bar')).toHaveCount(0);
+  await expect(layer(page, 'name')).toHaveCount(0);
+});

@@ -6,7 +6,8 @@ import FilePick from '../controls/FilePick.vue';
 import IconButton from '../controls/IconButton.vue';
 import { useImports } from '../stores/imports';
 import { useProject } from '../stores/project';
-import { MADE, stackMade } from '../time/actions';
+import { READY_MADE } from '../../core/document/edits/ready-made';
+import { MADE, stackMade, stackReadyMade } from '../time/actions';
 import TrackList from '../track/TrackList.vue';
 import LibraryList from './LibraryList.vue';
 import StockList from './StockList.vue';
@@ -78,6 +79,17 @@ const stock = computed(() => store.project?.stock ?? []);
             lines="three"
             max-width="26rem"
             @click="stackMade(source.type)"
+          />
+          <v-divider />
+          <v-list-subheader>Ready made, of several layers</v-list-subheader>
+          <v-list-item
+            v-for="ready in READY_MADE"
+            :key="ready.name"
+            :title="ready.title"
+            :subtitle="ready.help"
+            lines="three"
+            max-width="26rem"
+            @click="stackReadyMade(ready)"
           />
         </v-list>
       </v-menu>

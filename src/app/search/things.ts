@@ -4,7 +4,8 @@ import { FORMS, shape } from '../../core/sources/shape';
 import { useBench } from '../stores/bench';
 import { useGrades } from '../stores/grades';
 import { useProject } from '../stores/project';
-import { MADE, stackMade, stackStock } from '../time/actions';
+import { READY_MADE } from '../../core/document/edits/ready-made';
+import { MADE, stackMade, stackReadyMade, stackStock } from '../time/actions';
 import type { Entry } from './entry';
 
 /** Passes for the chosen layer. */
@@ -52,6 +53,13 @@ export function thingEntries(): Entry[] {
       more: shape.help,
       words: FORM_WORDS[form] ?? '',
       run: () => stackMade(shape.type, { form, ...values }, form),
+    })),
+    ...(shot ? READY_MADE : []).map((ready) => ({
+      kind: 'layer to add',
+      title: ready.title,
+      more: ready.help,
+      words: ready.words,
+      run: () => stackReadyMade(ready),
     })),
     ...(shot?.layers ?? []).map((item) => ({
       kind: 'layer',

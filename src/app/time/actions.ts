@@ -1,4 +1,5 @@
 import { addLayer, newLayer, newSource, stockSource } from '../../core/document/edits/layers';
+import { addReadyMade, type ReadyMade } from '../../core/document/edits/ready-made';
 import { trimEnd, trimStart } from '../../core/document/edits/time';
 import type { LayerId, Shot, Stock } from '../../core/document/schema';
 import { SOURCES } from '../../core/sources/registry';
@@ -38,6 +39,19 @@ export const MADE = SOURCES.filter((source) => 'draw' in source || source.found 
 
 /** How much of the shot's width a new text may take. */
 const TEXT_WIDE = 0.9;
+
+/** Puts the layers of something ready made on the stack, and chooses the one with its text. */
+export function stackReadyMade(ready: ReadyMade): void {
+  const bench = useBench();
+  const store = useProject();
+  const { shot } = bench;
+  if (!shot) return;
+  const before = new Set(shot.layers.map(({ id }) => id));
+  store.edit(addReadyMade(store.current(), shot.id, ready, newId));
+  const fresh = (bench.shot?.layers ?? []).filter(({ id }) => !before.has(id));
+  const first = fresh.find(({ source }) => source.type === 'title') ?? fresh[0];
+  if (first) bench.choose(first.id, 'source');
+}
 
 /** Puts a made layer on the stack, the size of the shot. @param own values of its source in place of those that a new one begins with */
 export function stackMade(type: string, own: Readonly<Record<string, unknown>> = {}, called?: string): void {

@@ -72,21 +72,21 @@ export function letArrive(
 ): Edit {
   return {
     name: `${way.title}: ${layerIn(shotIn(project, at.shot), at.layer).name}`,
-    apply: (draft) => {
-      const { source, span } = layerIn(shotIn(draft as Project, at.shot), at.layer) as Draft<Layer>;
-      if (source.type !== title.type) return;
-      const height = source.values['height'] as { still?: number };
-      const values = way.values(height.still ?? (title.params.height.default as number));
-      for (const [name, value] of Object.entries(values)) source.values[name] = still(value);
-      const end = Math.max(1, Math.min(span.length - 1, Math.round(frames)));
-      source.values['done'] = still(1);
-      source.values['shown'] = still(1);
-      source.values[way.moves] = {
-        keys: [
-          { at: 0, value: 0, ease: 'linear' },
-          { at: end, value: 1, ease: 'linear' },
-        ],
-      };
-    },
+    apply: (draft) => writeArrival(layerIn(shotIn(draft as Project, at.shot), at.layer) as Draft<Layer>, way, frames),
+  };
+}
+export function writeArrival({ source, span }: Draft<Layer>, way: ArrivalWay, frames: number): void {
+  if (source.type !== title.type) return;
+  const height = source.values['height'] as { still?: number };
+  const values = way.values(height.still ?? (title.params.height.default as number));
+  for (const [name, value] of Object.entries(values)) source.values[name] = still(value);
+  const end = Math.max(1, Math.min(span.length - 1, Math.round(frames)));
+  source.values['done'] = still(1);
+  source.values['shown'] = still(1);
+  source.values[way.moves] = {
+    keys: [
+      { at: 0, value: 0, ease: 'linear' },
+      { at: end, value: 1, ease: 'linear' },
+    ],
   };
 }
