@@ -358,7 +358,7 @@ test('a lower third is put in as layers that belong together, in one step', asyn
   // its text is chosen, to be typed over; it goes along with the bar
   await page.getByRole('textbox', { name: 'Text', exact: true }).fill('The harbour master');
   await pass(page, 'Place').click();
-  await expect(page.getByRole('combobox', { name: 'Follows', exact: true })).toContainText('bar');
+  await expect(page.getByRole('combobox', { name: 'Follows', exact: true })).toHaveValue('bar');
   await page.getByRole('button', { name: /^Undo: / }).click();
   await page.getByRole('button', { name: 'Undo: Add lower third' }).click();
   await expect(layer(page, 'bar')).toHaveCount(0);
