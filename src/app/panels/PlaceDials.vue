@@ -1,32 +1,28 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { useSessionStorage } from '@vueuse/core';
 import { mdiFlipHorizontal, mdiFlipVertical, mdiLink, mdiLinkOff } from '@mdi/js';
 import {
   framingToKeys,
-  putLayer,
-  resetPlace,
   setBlend,
   setFraming,
   setOpacity,
   setPlace,
   type PlaceChange,
 } from '../../core/document/edits/layers';
-import { PLACEMENTS, placeAt, placement, type PlacementName } from '../../core/place/place';
+import { placeAt } from '../../core/place/place';
 import { BLEND_MODES, blendLabel } from '../../core/picture/blend';
 import { isKeyed } from '../../core/document/edits/values';
 import { steadyAt } from '../../core/time/values';
 import FollowTrack from '../track/FollowTrack.vue';
 import AlignBar from './AlignBar.vue';
+import Placements from './Placements.vue';
 import FollowDials from './FollowDials.vue';
 import MatteDials from './MatteDials.vue';
 import Dial from '../controls/Dial.vue';
 import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
-import Check from '../controls/Check.vue';
 import Choice from '../controls/Choice.vue';
-import { newId } from '../base/ids';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
@@ -70,15 +66,6 @@ function opacity(percent: number, dragging: boolean): void {
 function end(): void {
   player.touching = false;
   store.endGesture();
-}
-/** How the one-click placements fill their part of the shot; kept until the tab is closed. */
-const placing = useSessionStorage('jackplane placements', { fills: true, border: 0 });
-function put(name: PlacementName): void {
-  const { shot, size } = bench;
-  if (!shot || !size) return;
-  const placed = placement(name, size, { w: shot.width, h: shot.height }, placing.value);
-  const { label } = PLACEMENTS.find((entry) => entry.name === name)!;
-  bench.editLayer((project, at) => putLayer(project, at, placed, `${label}:`, newId()));
 }
 const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locked.value }));
 </script>
@@ -238,46 +225,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
       @end="end"
     />
     <AlignBar />
-    <div class="placing">
-      <Check label="Fill their part" :value="placing.fills" @change="placing.fills = !placing.fills" />
-      <span>Border</span>
-      <NumberField
-        label="Border of placements"
-        unit="px"
-        :value="placing.border"
-        :min="0"
-        :max="Math.floor(Math.min(bench.shot!.width, bench.shot!.height) / 4)"
-        :digits="0"
-        @change="(border) => (placing.border = border)"
-      />
-    </div>
-    <div class="puts" role="group" aria-label="One-click placements">
-      <v-btn
-        size="small"
-        variant="outlined"
-        v-for="entry in PLACEMENTS"
-        :key="entry.name"
-        :disabled="locked || framed"
-        :class="entry.name"
-        :aria-label="entry.label"
-        :title="entry.label"
-        @click="put(entry.name)"
-      >
-        <span class="pad"><span /></span>{{ entry.name.includes('-') ? '' : entry.label }}
-      </v-btn>
-      <v-btn size="small" variant="outlined" :disabled="locked" @click="bench.editLayer(resetPlace)">Reset</v-btn>
-      <v-btn
-        size="small"
-        variant="outlined"
-        class="framing"
-        :disabled="locked"
-        :aria-pressed="bench.framing"
-        title="Move over a still: show what fills the shot at the start and at the end"
-        @click="bench.framing = !bench.framing"
-      >
-        Framing
-      </v-btn>
-    </div>
+    <Placements />
     <hr />
     <Dial
       path="opacity"
@@ -326,8 +274,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
   gap: 4px;
   padding: 3px 0;
 }
-.row > :deep(.number),
-.placing > :deep(.number) {
+.row > :deep(.number) {
   width: 100%;
 }
 .with {
@@ -337,82 +284,5 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
 }
 .two {
   grid-column: span 2;
-}
-.puts {
-  display: grid;
-  grid-template-columns: repeat(4, 1fr);
-  gap: 4px;
-}
-.placing {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto 4.3rem;
-  align-items: center;
-  gap: 6px;
-  margin: 10px 0 4px;
-}
-.puts button {
-  min-width: 0;
-  min-height: 2.5rem;
-  padding: 3px 0;
-  font-size: 0.6875rem;
-}
-.puts :deep(.v-btn__content) {
-  white-space: normal;
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  gap: 3px;
-}
-.puts .framing {
-  grid-column: 1 / -1;
-  min-height: 1.625rem;
-}
-.puts .framing[aria-pressed='true'] {
-  border-color: var(--brass);
-  color: var(--brass);
-}
-.pad {
-  position: relative;
-  width: 1.625rem;
-  height: 0.9375rem;
-  border: 1px solid var(--dim);
-}
-.pad span {
-  position: absolute;
-  background: var(--dim);
-  inset: 2px;
-}
-.fill .pad span {
-  inset: -3px 0;
-}
-.fit .pad span {
-  inset: 0 4px;
-}
-.centre .pad span {
-  inset: 3px 7px;
-}
-.left .pad span,
-.top-left .pad span,
-.bottom-left .pad span {
-  inset: 0 50% 0 0;
-}
-.right .pad span,
-.top-right .pad span,
-.bottom-right .pad span {
-  inset: 0 0 0 50%;
-}
-.top .pad span {
-  inset: 0 0 50%;
-}
-.bottom .pad span {
-  inset: 50% 0 0;
-}
-.top-left .pad span,
-.top-right .pad span {
-  bottom: 50%;
-}
-.bottom-left .pad span,
-.bottom-right .pad span {
-  top: 50%;
 }
 </style>

@@ -182,10 +182,10 @@ export const usePlayer = defineStore('player', () => {
     planOf(bench.frame, compare.held ? 'before' : 'after', settled),
     bench.view === 'compare' || tinted.value ? planOf(bench.frame, 'before', settled) : null,
   ];
-  /** Whether keys at full size would make the picture another one. */
-  const canSettle = (): boolean => {
+  /** Whether keys at full size would make another picture of what is wanted now. */
+  const canSettle = (now: readonly (FramePlan | null)[]): boolean => {
     if (playing.value || touching.value || reduction.value === 1) return false;
-    const [now, settled] = [plansNow(false), plansNow(true)];
+    const settled = plansNow(true);
     return now.some((plan, i) => plan?.key !== settled[i]?.key);
   };
   const showNow = latestOnly(
@@ -207,7 +207,7 @@ export const usePlayer = defineStore('player', () => {
         shown.value = next;
         shownFrame.value = frame;
         if (!settled && next && !next.problems.length && !bench.tried) ahead.key(frame);
-        settles = !settled && wish === wishes && canSettle();
+        settles = !settled && wish === wishes && canSettle([plan, plain]);
         if (settles) settleSoon();
       } finally {
         clearTimeout(slow);
@@ -218,7 +218,7 @@ export const usePlayer = defineStore('player', () => {
     (error) => notices.problem(error),
   );
   watch(touching, (now) => {
-    if (now || !canSettle()) return;
+    if (now || !canSettle(plansNow(false))) return;
     stale.value = true;
     settleSoon();
   });

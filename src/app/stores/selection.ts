@@ -50,11 +50,7 @@ export const useSelection = defineStore('selection', () => {
     if (shot !== oldShot || !layer || !more.value.includes(layer)) more.value = [];
     if (shot !== oldShot) keys.value = [];
   });
-  watch(
-    () => bench.pass?.id,
-    (now, before) => now !== before && (onPass.value = false),
-    { flush: 'sync' },
-  );
+  watch([() => bench.asked, () => bench.layerId], () => (onPass.value = false), { flush: 'sync' });
   // keyframes that an edit took away are no longer chosen
   watch(
     () => bench.shot?.layers,
@@ -133,9 +129,10 @@ export const useSelection = defineStore('selection', () => {
     if (keys.value.length) {
       store.edit(removeKeys(shot.id, keys.value));
       keys.value = [];
-    } else if (onPass.value && bench.pass && !bench.layer?.locked) {
-      const { id } = bench.pass;
-      bench.editLayer((project, at) => removePass(project, at, id));
+    } else if (onPass.value) {
+      const id = bench.pass?.id;
+      if (id) bench.editLayer((project, at) => removePass(project, at, id));
+      // pressed once more it takes the next pass, and never the layer
     } else if (layers.value.length) store.edit(removeLayers(store.current(), shot.id, layers.value, closing));
   }
 

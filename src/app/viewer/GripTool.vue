@@ -9,6 +9,7 @@ import { useProject } from '../stores/project';
 import { followPointer } from '../controls/pointer';
 import { MASK_HUES } from '../theme/mask-hues';
 import type { ViewFrame, XY } from './frame';
+import GuideLines from './GuideLines.vue';
 import GripMark from './GripMark.vue';
 import { gripsOf, type Grip } from './grips';
 import { useSourceSpace } from './source-space';
@@ -111,21 +112,9 @@ const nudge = (event: KeyboardEvent, grip: Grip, dx: number, dy: number): void =
     >
       <title>Drag to move it</title>
     </polygon>
-    <line
-      v-if="guide.x !== null"
-      class="guide"
-      :x1="space.toStage([guide.x, 0])[0]"
-      y1="0"
-      :x2="space.toStage([guide.x, 0])[0]"
-      y2="100%"
-    />
-    <line
-      v-if="guide.y !== null"
-      class="guide"
-      x1="0"
-      :y1="space.toStage([0, guide.y])[1]"
-      x2="100%"
-      :y2="space.toStage([0, guide.y])[1]"
+    <GuideLines
+      :x="guide.x === null ? null : space.toStage([guide.x, 0])[0]"
+      :y="guide.y === null ? null : space.toStage([0, guide.y])[1]"
     />
     <template v-for="(line, i) in outlines" :key="i">
       <polyline class="shadow" :points="line.map((p) => space.toStage(p).join(',')).join(' ')" />
@@ -167,9 +156,6 @@ polyline {
   pointer-events: fill;
   cursor: move;
   touch-action: none;
-}
-.guide {
-  stroke: var(--brass);
 }
 .shadow {
   stroke: rgb(0 0 0 / 60%);

@@ -10,6 +10,7 @@ import type { ViewFrame, XY } from './frame';
 import { useSourceSpace } from './source-space';
 import { usePathDrag } from './path-drag';
 import { boxOf } from './path-edit';
+import GuideLines from './GuideLines.vue';
 import PathBox from './PathBox.vue';
 import { usePen } from './pen';
 
@@ -141,21 +142,9 @@ const close = masking.closeDrawn;
     <path v-if="!drawing" class="segment" :d="outline" @pointerdown="onSegment">
       <title>Click to add a vertex, drag to move the path</title>
     </path>
-    <line
-      v-if="guide.x !== null"
-      class="guide"
-      :x1="space.toStage([guide.x, 0])[0]"
-      y1="0"
-      :x2="space.toStage([guide.x, 0])[0]"
-      y2="100%"
-    />
-    <line
-      v-if="guide.y !== null"
-      class="guide"
-      x1="0"
-      :y1="space.toStage([0, guide.y])[1]"
-      x2="100%"
-      :y2="space.toStage([0, guide.y])[1]"
+    <GuideLines
+      :x="guide.x === null ? null : space.toStage([guide.x, 0])[0]"
+      :y="guide.y === null ? null : space.toStage([0, guide.y])[1]"
     />
     <polyline
       v-if="line.length"
@@ -263,10 +252,6 @@ line {
 }
 .onion.past {
   stroke: #d8a84a;
-}
-.guide {
-  stroke: #d8a84a;
-  stroke-dasharray: 3 3;
 }
 .arm {
   stroke: rgb(255 255 255 / 70%);

@@ -11,6 +11,7 @@ import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
+import GuideLines from './GuideLines.vue';
 import { HANDLE, tenths, type ViewFrame, type XY } from './frame';
 import { useSourceSpace } from './source-space';
 
@@ -214,8 +215,7 @@ function press(event: KeyboardEvent, what: 'move' | 'turn' | readonly [number, n
       @pointerdown="move"
       @keydown="press($event, 'move')"
     />
-    <line v-if="guides.x !== null" class="guide" :x1="guides.x" y1="0" :x2="guides.x" y2="100%" />
-    <line v-if="guides.y !== null" class="guide" x1="0" :y1="guides.y" x2="100%" :y2="guides.y" />
+    <GuideLines v-bind="guides" />
     <line class="stalk" :x1="stalk.from[0]" :y1="stalk.from[1]" :x2="stalk.to[0]" :y2="stalk.to[1]" />
     <g
       role="button"
@@ -257,11 +257,6 @@ function press(event: KeyboardEvent, what: 'move' | 'turn' | readonly [number, n
   stroke: var(--line);
   cursor: move;
   touch-action: none;
-}
-.guide {
-  stroke: var(--brass);
-  stroke-dasharray: 3 3;
-  pointer-events: none;
 }
 .stalk {
   stroke: var(--line);

@@ -21,7 +21,7 @@ export const castShadow = definePass({
   title: 'Cast shadow',
   group: 'light',
   space: 'shot',
-  words: ['shadow on the floor', 'ground', 'stand on', 'sun', 'light from behind', 'long shadow', 'contact'],
+  words: ['on the floor', 'ground', 'stand on', 'sun', 'light from behind', 'long', 'contact'],
   help: 'Lays the layer’s shape down on a floor as its shadow, from where it stands: softer and fainter the farther it falls. Works after Place, so that it follows every move and turn. Relatives: Drop shadow, which stays behind the layer.',
   params: {
     floor: number({

@@ -14,6 +14,28 @@ const side = (label: string, edge: 'left' | 'top' | 'right' | 'bottom') =>
     help: `How much is cut from the ${label.toLowerCase()} edge of the source.`,
   });
 
+/** What the corners and the edge of a rectangle look like. */
+export const ROUND_AND_SOFT = {
+  radius: number({
+    label: 'Corner radius',
+    unit: 'px',
+    default: 0,
+    min: 0,
+    max: 8192,
+    slider: [0, 200],
+    help: 'Radius of the corners.',
+  }),
+  feather: number({
+    label: 'Feather',
+    unit: 'px',
+    default: 0,
+    min: 0,
+    max: 2000,
+    slider: [0, 100],
+    help: 'Width of the soft edge, half inside and half outside of the rectangle.',
+  }),
+};
+
 /** Keeps a rectangle of the source. Its coverage is the exact distance to a rounded rectangle, so corners stay round and edges smooth. */
 export const crop = definePass({
   type: 'crop',
@@ -26,24 +48,7 @@ export const crop = definePass({
     top: side('Top', 'top'),
     right: side('Right', 'right'),
     bottom: side('Bottom', 'bottom'),
-    radius: number({
-      label: 'Corner radius',
-      unit: 'px',
-      default: 0,
-      min: 0,
-      max: 8192,
-      slider: [0, 200],
-      help: 'Radius of the corners.',
-    }),
-    feather: number({
-      label: 'Feather',
-      unit: 'px',
-      default: 0,
-      min: 0,
-      max: 2000,
-      slider: [0, 100],
-      help: 'Width of the soft edge, half inside and half outside the cut.',
-    }),
+    ...ROUND_AND_SOFT,
   },
   idle: (v) => !(v.left || v.top || v.right || v.bottom || v.radius || v.feather),
   cover(rect, v, size) {

@@ -1,6 +1,7 @@
 import { intersect } from '../picture/rect';
 import { number } from '../params/number';
 import { point } from '../params/point';
+import { ROUND_AND_SOFT } from './crop';
 import { definePass } from './define';
 
 const side = (label: string) =>
@@ -26,24 +27,7 @@ export const pane = definePass({
     centre: point({ label: 'Centre', default: [0, 0], help: 'The middle of the pane in the shot.' }),
     width: side('Width'),
     height: side('Height'),
-    radius: number({
-      label: 'Corner radius',
-      unit: 'px',
-      default: 0,
-      min: 0,
-      max: 8192,
-      slider: [0, 200],
-      help: 'Radius of the corners.',
-    }),
-    feather: number({
-      label: 'Feather',
-      unit: 'px',
-      default: 0,
-      min: 0,
-      max: 2000,
-      slider: [0, 100],
-      help: 'Width of the soft edge, half inside and half outside of the pane.',
-    }),
+    ...ROUND_AND_SOFT,
   },
   fitted: ({ w, h }) => ({ width: w, height: h }),
   cover(rect, { centre: [x, y], width, height, feather }) {

@@ -186,7 +186,8 @@ function planned(moment: Moment, full: Size, known: Planned): LayerPlan {
         other,
         shotSize(moment),
       );
-  if (!below) after.push(...planEnds(moment, shotSize(moment), after.at(-1)?.key ?? key));
+  // what a pass asks for of other moments comes before these
+  if (!below && until < 0) after.push(...planEnds(moment, shotSize(moment), after.at(-1)?.key ?? key));
   const placing = {
     matrix: below ? IDENTITY : reduced(layerMatrix(moment, full), reduction),
     tilt: below ? null : reducedOrNull(layerTilt(moment, full), reduction),
@@ -216,7 +217,7 @@ function planFiner(
   const last = before.findLastIndex((pass) => pass.on && passOf(pass.type)?.fine);
   if (last < 0) return null;
   const done = before.slice(0, last + 1);
-  const own = { ...moment, reduction: 1 as const, layer: { ...layer, passes: done, matte: null } };
+  const own = { ...moment, reduction: 1 as const, layer: { ...layer, passes: done, matte: null, ends: {} } };
   const plan = planned(own, full, { ...known, layers: new Map(), finer: false });
   known.tables.lines[plan.key] = plan;
   return { source: { kind: 'finer', key: plan.key }, done };

@@ -1,115 +1,17 @@
+import { angle } from '../params/angle';
 import { choice } from '../params/choice';
 import { colour } from '../params/colour';
 import { number } from '../params/number';
+import { seed } from '../params/seed';
 import { size } from '../params/size';
 import { text } from '../params/text';
-import type { Ring } from '../masks/path';
 import { fillOnto } from '../masks/raster';
-import { thinned } from '../masks/thinned';
 import { Picture } from '../picture/picture';
-import { FONTS, type LineStyle, type TextLine } from '../text/fonts';
-import { seed } from '../params/seed';
-import { angle } from '../params/angle';
-import { arriving, type Arrival, type Letter } from '../text/arrival';
+import { arriving, type Arrival } from '../text/arrival';
+import { FONTS, type LineStyle } from '../text/fonts';
+import { setLines, type Setting } from '../text/layout';
 import { defineSource } from './define';
 
-interface Setting {
-  /** pixels */
-  height: number;
-  /** baseline to baseline, in heights of a capital */
-  leading: number;
-  align: 'left' | 'centre' | 'right';
-  /** 0…1 of the letters, from the first on */
-  shown: number;
-  /** pixels that a row may be wide; 0 for any */
-  wrap?: number;
-  /** where the middle of the text lies, in pixels */
-  middle?: readonly [number, number];
-}
-/** A stretch of a line that is set by itself. */
-interface Row {
-  line: TextLine;
-  text: readonly string[];
-  /** its letters: the first, and the one after the last */
-  from: number;
-  to: number;
-}
-/** A line broken at spaces into rows that are no wider than said, where that can be. @param most in heights of a capital; 0 for any width */
-function rowsOf(line: TextLine, text: readonly string[], most: number): Row[] {
-  const rows: Row[] = [];
-  let [from, space] = [0, -1];
-  for (let i = 0; most > 0 && i < text.length; i++) {
-    if (!text[i]!.trim()) space = i;
-    else if (space >= from && (line.starts[i + 1] ?? line.width) - line.starts[from]! > most) {
-      rows.push({ line, text, from, to: space });
-      from = space + 1;
-    }
-  }
-  return [...rows, { line, text, from, to: text.length }];
-}
-const widthOf = ({ line, from, to }: Row): number =>
-  from < to ? (line.starts[to] ?? line.width) - line.starts[from]! : 0;
-
-/**
- * Lines of text set about a middle, letter by letter, as outlines in pixels, y down. The block of capitals is centred upright, and
- * by its widest row sideways. Aligned as a whole even when only some of the letters show.
- */
-export function setLines(
-  lines: readonly TextLine[],
-  texts: readonly string[],
-  { height, leading, align, shown, wrap = 0, middle = [0, 0] }: Setting,
-): Letter[] {
-  const rows = lines.flatMap((line, i) => rowsOf(line, [...texts[i]!], wrap / height));
-  const widest = Math.max(0, ...rows.map(widthOf));
-  const tall = 1 + (rows.length - 1) * leading;
-  const seen = Math.round(shown * rows.reduce((sum, { from, to }) => sum + to - from, 0));
-  const out: Letter[] = [];
-  let word = 0;
-  rows.forEach((row, r) => {
-    const { line, text, from, to } = row;
-    const rings = fineFor(line, height);
-    const width = widthOf(row);
-    const left = align === 'left' ? -widest / 2 : align === 'right' ? widest / 2 - width : -width / 2;
-    const x = left - (line.starts[from] ?? 0);
-    const y = 1 - tall / 2 + r * leading;
-    for (let i = from; i < to; i++) {
-      if (!text[i]!.trim()) word++;
-      if (out.length >= seen) return;
-      const outlines = rings.slice(i ? line.ends[i - 1] : 0, line.ends[i]);
-      out.push({
-        rings: outlines.map((ring) => placed(ring, height, middle[0] + x * height, middle[1] + y * height)),
-        letter: out.length,
-        word,
-        line: r,
-      });
-    }
-    word++;
-  });
-  return out;
-}
-function placed(ring: Ring, scale: number, x: number, y: number): Ring {
-  const out = new Float64Array(ring.length);
-  for (let i = 0; i < ring.length; i += 2) {
-    out[i] = ring[i]! * scale + x;
-    out[i + 1] = ring[i + 1]! * scale + y;
-  }
-  return out;
-}
-/** How far a letter's outline may be off, in pixels. */
-const OFF = 0.01;
-const fine = new WeakMap<TextLine, Map<number, readonly Ring[]>>();
-/** A line's outlines with no more points than letters of that height need; kept by the next power of two. */
-function fineFor(line: TextLine, height: number): readonly Ring[] {
-  const level = 2 ** Math.ceil(Math.log2(Math.max(1, height)));
-  const known = fine.get(line) ?? new Map<number, readonly Ring[]>();
-  if (!known.has(level))
-    known.set(
-      level,
-      line.rings.map((ring) => thinned(ring, OFF / level)),
-    );
-  fine.set(line, known);
-  return known.get(level)!;
-}
 const linesIn = (all: string): string[] => all.split(/\r?\n/);
 
 const ARRIVAL = 'Arrival';

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { placedRings } from '../masks/outline';
 import { fillRings } from '../masks/raster';
-import { setLines } from '../sources/title';
+import { setLines } from './layout';
 import { centred } from './fonts';
 import { lineOf, readFont } from './line';
 

@@ -29,7 +29,7 @@ export const ARRIVALS: readonly ArrivalWay[] = [
   {
     name: 'words',
     title: 'Words fade in',
-    words: 'appear word by word subtitle',
+    words: 'appear word by word',
     moves: 'done',
     values: () => ({ ...PLAIN, by: 'word', overlap: 0.6 }),
   },

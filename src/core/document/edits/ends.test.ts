@@ -5,7 +5,8 @@ import { momentOf } from '../../place/moment';
 import { at, done, layerOfProject, project } from '../../testing/boat';
 import { plainFor, valueAt } from '../../time/values';
 import { projectSchema, type Project } from '../schema';
-import { fadesOf, setFade, type Fades } from './ends';
+import { planFrame } from '../../plan/plan';
+import { fadesOf, halfWay, setFade, setTransition, setTransitionValue, type Fades } from './ends';
 import { splitLayer, trimEnd } from './time';
 
 let count = 0;
@@ -66,5 +67,61 @@ describe('fades', () => {
         if (seen(1) > 0.01) expect(seen(plainFor(layer.opacity, 0.4, moment))).toBeCloseTo(0.4, 9);
       }),
     );
+  });
+});
+
+describe('transitions', () => {
+  const { start, length } = layerOfProject(project, 'boat').span;
+  const wiped = done(setTransition(project, at, 'in', 'wipe', 10), project);
+  const steps = (of: Project, frame: number) => {
+    const plan = planFrame(of, at.shot, frame).layers.find(({ id }) => id === 'boat');
+    return (plan?.after ?? []).map(({ type, values }) => [type, values['shown'], values['leaving']]);
+  };
+
+  test('a transition takes the place of the picture’s fade; the sound fades all the same, and as long', () => {
+    expect(projectSchema.parse(JSON.parse(JSON.stringify(wiped)))).toEqual(wiped);
+    expect(opacityAt(wiped, start)).toBe(1);
+    const layer = layerOfProject(wiped, 'boat');
+    expect(valueAt(layer.sound.gain, momentOf(wiped, wiped.shots[0]!, layer, start + 5))).toBe(0.5);
+    expect(fadesOf(layer)).toEqual({ in: 10, out: 0 });
+    // dragged, it is as long as the fold
+    const longer = faded(wiped, { in: 16 });
+    expect(fadesOf(layerOfProject(longer, 'boat')).in).toBe(16);
+    expect(layerOfProject(longer, 'boat').ends.start?.type).toBe('wipe');
+  });
+
+  test('it is the last step of the picture while it is under way, at its own pace, and none afterwards', () => {
+    const even = done(setTransitionValue(wiped, at, 'in', 'ease', 'even'), wiped);
+    expect(steps(even, start)).toEqual([['transition wipe', 0, false]]);
+    expect(steps(even, start + 5)).toEqual([['transition wipe', 0.5, false]]);
+    expect(steps(wiped, start + 2)[0]![1]).toBeCloseTo(0.2 ** 2 * (3 - 0.4), 9);
+    expect(steps(even, start + 10)).toEqual([]);
+    const both = done(setTransition(even, at, 'out', 'iris', 4), even);
+    expect(steps(both, start + length - 1)).toEqual([['transition iris', 0, true]]);
+    expect(steps(both, start + length - 3)[0]![1]).toBeCloseTo(0.5, 9);
+  });
+
+  test('it goes with its length, back to a fade, and stays at its own end of a layer that is cut', () => {
+    expect(layerOfProject(faded(wiped, { in: 0 }), 'boat')).toEqual(layerOfProject(project, 'boat'));
+    const plain = done(setTransition(wiped, at, 'in', null, 5), wiped);
+    expect(layerOfProject(plain, 'boat')).toEqual(layerOfProject(faded(project, { in: 10 }), 'boat'));
+    const both = done(setTransition(wiped, at, 'out', 'iris', 4), wiped);
+    const halves = done(splitLayer(both, { ...at, frame: start + 20 }, fresh), both);
+    const ends = halves.shots[0]!.layers.filter(({ name }) => name.startsWith('boat')).map((layer) => layer.ends);
+    expect(ends.map(({ start: first, end }) => [first?.type, end?.type])).toEqual([
+      [undefined, 'iris'],
+      ['wipe', undefined],
+    ]);
+  });
+
+  test('seen before it is chosen, it is half way at the playhead', () => {
+    const layer = layerOfProject(project, 'boat');
+    for (const frame of [7, 0]) {
+      const seen = halfWay(layer, 'slide', frame);
+      const shot = { ...project.shots[0]!, layers: [seen] };
+      const step = steps({ ...project, shots: [shot] }, start + frame)[0]!;
+      expect(step[1]).toBeCloseTo(0.5, 1);
+      expect(step[2]).toBe(frame === 0);
+    }
   });
 });

@@ -87,7 +87,7 @@ export const READY_MADE: readonly ReadyMade[] = [
   {
     name: 'lower-third',
     title: 'Lower third',
-    words: 'name strip ; caption ; who is speaking ; subtitle bar',
+    words: 'name strip ; who is speaking ; caption bar',
     help: 'A bar that wipes in at the lower left, with a name and a line below it.',
     layers(m) {
       const [w, h] = [520 * m.k, 104 * m.k];

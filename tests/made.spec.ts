@@ -1,0 +1,111 @@
+// Layers that no camera gave: titles, lines, and what is ready made of several.
+import { expect } from '@playwright/test';
+import { test } from './fixtures';
+import { choose, colourAt, layer, makeShot, newProject, pass, picture, redrawn, typeNumber } from './helpers';
+
+test('a title is found by a wish, typed, and stands as wide as the browser sets it; keyframes type it', async ({
+  page,
+}) => {
+  await newProject(page, 'Titles');
+  await makeShot(page, { width: 640, height: 360, length: '24' });
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Search' }).fill('subtitle');
+  await page.keyboard.press('Enter');
+  await choose(page, 'Preview scale', 'full');
+  const text = page.getByRole('textbox', { name: 'Text', exact: true });
+  await redrawn(page, () => text.fill('HARBOUR'));
+  await redrawn(page, () => typeNumber(page, 'Letter height, px', '60'));
+  /** The first and last column and row with letters. */
+  const extent = () =>
+    picture(page).evaluate((canvas: HTMLCanvasElement) => {
+      const { width, height } = canvas;
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, width, height);
+      const box = [width, height, 0, 0];
+      for (let i = 0; i < width * height; i++) {
+        if (data[4 * i]! < 128) continue;
+        const [x, y] = [i % width, Math.floor(i / width)];
+        [box[0], box[1]] = [Math.min(box[0]!, x), Math.min(box[1]!, y)];
+        [box[2], box[3]] = [Math.max(box[2]!, x + 1), Math.max(box[3]!, y + 1)];
+      }
+      return box;
+    });
+  // the browser's own setting of the same font is the judge
+  const judged = await page.evaluate(async () => {
+    await document.fonts.load('700 100px "Archivo Variable"');
+    const context = document.createElement('canvas').getContext('2d')!;
+    context.font = '700 100px "Archivo Variable"';
+    const tall = context.measureText('H').actualBoundingBoxAscent;
+    const { actualBoundingBoxLeft, actualBoundingBoxRight } = context.measureText('HARBOUR');
+    return ((actualBoundingBoxLeft + actualBoundingBoxRight) * 60) / tall;
+  });
+  const [left, top, right, bottom] = await extent();
+  expect(Math.abs(right! - left! - judged)).toBeLessThan(judged * 0.02);
+  // round letters reach a little over
+  expect(bottom! - top!).toBeGreaterThanOrEqual(60);
+  expect(bottom! - top!).toBeLessThanOrEqual(63);
+  expect(Math.abs((left! + right!) / 2 - 320)).toBeLessThan(4);
+
+  await redrawn(page, () => typeNumber(page, 'Shown, %', '43'));
+  const [first, , part] = await extent();
+  expect(first).toBe(left);
+  expect(part! - left!).toBeLessThan(0.5 * (right! - left!));
+  // letters that rise: none on the first frame, some later, all in their places at the end
+  await redrawn(page, () => typeNumber(page, 'Shown, %', '100'));
+  await page.getByRole('button', { name: 'Let it arrive ▾' }).click();
+  await redrawn(page, () => page.getByText('Letters rise', { exact: true }).click());
+  const goTo = (frame: string) =>
+    redrawn(page, async () => {
+      await page.getByLabel('Go to frame or time').fill(frame);
+      await page.keyboard.press('Enter');
+    });
+  await goTo('8');
+  const [from, , until] = await extent();
+  expect(from).toBeGreaterThanOrEqual(left! - 1);
+  expect(until! - from!).toBeLessThan(0.8 * (right! - left!));
+  await goTo('23');
+  expect(await extent()).toEqual([left, top, right, bottom]);
+  await redrawn(page, () => text.fill('HARBOUR 船'));
+  await expect(page.getByText('The font of “title” has no “船”.')).toBeVisible();
+});
+
+test('a line is found by a wish and writes itself by two keyframes', async ({ page }) => {
+  await newProject(page, 'Lines');
+  await makeShot(page, { width: 640, height: 360, length: '25' });
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Search' }).fill('underline');
+  await page.keyboard.press('Enter');
+  await expect(layer(page, 'line')).toBeVisible();
+  await choose(page, 'Preview scale', 'full');
+  const dials = page.getByRole('region', { name: 'Dials' });
+  await dials.getByRole('button', { name: 'Drawn part' }).click();
+  await redrawn(page, () => typeNumber(page, 'To, %', '0'));
+  await dials.getByRole('button', { name: 'Add keyframe of To', exact: true }).click();
+  await page.getByLabel('Go to frame or time').fill('20');
+  await page.keyboard.press('Enter');
+  await redrawn(page, () => typeNumber(page, 'To, %', '100'));
+  await redrawn(page, async () => {
+    await page.getByLabel('Go to frame or time').fill('10');
+    await page.keyboard.press('Enter');
+  });
+  // as wide as the shot; half way it is there as far as the middle
+  const bright = async (x: number) => (await colourAt(page, x / 640, 0.5))[0]! > 200;
+  expect([await bright(10), await bright(310), await bright(335)]).toEqual([true, true, false]);
+});
+
+test('a lower third is put in as layers that belong together, in one step', async ({ page }) => {
+  await newProject(page, 'Names');
+  await makeShot(page, { width: 640, height: 360, length: '48' });
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Search' }).fill('who is speaking');
+  await page.keyboard.press('Enter');
+  await expect(layer(page, 'bar')).toBeVisible();
+  await expect(layer(page, 'name')).toBeVisible();
+  // its text is chosen, to be typed over; it goes along with the bar
+  await page.getByRole('textbox', { name: 'Text', exact: true }).fill('The harbour master');
+  await pass(page, 'Place').click();
+  await expect(page.getByRole('combobox', { name: 'Follows', exact: true })).toHaveValue('bar');
+  await page.getByRole('button', { name: /^Undo: / }).click();
+  await page.getByRole('button', { name: 'Undo: Add lower third' }).click();
+  await expect(layer(page, 'bar')).toHaveCount(0);
+  await expect(layer(page, 'name')).toHaveCount(0);
+});
