@@ -230,6 +230,8 @@ function press(event: KeyboardEvent, part: 'move' | 'start' | 'end'): void {
 }
 .text {
   position: sticky;
+  z-index: 2; /* over a fold */
+  pointer-events: none;
   padding: 0 10px;
   font-size: 0.6875rem;
   line-height: 1.125rem;
