@@ -42,6 +42,19 @@ describe('key check', () => {
     ]);
   });
 
+  test('what is too faint to be seen is no island, however often it occurs', () => {
+    const { crumbs, gaps } = checkKey(
+      matte((set) => {
+        for (let y = 2; y < 32; y += 3) for (let x = 40; x < 59; x += 3) set(x, y, 12);
+        set(50, 36, 13);
+        set(10, 30, 244);
+      }),
+      W,
+      H,
+    );
+    expect([crumbs, gaps]).toEqual([1, 0]);
+  });
+
   test('of many islands the largest forty are given, and all are counted', () => {
     const { crumbs, gaps, islands } = checkKey(
       matte((set) => {

@@ -24,6 +24,8 @@ export interface KeyCheck {
 /** Alpha from which a pixel counts as solid, and up to which as clear, in 255ths. */
 export const SOLID_FROM = 250;
 export const CLEAR_TO = 5;
+/** Islands that nowhere differ by more than this from what surrounds them, in 255ths, are not seen. */
+const UNSEEN = 12;
 /** Islands larger than this share of the picture are part of the subject. */
 const LARGEST = 0.002;
 const MOST = 40;
@@ -62,18 +64,19 @@ function islandsOf(
   /** each pixel's patch; 0 = none */
   const patchAt = new Uint32Array(alpha.length);
   const stack = new Int32Array(alpha.length);
-  const most = Math.max(4, w * h * LARGEST);
-  const patches: { left: number; right: number; upper: number; lower: number; small: boolean }[] = [];
+  const largest = Math.max(4, w * h * LARGEST);
+  const patches: { left: number; right: number; upper: number; lower: number; small: boolean; seen: boolean }[] = [];
   for (let begin = 0; begin < alpha.length; begin++) {
     if (patchAt[begin] || !belongs(alpha[begin]!)) continue;
     const own = patches.length + 1;
-    let [top, count, left, right, upper, lower] = [0, 0, w, 0, h, 0];
+    let [top, count, left, right, upper, lower, most] = [0, 0, w, 0, h, 0, 0];
     stack[top++] = begin;
     patchAt[begin] = own;
     while (top > 0) {
       const at = stack[--top]!;
       const [x, y] = [at % w, (at / w) | 0];
       count++;
+      most = Math.max(most, kind === 'crumb' ? alpha[at]! : 255 - alpha[at]!);
       left = Math.min(left, x);
       right = Math.max(right, x);
       upper = Math.min(upper, y);
@@ -92,7 +95,8 @@ function islandsOf(
       right,
       upper,
       lower,
-      small: count <= most && left > 0 && upper > 0 && right < w - 1 && lower < h - 1,
+      seen: most > UNSEEN,
+      small: count <= largest && left > 0 && upper > 0 && right < w - 1 && lower < h - 1,
     });
   }
   const isBesideLarge = ({ left, right, upper, lower }: (typeof patches)[number]) => {
@@ -103,7 +107,7 @@ function islandsOf(
     return false;
   };
   return patches
-    .filter((patch) => patch.small && !isBesideLarge(patch))
+    .filter((patch) => patch.seen && patch.small && !isBesideLarge(patch))
     .map(({ left, right, upper, lower }) => ({
       x: (left + right + 1) / 2,
       y: (upper + lower + 1) / 2,
