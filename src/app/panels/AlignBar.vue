@@ -10,14 +10,12 @@ import {
   mdiAlignVerticalDistribute,
   mdiAlignVerticalTop,
 } from '@mdi/js';
-import { ALIGNMENTS, alignLayers, spreadLayers, type Alignment, type Axis } from '../../core/document/edits/align';
+import { ALIGNMENTS, type Alignment, type Axis } from '../../core/document/edits/align';
 import IconButton from '../controls/IconButton.vue';
-import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 
 /** Puts the chosen layers in line with each other, a single one with the shot, and spreads three or more evenly. */
-const bench = useBench();
 const store = useProject();
 const selection = useSelection();
 const ICONS: Record<Alignment, string> = {
@@ -33,9 +31,6 @@ const SPREADS: readonly { axis: Axis; label: string; icon: string }[] = [
   { axis: 'upright', label: 'Equal gaps upright', icon: mdiAlignVerticalDistribute },
 ];
 const several = computed(() => selection.layers.length > 1);
-const chosen = () => ({ shot: bench.shotId!, layers: selection.layers, frame: bench.frame });
-const align = (way: Alignment): void => store.edit(alignLayers(store.current(), chosen(), way));
-const spread = (axis: Axis): void => store.edit(spreadLayers(store.current(), chosen(), axis));
 </script>
 
 <template>
@@ -46,7 +41,7 @@ const spread = (axis: Axis): void => store.edit(spreadLayers(store.current(), ch
       :label="`${label} ${several ? 'of the chosen layers in line' : 'to the shot'}`"
       :icon="ICONS[name]"
       :disabled="store.readOnly"
-      @click="align(name)"
+      @click="selection.align(name)"
     />
     <IconButton
       v-for="{ axis, label, icon } in SPREADS"
@@ -54,7 +49,7 @@ const spread = (axis: Axis): void => store.edit(spreadLayers(store.current(), ch
       :label="`${label} between three or more chosen layers`"
       :icon="icon"
       :disabled="store.readOnly || selection.layers.length < 3"
-      @click="spread(axis)"
+      @click="selection.spread(axis)"
     />
   </div>
 </template>

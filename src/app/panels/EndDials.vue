@@ -1,20 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import {
-  fadesOf,
-  setFade,
-  setTransition,
-  setTransitionValue,
-  transitionAt,
-  type Fades,
-} from '../../core/document/edits/ends';
+import { fadesOf, setFade, setTransitionValue, transitionAt, type Fades } from '../../core/document/edits/ends';
 import { transitionOf, TRANSITIONS } from '../../core/transitions/registry';
 import Choice from '../controls/Choice.vue';
 import NumberField from '../controls/NumberField.vue';
 import ParamDials from '../dials/ParamDials.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
-import { usualFade } from '../time/actions';
+import { takeTransition } from '../time/actions';
 
 /** What the chosen layer begins or ends with, how long, and its dials. */
 const props = defineProps<{ end: keyof Fades }>();
@@ -28,10 +21,7 @@ const locked = computed(() => layer.value.locked || store.readOnly);
 const FADE = 'fade';
 const options = [{ value: FADE, title: 'Fade' }, ...TRANSITIONS.map(({ type, title }) => ({ value: type, title }))];
 
-const choose = (type: string): void =>
-  bench.editLayer((project, at) =>
-    setTransition(project, at, props.end, type === FADE ? null : type, usualFade(bench.shot!)),
-  );
+const choose = (type: string): void => takeTransition(props.end, type === FADE ? null : type);
 const set = (name: string, value: unknown, dragging: boolean): void =>
   bench.editLayer(
     (project, at) => setTransitionValue(project, at, props.end, name, value),

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { stockOf } from '../../core/document/schema';
-import { ARRIVALS, letArrive } from '../../core/document/edits/arrive';
-import { usualFade } from '../time/actions';
+import { ARRIVALS } from '../../core/document/edits/arrive';
+import { letTitleArrive } from '../time/actions';
 import { levelText } from '../../core/sound/level';
 import { renameLayer, setGain, setMuted, setSourceValue } from '../../core/document/edits/layers';
 import { moveLayer, trimEnd } from '../../core/document/edits/time';
@@ -101,12 +101,7 @@ function rename(text: string): void {
         <v-btn v-bind="menu" size="small" variant="outlined" class="arrives" :disabled="locked">Let it arrive ▾</v-btn>
       </template>
       <v-list>
-        <v-list-item
-          v-for="way in ARRIVALS"
-          :key="way.name"
-          :title="way.title"
-          @click="bench.editLayer((p, at) => letArrive(p, at, way, 2 * usualFade(bench.shot!)))"
-        />
+        <v-list-item v-for="way in ARRIVALS" :key="way.name" :title="way.title" @click="letTitleArrive(way)" />
       </v-list>
     </v-menu>
     <ParamDials

@@ -18,6 +18,14 @@ const tab = ref<'stock' | 'library' | 'tracks'>('stock');
 const picker = ref<InstanceType<typeof FilePick>>();
 useAnswer('import', () => picker.value?.pick());
 const stock = computed(() => store.project?.stock ?? []);
+/** What can be made without footage. */
+const OFFERED = [
+  { title: '', items: MADE.map(({ type, title, help }) => ({ title, help, run: () => stackMade(type) })) },
+  {
+    title: 'Ready made, of several layers',
+    items: READY_MADE.map((ready) => ({ title: ready.title, help: ready.help, run: () => stackReadyMade(ready) })),
+  },
+];
 </script>
 
 <template>
@@ -71,26 +79,19 @@ const stock = computed(() => store.project?.stock ?? []);
           >
         </template>
         <v-list>
-          <v-list-item
-            v-for="source in MADE"
-            :key="source.type"
-            :title="source.title"
-            :subtitle="source.help"
-            lines="three"
-            max-width="26rem"
-            @click="stackMade(source.type)"
-          />
-          <v-divider />
-          <v-list-subheader>Ready made, of several layers</v-list-subheader>
-          <v-list-item
-            v-for="ready in READY_MADE"
-            :key="ready.name"
-            :title="ready.title"
-            :subtitle="ready.help"
-            lines="three"
-            max-width="26rem"
-            @click="stackReadyMade(ready)"
-          />
+          <template v-for="(group, i) in OFFERED" :key="i">
+            <v-divider v-if="i" />
+            <v-list-subheader v-if="group.title">{{ group.title }}</v-list-subheader>
+            <v-list-item
+              v-for="item in group.items"
+              :key="item.title"
+              :title="item.title"
+              :subtitle="item.help"
+              lines="three"
+              max-width="26rem"
+              @click="item.run()"
+            />
+          </template>
         </v-list>
       </v-menu>
     </template>

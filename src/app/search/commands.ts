@@ -1,8 +1,8 @@
-import { ALIGNMENTS, alignLayers, type Alignment } from '../../core/document/edits/align';
-import { ARRIVALS, letArrive } from '../../core/document/edits/arrive';
-import { setFade, setTransition } from '../../core/document/edits/ends';
+import { ALIGNMENTS } from '../../core/document/edits/align';
+import { ARRIVALS } from '../../core/document/edits/arrive';
+import { setFade } from '../../core/document/edits/ends';
 import { TRANSITIONS } from '../../core/transitions/registry';
-import { usualFade } from '../time/actions';
+import { letTitleArrive, takeTransition, usualFade } from '../time/actions';
 import { resetPlace, setMuted, switchLayer } from '../../core/document/edits/layers';
 import { freezeHere, relateLayer, reverseLayer } from '../../core/document/edits/time';
 import { stockOf } from '../../core/document/schema';
@@ -16,7 +16,6 @@ import { useMasking } from '../stores/masking';
 import { usePlayer } from '../stores/player';
 import { useRows } from '../stores/rows';
 import { useScopes } from '../stores/scopes';
-import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 import { pinFrame } from '../stores/stills';
 import { useTracking } from '../stores/tracking';
@@ -109,7 +108,7 @@ export function arrivalEntries(): Entry[] {
     title: way.title,
     more: `lets ${layer.name} arrive`,
     words: `title text ; animate the letters ; ${way.words}`,
-    run: () => bench.editLayer((project, at) => letArrive(project, at, way, 2 * usualFade(shot))),
+    run: () => letTitleArrive(way),
   }));
 }
 
@@ -125,10 +124,7 @@ export function transitionEntries(): Entry[] {
       more: help,
       words: ['transition', ...words].join(' ; '),
       tries: { transition: type },
-      run: () => {
-        bench.editLayer((project, at) => setTransition(project, at, end, type, usualFade(shot)));
-        bench.show(end);
-      },
+      run: () => takeTransition(end, type),
     })),
   );
 }
@@ -143,9 +139,6 @@ export function layerCommands(): Entry[] {
   const clip = stockOf(layer);
   const half = usualFade(shot);
   const fade = (end: 'in' | 'out') => bench.editLayer((project, at) => setFade(project, at, end, half));
-  const store = useProject();
-  const alignHere = (way: Alignment) =>
-    store.edit(alignLayers(store.current(), { shot: shot.id, layers: selection.layers, frame: bench.frame }, way));
   const flip = (which: 'shown' | 'solo' | 'locked') =>
     bench.editLayer((project, at) => switchLayer(project, at, which));
   const rows = useRows();
@@ -170,7 +163,7 @@ export function layerCommands(): Entry[] {
       `Align ${label.toLowerCase()}`,
       'of the chosen layers, or of one with the shot',
       'line up arrange in line centre middle',
-      () => alignHere(name),
+      () => selection.align(name),
     ]),
     ['Delete layer', layer.name, 'remove throw away', () => selection.remove()],
     ['Duplicate layer', layer.name, 'copy again twice clone', () => selection.duplicate(0)],

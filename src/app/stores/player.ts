@@ -3,6 +3,7 @@ import { useStorage } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { rangeOf } from '../../core/document/edits/markers';
 import type { Rect } from '../../core/picture/rect';
+import { couldBeFiner } from '../../core/plan/finer';
 import { planPart } from '../../core/plan/parts';
 import type { FramePlan } from '../../core/plan/types';
 import type { Reduction } from '../../core/time/moment';
@@ -183,11 +184,8 @@ export const usePlayer = defineStore('player', () => {
     bench.view === 'compare' || tinted.value ? planOf(bench.frame, 'before', settled) : null,
   ];
   /** Whether keys at full size would make another picture of what is wanted now. */
-  const canSettle = (now: readonly (FramePlan | null)[]): boolean => {
-    if (playing.value || touching.value || reduction.value === 1) return false;
-    const settled = plansNow(true);
-    return now.some((plan, i) => plan?.key !== settled[i]?.key);
-  };
+  const canSettle = (now: readonly (FramePlan | null)[]): boolean =>
+    !playing.value && !touching.value && reduction.value > 1 && now.some((plan) => plan && couldBeFiner(plan));
   const showNow = latestOnly(
     async () => {
       const [wish, settled] = [wishes, finer];

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia';
 import { useStorage } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
+import { alignLayers, spreadLayers, type Alignment, type Axis } from '../../core/document/edits/align';
 import { copyKeys, moveKeys, pasteKeys, removeKeys, type KeyClip, type KeyRef } from '../../core/document/edits/keys';
 import { duplicateLayer, nudgeLayers, pasteLayers, removeLayers, splitLayer } from '../../core/document/edits/time';
 import { groupLayers, ungroup } from '../../core/document/edits/groups';
@@ -177,6 +178,16 @@ export const useSelection = defineStore('selection', () => {
     } else choosingNew(() => store.edit(pasteLayers(shot.id, held.layers, bench.frame, newId)));
   }
 
+  /** Puts the chosen layers in line, a single one with the shot. */
+  function align(way: Alignment): void {
+    if (bench.shot) store.edit(alignLayers(store.current(), chosenNow(), way));
+  }
+  /** Makes the gaps between three or more chosen layers equal. */
+  function spread(axis: Axis): void {
+    if (bench.shot) store.edit(spreadLayers(store.current(), chosenNow(), axis));
+  }
+  const chosenNow = () => ({ shot: bench.shotId!, layers: layers.value, frame: bench.frame });
+
   /** Gives parts of the layer that was copied to the chosen ones. */
   function pasteParts(which: ReadonlySet<LayerPart>): void {
     const held = clipboard.value;
@@ -242,6 +253,8 @@ export const useSelection = defineStore('selection', () => {
     copy,
     paste,
     pasteParts,
+    align,
+    spread,
     split,
     duplicate,
     nudge,

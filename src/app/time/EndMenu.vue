@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { onBeforeUnmount } from 'vue';
-import { fadesOf, setFade, setTransition, transitionAt, type Fades } from '../../core/document/edits/ends';
+import { fadesOf, setFade, transitionAt, type Fades } from '../../core/document/edits/ends';
 import type { Layer } from '../../core/document/schema';
 import { TRANSITIONS } from '../../core/transitions/registry';
 import { useBench } from '../stores/bench';
-import { usualFade } from './actions';
+import { takeTransition } from './actions';
 
 /** What a layer can begin or end with; what is highlighted is seen half way through on the current frame. */
 const props = defineProps<{ layer: Layer; end: keyof Fades; at: [number, number] }>();
@@ -21,8 +21,7 @@ function close(): void {
 }
 function take(type: string | null): void {
   close();
-  bench.editLayer((project, at) => setTransition(project, at, props.end, type, usualFade(bench.shot!)));
-  bench.show(props.end);
+  takeTransition(props.end, type);
 }
 function none(): void {
   close();

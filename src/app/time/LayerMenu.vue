@@ -6,7 +6,7 @@ import { groupOf, stockOf } from '../../core/document/schema';
 import { parseQuantity } from '../../core/time/quantity';
 import { useAnswer } from '../base/asks';
 import ShortField from '../controls/ShortField.vue';
-import { ALIGNMENTS, alignLayers } from '../../core/document/edits/align';
+import { ALIGNMENTS } from '../../core/document/edits/align';
 import SubMenu from '../controls/SubMenu.vue';
 import { useBench } from '../stores/bench';
 import LooksSheet from './LooksSheet.vue';
@@ -50,12 +50,7 @@ const pastes = computed(() => {
 /** What the chosen layers can be put in line by. */
 const alignments = ALIGNMENTS.map(({ name, label }) => ({
   title: label,
-  run: () =>
-    closing(() =>
-      store.edit(
-        alignLayers(store.current(), { shot: bench.shotId!, layers: selection.layers, frame: bench.frame }, name),
-      ),
-    ),
+  run: () => closing(() => selection.align(name)),
 }));
 /** Stock that the layer could show instead. */
 const replacements = computed(() => {

@@ -1,4 +1,6 @@
 import { addLayer, newLayer, newSource, stockSource } from '../../core/document/edits/layers';
+import { letArrive, type ArrivalWay } from '../../core/document/edits/arrive';
+import { setTransition, type Fades } from '../../core/document/edits/ends';
 import { addReadyMade, type ReadyMade } from '../../core/document/edits/ready-made';
 import { trimEnd, trimStart } from '../../core/document/edits/time';
 import type { LayerId, Shot, Stock } from '../../core/document/schema';
@@ -21,6 +23,18 @@ const USUAL_FADE = 0.5;
 /** The same in frames of a shot. */
 export const usualFade = ({ rate }: Pick<Shot, 'rate'>): number =>
   Math.max(1, Math.round((rate.num / rate.den) * USUAL_FADE));
+
+/** Lets the chosen layer begin or end with something, and opens its dials. @param type of a transition; null for a fade */
+export function takeTransition(end: keyof Fades, type: string | null): void {
+  const bench = useBench();
+  bench.editLayer((project, at) => setTransition(project, at, end, type, usualFade(bench.shot!)));
+  bench.show(end);
+}
+/** Lets the chosen title arrive in one of the usual ways. */
+export function letTitleArrive(way: ArrivalWay): void {
+  const bench = useBench();
+  bench.editLayer((project, at) => letArrive(project, at, way, 2 * usualFade(bench.shot!)));
+}
 
 /** Puts stock on the stack as a layer. @param start shot frame @param index place in the stack, 0 = top */
 export function stackStock(stock: Stock, start = 0, index = 0): void {

@@ -6,6 +6,7 @@ import { stockSource } from '../document/edits/layers';
 import { newPass } from '../document/edits/passes';
 import { addStock } from '../document/edits/project';
 import type { PassId, StockId } from '../document/schema';
+import { couldBeFiner } from '../plan/finer';
 import { planFrame, type PlanOptions } from '../plan/plan';
 import { testBench } from '../testing/bench';
 import { clipStock, layerOf, projectOf, SHOT } from '../testing/documents';
@@ -69,5 +70,8 @@ describe('a ½ preview of a keyed layer', () => {
     const project = projectOf([{ ...layer, passes: [newPass('soft' as PassId, 'blur', null, { radius: 4 })] }]);
     const [plain, finer] = [false, true].map((on) => planFrame(project, SHOT, 0, { reduction: 2, finer: on }));
     expect(finer!.key).toBe(plain!.key);
+    expect(couldBeFiner(plain!)).toBe(false);
+    const keyed = projectOf([{ ...layer, passes: [newPass('key' as PassId, 'colour-key')] }]);
+    expect(couldBeFiner(planFrame(keyed, SHOT, 0, { reduction: 2 }))).toBe(true);
   });
 });
