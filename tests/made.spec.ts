@@ -1,7 +1,20 @@
 // Layers that no camera gave: titles, lines, and what is ready made of several.
 import { expect } from '@playwright/test';
 import { test } from './fixtures';
-import { choose, colourAt, layer, makeShot, newProject, pass, picture, redrawn, typeNumber } from './helpers';
+import {
+  addToShot,
+  choose,
+  colourAt,
+  importFiles,
+  layer,
+  makeShot,
+  newProject,
+  pass,
+  picture,
+  pictureShown,
+  redrawn,
+  typeNumber,
+} from './helpers';
 
 test('a title is found by a wish, typed, and stands as wide as the browser sets it; keyframes type it', async ({
   page,
@@ -108,4 +121,76 @@ test('a lower third is put in as layers that belong together, in one step', asyn
   await page.getByRole('button', { name: 'Undo: Add lower third' }).click();
   await expect(layer(page, 'bar')).toHaveCount(0);
   await expect(layer(page, 'name')).toHaveCount(0);
+});
+
+test('a title is put behind someone by a wish and typed where it stands', async ({ page }) => {
+  await newProject(page, 'Behind');
+  await makeShot(page, { width: 1280, height: 720, length: '24' });
+  await importFiles(page, 'captain-even.mp4');
+  await addToShot(page, 'captain even');
+  await pictureShown(page);
+  const wish = async (text: string) => {
+    await page.keyboard.press('Control+k');
+    await page.getByRole('combobox', { name: 'Search' }).fill(text);
+    await page.keyboard.press('Enter');
+  };
+  await wish('title behind');
+  const typed = page.getByRole('textbox', { name: 'Text on the picture' });
+  await expect(typed).toBeFocused();
+  // what stood there is chosen, so that the first letter takes its place
+  await redrawn(page, () => page.keyboard.type('HHHHHHHH'));
+  const names = page.getByRole('group', { name: /^Layer / });
+  await expect(names).toHaveCount(3);
+  expect(await names.evaluateAll((rows) => rows.map((row) => row.getAttribute('aria-label')))).toEqual([
+    'Layer captain even 2',
+    'Layer title',
+    'Layer captain even',
+  ]);
+  /** Where the letters show on a row across the coat: shares of the width. */
+  const white = async () => {
+    const { data, width } = await picture(page).evaluate((canvas: HTMLCanvasElement) => {
+      const { width, height } = canvas;
+      return { width, data: [...canvas.getContext('2d')!.getImageData(0, Math.round(height * 0.59), width, 1).data] };
+    });
+    return Array.from({ length: width }, (_, i) => i)
+      .filter((i) => Math.min(...data.slice(4 * i, 4 * i + 3)) > 215)
+      .map((i) => i / width);
+  };
+  const seen = await white();
+  expect(seen[0]).toBeLessThan(0.2);
+  expect(seen.at(-1)).toBeGreaterThan(0.8);
+  // the captain's coat hides the middle
+  expect(seen.filter((x) => x > 0.45 && x < 0.55)).toEqual([]);
+
+  // a click sets the caret between two letters, a double click takes the word; each word typed is a step
+  const box = (await picture(page).boundingBox())!;
+  const middle = box.y + box.height / 2;
+  await page.mouse.click(box.x + box.width * (seen[0]! - 0.005), middle);
+  await page.keyboard.type('I ');
+  await expect(typed).toHaveValue('I HHHHHHHH');
+  await page.mouse.dblclick(box.x + box.width * 0.85, middle);
+  await page.keyboard.type('M');
+  await expect(typed).toHaveValue('I M');
+  await page.keyboard.press('Escape');
+  await expect(typed).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('textbox', { name: 'Text', exact: true })).toHaveValue('I HHHHHHHH');
+});
+
+test('several numbers typed in one field go on in those after it', async ({ page }) => {
+  await newProject(page, 'Numbers');
+  await makeShot(page, { width: 640, height: 360, length: '24' });
+  await importFiles(page, 'paper-kite.png');
+  await addToShot(page, 'paper kite');
+  const number = (name: string) => page.getByRole('textbox', { name, exact: true });
+  await typeNumber(page, 'Position x, x', '12; -34,5; 20');
+  await expect(number('Scale height, %')).toHaveValue('20');
+  await expect(number('Position x, x')).toHaveValue('12');
+  await expect(number('Position y, y')).toHaveValue('-34.5');
+  // the same stock again has a name of its own
+  await addToShot(page, 'paper kite');
+  await expect(layer(page, 'paper kite 2')).toBeVisible();
+  await typeNumber(page, 'Position x, x', '1; abc');
+  await expect(page.getByRole('alert')).toHaveText('“abc” is not a number; 0 stays.');
+  await expect(number('Position x, x')).toHaveValue('1');
 });

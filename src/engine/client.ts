@@ -1,4 +1,6 @@
 // What the app sees of the engine: typed calls to the workers, and the cache of finished frames.
+import type { Font } from 'opentype.js';
+import type { LineStyle } from '../core/text/fonts';
 import type { DrawnMatte } from '../core/masks/matte-data';
 import * as Comlink from 'comlink';
 import kernelsUrl from '../../build/kernels.wasm?url';
@@ -359,3 +361,6 @@ export function useEngine(): Promise<Engine> {
   });
   return engine;
 }
+
+/** The fonts that a style's letters are looked for in, for setting text beside the workers. */
+export const fontsFor = async (style: LineStyle): Promise<Font[]> => (await import('./workers/fonts')).fontsFor(style);

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
-import { parseQuantity } from '../../core/time/quantity';
+import { computed, nextTick, ref, watch } from 'vue';
+import { listed, parseQuantity } from '../../core/time/quantity';
 import type { FrameRate } from '../../core/time/rate';
 
 /**
- * The one number field: typed (with arithmetic), dragged sideways on its unit, or nudged with the arrow keys.
+ * The one number field: typed (with arithmetic; several numbers go on in the next fields), dragged sideways on its unit, or nudged with the arrow keys.
  * Values are as shown (percent as 50, not 0.5).
  */
 const props = withDefaults(
@@ -31,6 +31,25 @@ watch(shown, (now) => {
   if (!editing.value) text.value = now;
 });
 
+const input = ref<HTMLInputElement>();
+/** Gives what was typed beyond this field to the number field after it, which does the same. */
+async function passOn(rest: readonly string[]): Promise<void> {
+  const all = [
+    ...(input.value?.closest('[role=tabpanel], form, section')?.querySelectorAll<HTMLInputElement>('.number input') ??
+      []),
+  ];
+  const next = all[all.indexOf(input.value!) + 1];
+  if (!next) {
+    problem.value = `There is no field after this one for ${rest.join('; ')}.`;
+    return;
+  }
+  await nextTick();
+  next.focus();
+  next.value = rest.join('; ');
+  next.dispatchEvent(new Event('input'));
+  next.blur();
+}
+
 const limited = (value: number) => Math.min(props.max, Math.max(props.min, value));
 
 function commit(): void {
@@ -39,18 +58,23 @@ function commit(): void {
     problem.value = null;
     return;
   }
-  const value = parseQuantity(text.value, {
-    current: props.value,
-    percent: props.unit === '%',
-    ...(props.rate ? { rate: props.rate } : {}),
-  });
+  const [first = '', ...rest] = listed(text.value);
+  const value =
+    rest.length && !first
+      ? props.value
+      : parseQuantity(first, {
+          current: props.value,
+          percent: props.unit === '%',
+          ...(props.rate ? { rate: props.rate } : {}),
+        });
   if (value === null) problem.value = `“${text.value}” is not a number; ${shown.value} stays.`;
   else if (value < props.min || value > props.max)
     problem.value = `${props.label} goes from ${props.min} to ${props.max}; ${shown.value} stays.`;
   else {
     problem.value = null;
-    emit('change', value, false);
+    if (first) emit('change', value, false);
     emit('end');
+    if (rest.length) void passOn(rest);
   }
   text.value = shown.value;
 }
@@ -88,6 +112,7 @@ function leave(): void {
 <template>
   <span class="number" :class="{ wrong: problem, wide: unit.length > 3 }">
     <input
+      ref="input"
       v-model="text"
       class="mono"
       inputmode="decimal"
@@ -95,7 +120,7 @@ function leave(): void {
       :aria-label="unit ? `${label}, ${unit}` : label"
       :aria-invalid="problem !== null"
       :disabled="disabled"
-      :title="`A number or a sum: 1920/2. + first changes it: +40, +-40. ${unit === '%' ? '50% is 50.' : '50% is half of what it is.'}${rate ? ' Also 36f and 1.5s.' : ''}`"
+      :title="`A number or a sum: 1920/2. + first changes it: +40, +-40. ${unit === '%' ? '50% is 50.' : '50% is half of what it is.'}${rate ? ' Also 36f and 1.5s.' : ''} 120; 80 fills the next field too.`"
       @focus="((editing = true), ($event.target as HTMLInputElement).select())"
       @blur="leave"
       @keydown.enter="($event.target as HTMLInputElement).blur()"

@@ -4,8 +4,6 @@ import type { Colour } from '../../core/params/define';
 import type { SamplesParam } from '../../core/params/samples';
 import { setPassValue } from '../../core/document/edits/passes';
 import type { PassId } from '../../core/document/schema';
-import { planBefore } from '../../core/plan/looks';
-import { useEngine } from '../../engine/client';
 import IconButton from '../controls/IconButton.vue';
 import Icon from '../controls/Icon.vue';
 import Peg from '../controls/Peg.vue';
@@ -15,7 +13,7 @@ import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
 import { colourWithout } from '../viewer/shot-colour';
 import type { DialEmits, DialProps } from './define';
-import { readInto } from '../stores/read-plate';
+import { readInto, screenBefore } from '../stores/read-plate';
 
 /** Picked colours of a pass: swatches, picking on the picture, and for a single colour the browser's own chooser. */
 const props = defineProps<DialProps<SamplesParam, Colour[]>>();
@@ -39,19 +37,7 @@ async function measured(work: (id: PassId) => Promise<Colour[] | null>): Promise
     notices.problem(error);
   }
 }
-/** Proposes samples for the screen from the picture that comes into the key. */
-const find = (): Promise<void> =>
-  measured(async (id) => {
-    const { layer } = bench;
-    const plan = planBefore(store.current(), bench.shot!, layer!, id, bench.frame);
-    const found = plan && (await (await useEngine()).measure(plan, 'findScreen', null));
-    if (!found)
-      notices.say(
-        `No screen was found in ${layer!.name}: nothing in it is saturated enough. Pick it by hand, or use a difference key.`,
-        'problem',
-      );
-    return found && found.samples;
-  });
+const find = (): Promise<void> => measured(screenBefore);
 /** Takes the mean colour of the shot without the layer, as it is at this frame. */
 const background = (): Promise<void> =>
   measured(async () => {

@@ -114,7 +114,12 @@ export function shortcutTable(): Shortcut[] {
       does: 'Stop drawing (the path stays), or choose nothing',
       run: () => (masking.escape() ? undefined : (selection.keys = [])),
     },
-    { keys: 'Enter', shown: 'Enter', does: 'Close the path that is being drawn', run: () => masking.closeDrawn() },
+    {
+      keys: 'Enter',
+      shown: 'Enter',
+      does: 'Close the path that is being drawn, or type the chosen title on the picture',
+      run: () => (masking.open ? masking.closeDrawn() : bench.typeText()),
+    },
     {
       keys: 's',
       shown: 'S',

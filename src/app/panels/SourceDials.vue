@@ -1,8 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, defineAsyncComponent } from 'vue';
 import { stockOf } from '../../core/document/schema';
-import { ARRIVALS } from '../../core/document/edits/arrive';
-import { letTitleArrive } from '../time/actions';
 import { levelText } from '../../core/sound/level';
 import { renameLayer, setGain, setMuted, setSourceValue } from '../../core/document/edits/layers';
 import { moveLayer, trimEnd } from '../../core/document/edits/time';
@@ -19,6 +17,8 @@ import Check from '../controls/Check.vue';
 import TextField from '../controls/TextField.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
+
+const TitleDials = defineAsyncComponent(() => import('./TitleDials.vue'));
 
 /** What a layer shows and when, and its sound. */
 const bench = useBench();
@@ -96,14 +96,7 @@ function rename(text: string): void {
     <p v-if="!declared" class="dim" role="note">
       This version does not know what this layer shows ({{ layer.source.type }}). It is kept as it is.
     </p>
-    <v-menu v-if="layer.source.type === 'title'">
-      <template #activator="{ props: menu }">
-        <v-btn v-bind="menu" size="small" variant="outlined" class="arrives" :disabled="locked">Let it arrive ▾</v-btn>
-      </template>
-      <v-list>
-        <v-list-item v-for="way in ARRIVALS" :key="way.name" :title="way.title" @click="letTitleArrive(way)" />
-      </v-list>
-    </v-menu>
+    <TitleDials v-if="layer.source.type === 'title'" :disabled="locked" />
     <ParamDials
       v-if="declared"
       :params="params"
@@ -151,9 +144,6 @@ function rename(text: string): void {
 </template>
 
 <style scoped>
-.arrives {
-  margin: 6px 0;
-}
 .name {
   flex: 0 1 10.625rem;
 }

@@ -5,9 +5,12 @@ import { useAnswer } from '../base/asks';
 import FilePick from '../controls/FilePick.vue';
 import IconButton from '../controls/IconButton.vue';
 import { useImports } from '../stores/imports';
+import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
+import { ARRANGEMENTS } from '../../core/document/edits/arrangements';
 import { READY_MADE } from '../../core/document/edits/ready-made';
 import { MADE, stackMade, stackReadyMade } from '../time/actions';
+import { arrangeChosen } from '../time/arrange';
 import TrackList from '../track/TrackList.vue';
 import LibraryList from './LibraryList.vue';
 import StockList from './StockList.vue';
@@ -18,14 +21,23 @@ const tab = ref<'stock' | 'library' | 'tracks'>('stock');
 const picker = ref<InstanceType<typeof FilePick>>();
 useAnswer('import', () => picker.value?.pick());
 const stock = computed(() => store.project?.stock ?? []);
-/** What can be made without footage. */
-const OFFERED = [
-  { title: '', items: MADE.map(({ type, title, help }) => ({ title, help, run: () => stackMade(type) })) },
-  {
-    title: 'Ready made, of several layers',
-    items: READY_MADE.map((ready) => ({ title: ready.title, help: ready.help, run: () => stackReadyMade(ready) })),
-  },
-];
+const bench = useBench();
+/** What can be made without footage, and of the chosen layers. */
+const offered = computed(() =>
+  [
+    { title: '', items: MADE.map(({ type, title, help }) => ({ title, help, run: () => stackMade(type) })) },
+    {
+      title: 'Ready made, of several layers',
+      items: READY_MADE.map((ready) => ({ title: ready.title, help: ready.help, run: () => stackReadyMade(ready) })),
+    },
+    {
+      title: 'Of the chosen layers',
+      items: bench.layer
+        ? ARRANGEMENTS.map((one) => ({ title: one.title, help: one.help, run: () => void arrangeChosen(one) }))
+        : [],
+    },
+  ].filter(({ items }) => items.length),
+);
 </script>
 
 <template>
@@ -79,7 +91,7 @@ const OFFERED = [
           >
         </template>
         <v-list>
-          <template v-for="(group, i) in OFFERED" :key="i">
+          <template v-for="(group, i) in offered" :key="i">
             <v-divider v-if="i" />
             <v-list-subheader v-if="group.title">{{ group.title }}</v-list-subheader>
             <v-list-item

@@ -37,6 +37,7 @@ import { useSight } from '../viewer/sight';
 
 const PlaceHandles = defineAsyncComponent(() => import('../viewer/PlaceHandles.vue'));
 const ValueGrips = defineAsyncComponent(() => import('../viewer/ValueGrips.vue'));
+const TypeTool = defineAsyncComponent(() => import('../viewer/TypeTool.vue'));
 
 const bench = useBench();
 const compare = useCompare();
@@ -103,6 +104,7 @@ const handles = computed(
     bench.layer.source.type !== 'adjustment' &&
     onPicture.value,
 );
+const typed = computed(() => handles.value && bench.typing === bench.layerId && bench.chosen === 'source');
 watchEffect(() => (player.displayScale = width.value ? scale.value : 1));
 watch(seen, (part) => (player.sight = part), { immediate: true });
 
@@ -149,7 +151,7 @@ const free = computed(
     bench.view === 'picture' &&
     !(masking.open || tracking.open || bench.picking || bench.framing || bench.ranging || player.playing),
 );
-const { press, click } = useClickChoice(stage, frame, free);
+const { press, click, doubled } = useClickChoice(stage, frame, free);
 /** where the picture's menu is asked for */
 const asked = ref<{ at: [number, number]; spot: [number, number] } | null>(null);
 function menu(event: MouseEvent): void {
@@ -199,6 +201,7 @@ useAnswer('zoom-out', () => zoomTo(scale.value / 1.25));
       @pointerdown="dragPan($event)"
       @pointerdown.capture="pressed"
       @click="click"
+      @dblclick="doubled"
       @contextmenu.prevent="menu"
       @pointermove="point"
       @pointerleave="pointer = null"
@@ -242,6 +245,7 @@ useAnswer('zoom-out', () => zoomTo(scale.value / 1.25));
         :frame="frame"
       />
       <ValueGrips v-if="handles" :frame="frame" />
+      <TypeTool v-if="typed" :key="bench.typing!" :frame="frame" />
       <MaskTint v-if="shaping && masking.tinted && onPicture" :frame="frame" />
       <component :is="maskTool" v-if="shaping" :key="masking.maskId!" :frame="frame" />
       <TrackTool v-if="followed && onPicture" :key="tracking.trackId!" :frame="frame" />

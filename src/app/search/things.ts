@@ -5,7 +5,10 @@ import { useBench } from '../stores/bench';
 import { useGrades } from '../stores/grades';
 import { useProject } from '../stores/project';
 import { READY_MADE } from '../../core/document/edits/ready-made';
-import { MADE, stackMade, stackReadyMade, stackStock } from '../time/actions';
+import { ARRANGEMENTS } from '../../core/document/edits/arrangements';
+import { FRAMING_MOVES } from '../../core/place/framing';
+import { MADE, moveOver, stackMade, stackReadyMade, stackStock } from '../time/actions';
+import { arrangeChosen } from '../time/arrange';
 import type { Entry } from './entry';
 
 /** Passes for the chosen layer. */
@@ -60,6 +63,20 @@ export function thingEntries(): Entry[] {
       more: ready.help,
       words: ready.words,
       run: () => stackReadyMade(ready),
+    })),
+    ...(layer ? ARRANGEMENTS : []).map((arrangement) => ({
+      kind: 'for chosen layers',
+      title: arrangement.title,
+      more: arrangement.help,
+      words: arrangement.words,
+      run: () => void arrangeChosen(arrangement),
+    })),
+    ...(layer && bench.size ? FRAMING_MOVES : []).map((move) => ({
+      kind: 'move over the picture',
+      title: move.label,
+      more: `over ${layer!.name}, from its first frame to its last`,
+      words: 'framing pan and zoom camera move',
+      run: () => moveOver(move.name),
     })),
     ...(shot?.layers ?? []).map((item) => ({
       kind: 'layer',

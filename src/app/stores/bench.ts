@@ -3,10 +3,11 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import type { Edit } from '../../core/document/edit';
 import { addPass, newPass, withoutMasks } from '../../core/document/edits/passes';
+import { freeMasks } from '../../core/document/edits/masks';
 import { halfWay } from '../../core/document/edits/ends';
 import { clipLine, sourceSize, withShot } from '../../core/document/find';
 import { tracedProject } from '../../core/plan/traced';
-import { paramsOf, passOf } from '../../core/passes/registry';
+import { paramsOf, passOf, titleOf } from '../../core/passes/registry';
 import { wholePlace } from '../../core/place/place';
 import {
   groupOf,
@@ -91,6 +92,8 @@ export const useBench = defineStore('bench', () => {
   const tracing = ref<number | null>(null);
   /** the framing tool is open */
   const framing = ref(false);
+  /** the title whose text is being typed on the picture */
+  const typing = ref<LayerId | null>(null);
 
   const shot = computed<Shot | null>(() => store.project?.shots.find((item) => item.id === shotId.value) ?? null);
   const layer = computed<Layer | null>(() => shot.value?.layers.find((item) => item.id === layerId.value) ?? null);
@@ -191,14 +194,22 @@ export const useBench = defineStore('bench', () => {
     return chosen.value === 'source' || ofClip.value ? 0 : index < 0 ? passes.length : index + 1;
   }
 
+  /** A pass for the chosen layer; it works inside masks that were drawn and do nothing yet. */
+  function passFor(id: PassId, type: string): Pass {
+    const declared = passOf(type);
+    const inShot = declared?.space === 'shot' && shot.value;
+    const own = newPass(id, type, inShot ? { w: inShot.width, h: inShot.height } : size.value);
+    const masks = declared?.whole || declared?.group === 'cut out' || !layer.value ? [] : freeMasks(layer.value);
+    return masks.length ? { ...own, area: { masks, side: 'inside' } } : own;
+  }
   /** Puts a pass into the chosen layer's line, after the chosen pass, and opens its dials. */
   function insertPass(type: string): void {
     if (!layer.value || layer.value.locked) return;
-    const id = newId<PassId>();
-    const inShot = passOf(type)?.space === 'shot' && shot.value;
-    const on = inShot ? { w: inShot.width, h: inShot.height } : size.value;
-    store.edit(addPass(at.value, newPass(id, type, on), nextPlace()));
-    chosen.value = id;
+    const own = passFor(newId<PassId>(), type);
+    const names = layer.value.masks.filter((mask) => own.area?.masks.includes(mask.id)).map(({ name }) => name);
+    store.edit(addPass(at.value, own, nextPlace()));
+    chosen.value = own.id;
+    if (names.length) useNotices().say(`${titleOf(type)} works inside ${names.join(', ')}.`);
     const pickFirst = Object.entries(paramsOf(type)).find(([, param]) => param.kind === 'samples' && param.finds);
     picking.value = pickFirst?.[0] ?? null;
   }
@@ -256,7 +267,7 @@ export const useBench = defineStore('bench', () => {
     }
     const passes = [...own.passes];
     const ofClip = clipPasses.value.findIndex((item) => item.id === upTo.value);
-    if (tried.value) passes.splice(nextPlace(), 0, newPass('tried' as PassId, tried.value.pass));
+    if (tried.value) passes.splice(nextPlace(), 0, passFor('tried' as PassId, tried.value.pass));
     else passes.splice(passes.findIndex((item) => item.id === upTo.value) + 1);
     const changed = (item: Shot): Shot => ({
       ...item,
@@ -271,6 +282,14 @@ export const useBench = defineStore('bench', () => {
     return { ...project, stock, shots: project.shots.map((item) => (item.id === shotId.value ? changed(item) : item)) };
   });
 
+  /** Opens the chosen title's text for typing on the picture. */
+  function typeText(): void {
+    if (layer.value?.source.type !== 'title' || layer.value.locked || !layerHere.value) return;
+    show('source');
+    view.value = 'picture';
+    typing.value = layer.value.id;
+  }
+
   /** Shows the dials of a pass, the source or the place. */
   function show(what: Chosen): void {
     chosen.value = what;
@@ -282,6 +301,8 @@ export const useBench = defineStore('bench', () => {
     asked,
     show,
     framing,
+    typing,
+    typeText,
     tracing,
     ranging,
     upTo,

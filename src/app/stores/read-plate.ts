@@ -36,3 +36,17 @@ export async function readInto(id: PassId, name: string, screen: readonly Colour
     notices.problem(error);
   }
 }
+
+/** Samples for the screen from the picture that comes into a key of the chosen layer; null, and said, when there is none. */
+export async function screenBefore(id: PassId): Promise<Colour[] | null> {
+  const [bench, store] = [useBench(), useProject()];
+  const layer = bench.layer!;
+  const plan = planBefore(store.current(), bench.shot!, layer, id, bench.frame);
+  const found = plan && (await (await useEngine()).measure(plan, 'findScreen', null));
+  if (!found)
+    useNotices().say(
+      `No screen was found in ${layer.name}: nothing in it is saturated enough. Pick it by hand, or use a difference key.`,
+      'problem',
+    );
+  return found && found.samples;
+}

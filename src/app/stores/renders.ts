@@ -71,6 +71,8 @@ export const useRenders = defineStore('renders', () => {
       jobs.value = jobs.value.filter((entry) => entry.id !== job.id);
       notices.say(
         `“${job.name}” is written and checked: ${result.frames} frames, ${(result.blob.size / 1e6).toFixed(1)} MB.`,
+        'news',
+        { label: 'Download', run: () => download(result.blob, job.name) },
       );
     } catch (error) {
       const gone = error instanceof JackplaneError && error.code === 'cancelled';

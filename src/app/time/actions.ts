@@ -1,9 +1,10 @@
-import { addLayer, newLayer, newSource, stockSource } from '../../core/document/edits/layers';
+import { addLayer, newLayer, newSource, setFraming, stockSource } from '../../core/document/edits/layers';
 import { letArrive, type ArrivalWay } from '../../core/document/edits/arrive';
 import { setTransition, type Fades } from '../../core/document/edits/ends';
 import { addReadyMade, type ReadyMade } from '../../core/document/edits/ready-made';
-import { trimEnd, trimStart } from '../../core/document/edits/time';
+import { freeName, trimEnd, trimStart } from '../../core/document/edits/time';
 import type { LayerId, Shot, Stock } from '../../core/document/schema';
+import { spanOf, stopsOf, type FramingMove } from '../../core/place/framing';
 import { SOURCES } from '../../core/sources/registry';
 import { framesIn } from '../../core/time/rate';
 import { newId } from '../base/ids';
@@ -36,6 +37,17 @@ export function letTitleArrive(way: ArrivalWay): void {
   bench.editLayer((project, at) => letArrive(project, at, way, 2 * usualFade(bench.shot!)));
 }
 
+/** Moves over the chosen layer's picture from its beginning to its end. */
+export function moveOver(move: FramingMove): void {
+  const bench = useBench();
+  const { shot, size } = bench;
+  if (!shot || !size) return;
+  bench.editLayer((project, at) =>
+    setFraming(project, at, stopsOf(move, size, { w: shot.width, h: shot.height }, spanOf(bench.layer!, shot))),
+  );
+  bench.show('place');
+}
+
 /** Puts stock on the stack as a layer. @param start shot frame @param index place in the stack, 0 = top */
 export function stackStock(stock: Stock, start = 0, index = 0): void {
   const bench = useBench();
@@ -43,7 +55,8 @@ export function stackStock(stock: Stock, start = 0, index = 0): void {
   if (!shot) return;
   const length =
     stock.facts.seconds === undefined ? Math.max(1, shot.length - start) : framesIn(stock.facts.seconds, shot.rate);
-  const layer = newLayer(newId<LayerId>(), stock.name, stockSource(stock.id), { start, length });
+  const name = freeName(stock.name, shot.layers);
+  const layer = newLayer(newId<LayerId>(), name, stockSource(stock.id), { start, length });
   useProject().edit(addLayer(shot.id, layer, stock.kind === 'sound' ? shot.layers.length : index));
   bench.choose(layer.id, stock.kind === 'sound' ? 'source' : 'place');
 }
@@ -64,7 +77,9 @@ export function stackReadyMade(ready: ReadyMade): void {
   store.edit(addReadyMade(store.current(), shot.id, ready, newId));
   const fresh = (bench.shot?.layers ?? []).filter(({ id }) => !before.has(id));
   const first = fresh.find(({ source }) => source.type === 'title') ?? fresh[0];
-  if (first) bench.choose(first.id, 'source');
+  if (!first) return;
+  bench.choose(first.id, 'source');
+  bench.typeText();
 }
 
 /** Puts a made layer on the stack, the size of the shot. @param own values of its source in place of those that a new one begins with */
@@ -76,11 +91,12 @@ export function stackMade(type: string, own: Readonly<Record<string, unknown>> =
   const size = 'size' in declared.params ? { size: [shot.width, shot.height] } : {};
   // text goes on in the next row before it runs out of the shot
   const wrap = 'wrap' in declared.params ? { wrap: Math.round(shot.width * TEXT_WIDE) } : {};
-  const name = called ?? declared.title.toLowerCase();
+  const name = freeName(called ?? declared.title.toLowerCase(), shot.layers);
   const layer = newLayer(newId<LayerId>(), name, newSource(type, { ...size, ...wrap, ...own }), {
     start: 0,
     length: shot.length,
   });
   useProject().edit(addLayer(shot.id, layer));
   bench.choose(layer.id, 'source');
+  bench.typeText();
 }

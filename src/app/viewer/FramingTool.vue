@@ -6,9 +6,9 @@ import {
   FRAMING_MOVES,
   framingAt,
   framingOfPlace,
-  framingsOf,
   inside,
   spanOf,
+  stopsOf,
   type Framing,
   type FramingMove,
   type FramingStop,
@@ -125,16 +125,8 @@ function press(event: KeyboardEvent, i: number): void {
   event.preventDefault();
   event.stopPropagation();
 }
-function preset(name: FramingMove): void {
-  const spots = spanOf(layer.value, bench.shot!);
-  write(
-    framingsOf(name, source.value, shotSize.value).map((framing, i) => ({
-      ...framing,
-      at: spots[i]!,
-      ease: 'linear' as const,
-    })),
-  );
-}
+const preset = (name: FramingMove): void =>
+  write(stopsOf(name, source.value, shotSize.value, spanOf(layer.value, bench.shot!)));
 const here = computed(() => bench.frame - layer.value.span.start);
 /** A further stop at the playhead, framed as it shows there now. */
 function add(): void {

@@ -34,27 +34,46 @@ export async function layersAt([x, y]: readonly [number, number]): Promise<Layer
 /** Pixels of the screen that a click may move by. */
 const STILL = 3;
 
-/** A click on the picture that is no drag chooses the layer that shows there; once more, the one below it. @param free no tool has the picture */
+/** What clicks on the picture do. */
+export interface ClickChoice {
+  press(event: PointerEvent): void;
+  /** a click that is no drag chooses the layer that shows there; once more, the one below it */
+  click(event: MouseEvent): Promise<void>;
+  /** a double click types the title that shows there */
+  doubled(event: MouseEvent): Promise<void>;
+}
+/** @param free no tool has the picture */
 export function useClickChoice(
   stage: Ref<HTMLElement | undefined>,
   frame: Ref<ViewFrame>,
   free: Ref<boolean>,
-): { press(event: PointerEvent): void; click(event: MouseEvent): Promise<void> } {
+): ClickChoice {
   const bench = useBench();
   let pressed = { x: 0, y: 0 };
+  // what cannot be shown is said in the viewer
+  function under(event: MouseEvent): Promise<LayerId[]> {
+    const bounds = stage.value!.getBoundingClientRect();
+    const { x, y, scale } = frame.value;
+    return layersAt([(event.clientX - bounds.left - x) / scale, (event.clientY - bounds.top - y) / scale]).catch(
+      () => [],
+    );
+  }
+  const onPicture = (event: MouseEvent) => (event.target as Element).closest('.picture, .handles .outline');
   return {
     press: (event) => (pressed = { x: event.clientX, y: event.clientY }),
     async click(event) {
       const moved = Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) > STILL;
-      const onPicture = (event.target as Element).closest('.picture, .handles .outline');
-      if (!free.value || moved || !onPicture || event.detail !== 1) return;
-      const bounds = stage.value!.getBoundingClientRect();
-      const { x, y, scale } = frame.value;
-      const at = [(event.clientX - bounds.left - x) / scale, (event.clientY - bounds.top - y) / scale] as const;
-      // what cannot be shown is said in the viewer
-      const hits = await layersAt(at).catch((): LayerId[] => []);
+      if (!free.value || moved || !onPicture(event) || event.detail !== 1) return;
+      const hits = await under(event);
       const next = hits[(hits.indexOf(bench.layerId!) + 1) % Math.max(1, hits.length)];
       if (next && next !== bench.layerId) useSelection().pickLayer(next, false);
+    },
+    async doubled(event) {
+      if (!free.value || !onPicture(event)) return;
+      const [top] = await under(event);
+      if (bench.shot?.layers.find(({ id }) => id === top)?.source.type !== 'title') return;
+      useSelection().pickLayer(top!, false);
+      bench.typeText();
     },
   };
 }

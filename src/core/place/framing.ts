@@ -70,6 +70,10 @@ export interface FramingStop extends Framing {
   ease: Ease;
 }
 
+/** A preset move from one end of a layer to the other. @param ends first and last frame of layer time */
+export const stopsOf = (move: FramingMove, source: Size, shot: Size, ends: readonly [number, number]): FramingStop[] =>
+  framingsOf(move, source, shot).map((framing, i) => ({ ...framing, at: ends[i]!, ease: 'linear' }));
+
 /** The framing at a frame of layer time, which may be a fraction. Before the first stop and after the last it holds. @param stops ascending, at least one */
 export function framingAt(stops: readonly FramingStop[], frame: number): Framing {
   const first = stops[0]!;

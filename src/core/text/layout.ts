@@ -41,34 +41,52 @@ function rowsOf(line: TextLine, text: readonly string[], most: number): Row[] {
 const widthOf = ({ line, from, to }: Row): number =>
   from < to ? (line.starts[to] ?? line.width) - line.starts[from]! : 0;
 
+/** A row with the place that its letters count from: the start of its line, and the line they stand on. Pixels, y down. */
+export interface SetRow extends Row {
+  /** which line of the text it belongs to */
+  of: number;
+  x: number;
+  y: number;
+}
 /**
- * Lines of text set about a middle, letter by letter, as outlines in pixels, y down. The block of capitals is centred upright, and
- * by its widest row sideways. Aligned as a whole even when only some of the letters show.
+ * Rows of text set about a middle. The block of capitals is centred upright, and by its widest row sideways.
+ * @param texts the lines' letters
  */
-export function setLines(
+export function setRows(
   lines: readonly TextLine[],
-  texts: readonly string[],
-  { height, leading, align, shown, wrap = 0, middle = [0, 0] }: Setting,
-): Letter[] {
-  const rows = lines.flatMap((line, i) => rowsOf(line, [...texts[i]!], wrap / height));
+  texts: readonly (readonly string[])[],
+  { height, leading, align, wrap = 0, middle = [0, 0] }: Omit<Setting, 'shown'>,
+): SetRow[] {
+  const rows = lines.flatMap((line, of) => rowsOf(line, texts[of]!, wrap / height).map((row) => ({ ...row, of })));
   const widest = Math.max(0, ...rows.map(widthOf));
   const tall = 1 + (rows.length - 1) * leading;
-  const seen = Math.round(shown * rows.reduce((sum, { from, to }) => sum + to - from, 0));
-  const out: Letter[] = [];
-  let word = 0;
-  rows.forEach((row, r) => {
-    const { line, text, from, to } = row;
-    const rings = fineFor(line, height);
+  return rows.map((row, r) => {
     const width = widthOf(row);
     const left = align === 'left' ? -widest / 2 : align === 'right' ? widest / 2 - width : -width / 2;
-    const x = left - (line.starts[from] ?? 0);
-    const y = 1 - tall / 2 + r * leading;
+    const x = left - (row.line.starts[row.from] ?? 0);
+    return { ...row, x: middle[0] + x * height, y: middle[1] + (1 - tall / 2 + r * leading) * height };
+  });
+}
+
+/** Lines of text letter by letter, as outlines in pixels, y down. Aligned as a whole even when only some of the letters show. */
+export function setLines(lines: readonly TextLine[], texts: readonly string[], setting: Setting): Letter[] {
+  const { height } = setting;
+  const rows = setRows(
+    lines,
+    texts.map((text) => [...text]),
+    setting,
+  );
+  const seen = Math.round(setting.shown * rows.reduce((sum, { from, to }) => sum + to - from, 0));
+  const out: Letter[] = [];
+  let word = 0;
+  rows.forEach(({ line, text, from, to, x, y }, r) => {
+    const rings = fineFor(line, height);
     for (let i = from; i < to; i++) {
       if (!text[i]!.trim()) word++;
       if (out.length >= seen) return;
       const outlines = rings.slice(i ? line.ends[i - 1] : 0, line.ends[i]);
       out.push({
-        rings: outlines.map((ring) => placed(ring, height, middle[0] + x * height, middle[1] + y * height)),
+        rings: outlines.map((ring) => placed(ring, height, x, y)),
         letter: out.length,
         word,
         line: r,

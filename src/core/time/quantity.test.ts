@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { parseQuantity } from './quantity';
+import { listed, parseQuantity } from './quantity';
 
 const rate = { num: 24, den: 1 };
 
@@ -46,3 +46,12 @@ describe('typed numbers', () => {
     );
   });
 });
+
+test.each([
+  ['120', ['120']],
+  ['120; 80', ['120', '80']],
+  ['1,5; 2,5 ;3', ['1,5', '2,5', '3']],
+  ['120, 80, 25%', ['120', '80', '25%']],
+  ['120\t80', ['120', '80']],
+  ['; 80', ['', '80']],
+])('%j are several numbers: %j', (text, found) => expect(listed(text)).toEqual(found));

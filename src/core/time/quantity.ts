@@ -30,6 +30,13 @@ export function parseQuantity(text: string, context: QuantityContext): number | 
   return relative ? context.current + value : value;
 }
 
+/**
+ * Several numbers typed or pasted at once: parted by semicolons, tabs or a comma with a space after it. A comma between digits belongs
+ * to its number.
+ * @returns each as it was typed, at least one
+ */
+export const listed = (text: string): string[] => text.trim().split(/\s*;\s*|\s*\t\s*|,\s+/);
+
 class Reader {
   private at = 0;
   constructor(

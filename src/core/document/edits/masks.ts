@@ -56,6 +56,10 @@ export function usesMasks(pass: Pass, mask?: MaskId): boolean {
   );
 }
 
+/** The masks of a layer that no pass of it works with. */
+export const freeMasks = ({ masks, passes }: Layer): MaskId[] =>
+  masks.filter(({ id }) => !passes.some((pass) => usesMasks(pass, id))).map(({ id }) => id);
+
 /** Changes the ids of masks that a pass refers to. */
 function withMasks(pass: Draft<Pass>, change: (ids: MaskId[]) => MaskId[]): void {
   if (pass.area?.masks.length) {
