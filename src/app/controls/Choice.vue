@@ -1,6 +1,9 @@
 <script setup lang="ts" generic="T extends string | number">
+import { computed } from 'vue';
+import { sameItems } from './same-items';
+
 /** One of a few things, small enough for a row of dials. */
-defineProps<{
+const props = defineProps<{
   label: string;
   value: T | null;
   options: readonly { value: T; title: string }[];
@@ -9,6 +12,7 @@ defineProps<{
   placeholder?: string;
 }>();
 defineEmits<{ change: [value: T] }>();
+const items = computed<typeof props.options>((before) => sameItems(props.options, before));
 </script>
 
 <template>
@@ -18,7 +22,7 @@ defineEmits<{ change: [value: T] }>();
     hide-details
     :aria-label="label"
     :model-value="value"
-    :items="options"
+    :items="items"
     :disabled="disabled"
     :placeholder="placeholder"
     @update:model-value="(value: T) => $emit('change', value)"

@@ -22,13 +22,18 @@ const title = computed(() => {
   return bench.chosen === 'source' || !bench.size ? 'Source' : 'Place';
 });
 const position = computed(() => (bench.pass ? `${bench.line.indexOf(bench.pass) + 1} of ${bench.line.length}` : ''));
+// plain facts, so that nothing here is drawn anew with every change of the layer
+const called = computed(() => bench.layer && `${bench.layer.name}${bench.layer.locked ? ' · locked' : ''}`);
+const passId = computed(() => bench.pass?.id);
+const maskCount = computed(() => masking.masks.length || '');
+const trackCount = computed(() => tracking.tracks.length || '');
 </script>
 
 <template>
   <section class="panel" aria-label="Dials">
     <div class="dials">
       <header>
-        <span v-if="bench.layer && bench.size" class="segmented" role="group" aria-label="Dials of">
+        <span v-if="called !== null && bench.size" class="segmented" role="group" aria-label="Dials of">
           <v-btn
             size="small"
             variant="text"
@@ -44,7 +49,7 @@ const position = computed(() => (bench.pass ? `${bench.line.indexOf(bench.pass) 
             title="The layer’s masks (A)"
             @click="masking.show()"
           >
-            Masks <span class="mono dim">{{ masking.masks.length || '' }}</span>
+            Masks <span class="mono dim">{{ maskCount }}</span>
           </v-btn>
           <v-btn
             size="small"
@@ -53,18 +58,16 @@ const position = computed(() => (bench.pass ? `${bench.line.indexOf(bench.pass) 
             title="The tracks of the layer’s clip (T)"
             @click="tracking.show()"
           >
-            Tracks <span class="mono dim">{{ tracking.tracks.length || '' }}</span>
+            Tracks <span class="mono dim">{{ trackCount }}</span>
           </v-btn>
         </span>
         <span v-else class="panel-title">{{ title }}</span>
-        <span v-if="bench.layer" class="dim layer"
-          >{{ bench.layer.name }}<template v-if="bench.layer.locked"> · locked</template></span
-        >
+        <span v-if="called !== null" class="dim layer">{{ called }}</span>
       </header>
-      <template v-if="bench.layer">
+      <template v-if="called !== null">
         <TracksPanel v-if="tracking.open && bench.size" />
         <MasksPanel v-else-if="masking.open && bench.size" />
-        <PassDials v-else-if="bench.pass" :key="bench.pass.id" />
+        <PassDials v-else-if="passId" :key="passId" />
         <EndDials v-else-if="bench.end" :key="bench.end" :end="bench.end" />
         <SourceDials v-else-if="bench.chosen === 'source' || !bench.size" />
         <PlaceDials v-else />

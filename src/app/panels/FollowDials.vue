@@ -14,7 +14,14 @@ const bench = useBench();
 const store = useProject();
 const layer = computed(() => bench.layer!);
 const locked = computed(() => layer.value.locked || store.readOnly);
-const others = computed(() => bench.shot!.layers.filter((item) => item.id !== layer.value.id));
+const others = computed(() => [
+  { value: '', title: 'nothing' },
+  ...bench
+    .shot!.layers.filter((item) => item.id !== layer.value.id)
+    .map(({ id, name }) => ({ value: id as string, title: name })),
+]);
+const parent = computed(() => layer.value.parent);
+const smear = computed(() => layer.value.motionBlur);
 const OPEN = { shutter: 0.5, samples: 16 };
 
 function follow(id: string): void {
@@ -47,33 +54,24 @@ const blur = (change: Partial<typeof OPEN>, dragging = false) =>
   <div>
     <div class="dial-row">
       Follows
-      <Choice
-        label="Follows"
-        :value="layer.parent?.layer ?? ''"
-        :options="[
-          { value: '', title: 'nothing' },
-          ...others.map(({ id, name }) => ({ value: id as string, title: name })),
-        ]"
-        :disabled="locked"
-        @change="follow"
-      />
+      <Choice label="Follows" :value="parent?.layer ?? ''" :options="others" :disabled="locked" @change="follow" />
     </div>
-    <span v-if="layer.parent" class="dial-row">
-      <Check label="with its rotation" :value="layer.parent.rotation" :disabled="locked" @change="flip('rotation')" />
-      <Check label="and scale" :value="layer.parent.scale" :disabled="locked" @change="flip('scale')" />
+    <span v-if="parent" class="dial-row">
+      <Check label="with its rotation" :value="parent.rotation" :disabled="locked" @change="flip('rotation')" />
+      <Check label="and scale" :value="parent.scale" :disabled="locked" @change="flip('scale')" />
     </span>
     <Check
       label="Motion blur"
-      :value="!!layer.motionBlur"
+      :value="!!smear"
       :disabled="locked"
-      @change="bench.editLayer((project, at) => setMotionBlur(project, at, layer.motionBlur ? null : OPEN))"
+      @change="bench.editLayer((project, at) => setMotionBlur(project, at, smear ? null : OPEN))"
     />
-    <template v-if="layer.motionBlur">
+    <template v-if="smear">
       <Dial
         label="Shutter"
         unit="%"
         help="How long the shutter is open: 100 % is the whole frame."
-        :value="layer.motionBlur.shutter * 100"
+        :value="smear.shutter * 100"
         :reset="50"
         :min="0"
         :max="200"
@@ -85,7 +83,7 @@ const blur = (change: Partial<typeof OPEN>, dragging = false) =>
       <Dial
         label="Samples"
         help="Moments that are mixed. A reduced preview takes at most eight; the render takes all."
-        :value="layer.motionBlur.samples"
+        :value="smear.samples"
         :reset="16"
         :min="2"
         :max="64"

@@ -13,9 +13,13 @@ const bench = useBench();
 const store = useProject();
 const layer = computed(() => bench.layer!);
 const locked = computed(() => layer.value.locked || store.readOnly);
-const others = computed(() =>
-  bench.shot!.layers.filter((item) => item.id !== layer.value.id && sourceSize(store.current(), bench.shot!, item)),
-);
+const others = computed(() => [
+  { value: '', title: 'its own alpha' },
+  ...bench
+    .shot!.layers.filter((item) => item.id !== layer.value.id && sourceSize(store.current(), bench.shot!, item))
+    .map(({ id, name }) => ({ value: id as string, title: name })),
+]);
+const matte = computed(() => layer.value.matte);
 function choose(id: string): void {
   bench.editLayer((project, at) =>
     setMatte(project, at, id ? { by: 'alpha', invert: false, ...layer.value.matte, layer: id as LayerId } : null),
@@ -27,36 +31,27 @@ function choose(id: string): void {
   <div>
     <div class="dial-row">
       Matte from
-      <Choice
-        label="Matte from"
-        :value="layer.matte?.layer ?? ''"
-        :options="[
-          { value: '', title: 'its own alpha' },
-          ...others.map(({ id, name }) => ({ value: id as string, title: name })),
-        ]"
-        :disabled="locked"
-        @change="choose"
-      />
+      <Choice label="Matte from" :value="matte?.layer ?? ''" :options="others" :disabled="locked" @change="choose" />
     </div>
-    <template v-if="layer.matte">
+    <template v-if="matte">
       <div class="dial-row">
         Covers by
         <Choice
           label="Matte by"
-          :value="layer.matte.by"
+          :value="matte.by"
           :options="[
             { value: 'alpha' as const, title: 'alpha' },
             { value: 'brightness' as const, title: 'brightness' },
           ]"
           :disabled="locked"
-          @change="(by) => bench.editLayer((project, at) => setMatte(project, at, { ...layer.matte!, by }))"
+          @change="(by) => bench.editLayer((project, at) => setMatte(project, at, { ...matte!, by }))"
         />
       </div>
       <Check
         label="Matte inverted"
-        :value="layer.matte.invert"
+        :value="matte.invert"
         :disabled="locked"
-        @change="(invert) => bench.editLayer((project, at) => setMatte(project, at, { ...layer.matte!, invert }))"
+        @change="(invert) => bench.editLayer((project, at) => setMatte(project, at, { ...matte!, invert }))"
       />
       <p class="dim">The layer that gives the matte can be hidden.</p>
     </template>

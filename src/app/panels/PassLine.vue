@@ -5,7 +5,7 @@ import { VueDraggable } from 'vue-draggable-plus';
 import { mdiClose, mdiContentCopy, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
 import { orderPass, removePass, switchPass } from '../../core/document/edits/passes';
 import { sourceSize } from '../../core/document/find';
-import type { Pass } from '../../core/document/schema';
+import type { LayerId, Pass } from '../../core/document/schema';
 import { sourceOf } from '../../core/sources/registry';
 import { PASSES, passOf, titleOf } from '../../core/passes/registry';
 import { planAlone } from '../../core/plan/looks';
@@ -14,6 +14,7 @@ import { useEngine } from '../../engine/client';
 import { LOOK } from '../../engine/wishes';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
+import { sameItems } from '../controls/same-items';
 import PassTile from '../controls/PassTile.vue';
 import PassMenu from './PassMenu.vue';
 import { ask } from '../base/asks';
@@ -46,13 +47,20 @@ watch(
   { immediate: true },
 );
 /** Layers that a pass can be copied to. */
-const others = computed(() =>
-  (bench.shot?.layers ?? []).filter(
-    (layer) =>
-      layer.id !== bench.layerId && !layer.locked && store.project && sourceSize(store.project, bench.shot!, layer),
+const others = computed<readonly { id: LayerId; name: string }[]>((before) =>
+  sameItems(
+    (bench.shot?.layers ?? [])
+      .filter(
+        (layer) =>
+          layer.id !== bench.layerId && !layer.locked && store.project && sourceSize(store.project, bench.shot!, layer),
+      )
+      .map(({ id, name }) => ({ id, name })),
+    before,
   ),
 );
 const hasPicture = computed(() => bench.size !== null);
+const called = computed(() => bench.layer?.name ?? null);
+const locked = computed(() => !!bench.layer?.locked);
 
 function keep(name: string, bitmap: ImageBitmap): void {
   pictures[name]?.close();
@@ -124,10 +132,12 @@ function moveBy(pass: Pass, by: number): void {
 }
 /** The pass that was asked about with the other button, and where. */
 const asked = shallowRef<{ pass: Pass; at: [number, number] } | null>(null);
+const bare = computed(() => !bench.line.length);
+const sourceType = computed(() => bench.layer?.source.type);
 /** What people usually begin with, for a source that has no pass yet: footage, something that is drawn, or all that lies below. */
 const beginnings = computed(() => {
-  if (bench.line.length || !bench.layer) return [];
-  const declared = sourceOf(bench.layer.source.type);
+  if (!bare.value || sourceType.value === undefined) return [];
+  const declared = sourceOf(sourceType.value);
   const usual = !placed.value
     ? ['adjust']
     : declared && 'draw' in declared
@@ -139,7 +149,7 @@ const beginnings = computed(() => {
 
 <template>
   <section class="line" aria-label="Passes">
-    <template v-if="bench.layer && hasPicture">
+    <template v-if="called !== null && hasPicture">
       <PassTile
         title="Source"
         fixed
@@ -180,7 +190,7 @@ const beginnings = computed(() => {
           role="group"
           filter="button.icon-button"
           :prevent-on-filter="false"
-          :disabled="bench.layer.locked"
+          :disabled="locked"
           :animation="120"
           @add="(moved: { newIndex?: number }) => reordered(space, moved)"
           @update="(moved: { newIndex?: number }) => reordered(space, moved)"
@@ -241,7 +251,7 @@ const beginnings = computed(() => {
               :key="pass.type"
               size="small"
               :title="pass.help"
-              :disabled="bench.layer.locked"
+              :disabled="locked"
               @click="bench.insertPass(pass.type)"
               >{{ pass.title }}</v-btn
             >
@@ -254,7 +264,7 @@ const beginnings = computed(() => {
                 rounded="circle"
                 aria-label="Add a pass"
                 title="Add a pass"
-                :disabled="bench.layer.locked"
+                :disabled="locked"
               >
                 <Icon :path="mdiPlus" />
               </v-btn>
@@ -291,10 +301,8 @@ const beginnings = computed(() => {
       />
     </template>
     <PassMenu v-if="asked" :pass="asked.pass" :at="asked.at" :others="others" @close="asked = null" />
-    <p v-if="bench.layer && !hasPicture" class="dim none">
-      {{ bench.layer.name }} is sound only; its level is in the dials.
-    </p>
-    <p v-else-if="!bench.layer" class="dim none">Choose a layer to see it go through its passes.</p>
+    <p v-if="called !== null && !hasPicture" class="dim none">{{ called }} is sound only; its level is in the dials.</p>
+    <p v-else-if="called === null" class="dim none">Choose a layer to see it go through its passes.</p>
   </section>
 </template>
 

@@ -8,7 +8,7 @@ import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 
 /** What can be done with a pass, where it was pointed at. @property others layers that it can be copied to */
-const props = defineProps<{ pass: Pass; at: [number, number]; others: readonly Layer[] }>();
+const props = defineProps<{ pass: Pass; at: [number, number]; others: readonly Pick<Layer, 'id' | 'name'>[] }>();
 const emit = defineEmits<{ close: [] }>();
 const bench = useBench();
 const store = useProject();

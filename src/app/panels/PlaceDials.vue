@@ -31,6 +31,7 @@ import { useProject } from '../stores/project';
 const bench = useBench();
 const store = useProject();
 const player = usePlayer();
+const BLENDS = BLEND_MODES.map((mode) => ({ value: mode, title: blendLabel(mode) }));
 const linked = ref(true);
 const layer = computed(() => bench.layer!);
 const at = computed(() => bench.frame - layer.value.span.start);
@@ -246,7 +247,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
       <Choice
         label="Blend mode"
         :value="layer.blend"
-        :options="BLEND_MODES.map((mode) => ({ value: mode, title: blendLabel(mode) }))"
+        :options="BLENDS"
         :disabled="locked"
         @change="(mode) => bench.editLayer((project, where) => setBlend(project, where, mode))"
       />

@@ -13,6 +13,8 @@ import { useProject } from '../stores/project';
 const bench = useBench();
 const store = useProject();
 const locked = computed(() => bench.layer!.locked || store.readOnly);
+/** the widest border that leaves something of the parts */
+const most = computed(() => Math.floor(Math.min(bench.shot!.width, bench.shot!.height) / 4));
 const framed = computed(() => !!bench.layer!.place.framing);
 /** How the one-click placements fill their part of the shot; kept until the tab is closed. */
 const placing = useSessionStorage('jackplane placements', { fills: true, border: 0 });
@@ -35,7 +37,7 @@ function put(name: PlacementName): void {
         unit="px"
         :value="placing.border"
         :min="0"
-        :max="Math.floor(Math.min(bench.shot!.width, bench.shot!.height) / 4)"
+        :max="most"
         :digits="0"
         @change="(border) => (placing.border = border)"
       />

@@ -10,12 +10,13 @@ import {
   mdiUndo,
 } from '@mdi/js';
 import { shownIn } from '../../core/document/edits/groups';
-import type { Shot } from '../../core/document/schema';
+import type { Shot, ShotId } from '../../core/document/schema';
 import { removeShot, renameProject } from '../../core/document/edits/project';
 import { rateLabel } from '../../core/time/rate';
 import { timecode } from '../../core/time/timecode';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
+import { sameItems } from '../controls/same-items';
 import TextField from '../controls/TextField.vue';
 import { ask, useAnswer } from '../base/asks';
 import { useBench } from '../stores/bench';
@@ -74,18 +75,33 @@ function rename(text: string): void {
   if (name && name !== store.project?.name) store.edit(renameProject(name));
 }
 /** Groups are opened from the layers that show them. */
-const shots = computed(() => (store.project?.shots ?? []).filter((shot) => !shot.within));
+const shots = computed<readonly { id: ShotId; name: string }[]>((before) =>
+  sameItems(
+    (store.project?.shots ?? []).filter((shot) => !shot.within).map(({ id, name }) => ({ id, name })),
+    before,
+  ),
+);
+const open = computed(() => !!bench.shot);
+const called = computed(() => bench.shot?.name ?? 'no shot');
+const projectName = computed(() => store.project?.name ?? null);
+/** the open shot can be deleted */
+const removable = computed(() => !!bench.shot && !bench.shot.within && shots.value.length > 1);
 /** The shots that the open group lies in, the outermost first. */
-const around = computed(() => {
+const around = computed<readonly { id: ShotId; name: string }[]>((before) => {
   const out: Shot[] = [];
   for (let shot = bench.shot; shot?.within && out.length < 40; shot = out[0] ?? null) {
     const outer = store.project?.shots.find((item) => item.id === shot!.within);
     if (!outer || out.includes(outer)) break;
     out.unshift(outer);
   }
-  return out;
+  return sameItems(
+    out.map(({ id, name }) => ({ id, name })),
+    before,
+  );
 });
-function remove(shot: Shot): void {
+function remove(): void {
+  const { shot } = bench;
+  if (!shot) return;
   const users = shownIn(store.current(), shot.id);
   if (users.length)
     return notices.say(`${shot.name} is shown as a group in ${users.join(', ')}; delete it there first.`, 'problem');
@@ -105,12 +121,12 @@ async function saveCopy(): Promise<void> {
 <template>
   <header class="rail">
     <router-link to="/" class="brand" aria-label="Jackplane: all projects"><Mark /><span>Jackplane</span></router-link>
-    <template v-if="store.project">
+    <template v-if="projectName !== null">
       <TextField
         class="project"
         label="Project name"
-        :value="store.project.name"
-        :style="{ width: `${Math.max(6, store.project.name.length) + 3}ch` }"
+        :value="projectName"
+        :style="{ width: `${Math.max(6, projectName.length) + 3}ch` }"
         :disabled="store.readOnly"
         @change="rename"
       />
@@ -129,14 +145,8 @@ async function saveCopy(): Promise<void> {
       </template>
       <v-menu>
         <template #activator="{ props: menu }">
-          <v-btn
-            size="small"
-            variant="text"
-            v-bind="menu"
-            class="shot"
-            :aria-label="`Shot: ${bench.shot?.name ?? 'no shot'}`"
-          >
-            {{ bench.shot?.name ?? 'no shot' }} <Icon :path="mdiChevronDown" />
+          <v-btn size="small" variant="text" v-bind="menu" class="shot" :aria-label="`Shot: ${called}`">
+            {{ called }} <Icon :path="mdiChevronDown" />
           </v-btn>
         </template>
         <v-list>
@@ -149,12 +159,8 @@ async function saveCopy(): Promise<void> {
           />
           <v-divider />
           <v-list-item title="New shot…" @click="adding = true" />
-          <v-list-item v-if="bench.shot" title="Shot settings…" @click="editing = true" />
-          <v-list-item
-            v-if="bench.shot && !bench.shot.within && shots.length > 1"
-            :title="`Delete ${bench.shot.name}`"
-            @click="remove(bench.shot)"
-          />
+          <v-list-item v-if="open" title="Shot settings…" @click="editing = true" />
+          <v-list-item v-if="removable" :title="`Delete ${called}`" @click="remove" />
         </v-list>
       </v-menu>
       <span class="mono dim facts">{{ facts }}</span>
@@ -164,14 +170,14 @@ async function saveCopy(): Promise<void> {
       :label="lastStep ? `Undo: ${lastStep}` : 'Undo'"
       keys="Ctrl+Z"
       :icon="mdiUndo"
-      :disabled="!store.undoStep"
+      :disabled="lastStep === undefined"
       @click="store.undo()"
     />
     <IconButton
       :label="nextStep ? `Redo: ${nextStep}` : 'Redo'"
       keys="Ctrl+Shift+Z"
       :icon="mdiRedo"
-      :disabled="!store.redoStep"
+      :disabled="nextStep === undefined"
       @click="store.redo()"
     />
     <HistoryList />
@@ -187,7 +193,7 @@ async function saveCopy(): Promise<void> {
       >{{ kept }}</span
     >
     <IconButton
-      v-if="store.project"
+      v-if="projectName !== null"
       label="Save a copy as a file"
       :class="{ problem: store.keeping.state === 'failed' }"
       :icon="mdiFileDownloadOutline"
@@ -198,10 +204,10 @@ async function saveCopy(): Promise<void> {
     <v-btn variant="text" to="/renders" class="to-renders"
       >Renders<span v-if="jobs" class="count mono">{{ jobs }}</span></v-btn
     >
-    <v-btn color="primary" variant="flat" :disabled="!bench.shot" @click="rendering = true">Render…</v-btn>
+    <v-btn color="primary" variant="flat" :disabled="!open" @click="rendering = true">Render…</v-btn>
     <NewShot v-if="adding" @close="adding = false" />
-    <NewShot v-if="editing && bench.shot" :shot="bench.shot" @close="editing = false" />
-    <RenderDialog v-if="rendering && bench.shot" @close="rendering = false" />
+    <NewShot v-if="editing && open" :shot="bench.shot!" @close="editing = false" />
+    <RenderDialog v-if="rendering && open" @close="rendering = false" />
   </header>
 </template>
 

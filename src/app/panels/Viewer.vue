@@ -52,6 +52,8 @@ const after = ref<HTMLCanvasElement>();
 const before = ref<HTMLCanvasElement>();
 
 const shot = computed(() => bench.shot!);
+const called = computed(() => shot.value.name);
+const empty = computed(() => !shot.value.layers.length);
 const { width, scale, frame, seen, zoomTo, centreOn, wheel, dragPan } = useSight(
   stage,
   () => shot.value,
@@ -104,6 +106,10 @@ const handles = computed(
     bench.layer.source.type !== 'adjustment' &&
     onPicture.value,
 );
+const placing = computed(
+  () => handles.value && bench.chosen === 'place' && !bench.framing && !bench.layer?.place.framing,
+);
+const wandering = computed(() => !!bench.layer && isKeyed(bench.layer.place.position));
 const typed = computed(() => handles.value && bench.typing === bench.layerId && bench.chosen === 'source');
 watchEffect(() => (player.displayScale = width.value ? scale.value : 1));
 watch(seen, (part) => (player.sight = part), { immediate: true });
@@ -218,7 +224,7 @@ useAnswer('zoom-out', () => zoomTo(scale.value / 1.25));
           :aria-busy="player.stale && !player.playing"
           :style="box"
           role="img"
-          :aria-label="`Frame ${bench.frame} of ${shot.name}`"
+          :aria-label="`Frame ${bench.frame} of ${called}`"
         />
         <div v-if="compare.on" :class="{ half: compare.how === 'beside' }">
           <canvas ref="before" class="picture plain" :style="[box, beforeStyle]" aria-hidden="true" />
@@ -229,21 +235,8 @@ useAnswer('zoom-out', () => zoomTo(scale.value / 1.25));
       <CompareBar v-if="compare.on" />
       <CompareDivider v-if="compare.divider" v-model="compare.share" :way="compare.divider" :frame="frame" />
       <FramingTool v-if="handles && bench.framing" :frame="frame" />
-      <PlaceHandles
-        v-if="handles && bench.chosen === 'place' && !bench.framing && !bench.layer?.place.framing"
-        :frame="frame"
-      />
-      <MotionPath
-        v-if="
-          handles &&
-          bench.chosen === 'place' &&
-          !bench.framing &&
-          bench.layer &&
-          !bench.layer.place.framing &&
-          isKeyed(bench.layer.place.position)
-        "
-        :frame="frame"
-      />
+      <PlaceHandles v-if="placing" :frame="frame" />
+      <MotionPath v-if="placing && wandering" :frame="frame" />
       <ValueGrips v-if="handles" :frame="frame" />
       <TypeTool v-if="typed" :key="bench.typing!" :frame="frame" />
       <MaskTint v-if="shaping && masking.tinted && onPicture" :frame="frame" />
@@ -259,7 +252,7 @@ useAnswer('zoom-out', () => zoomTo(scale.value / 1.25));
         :frame="frame"
         @visit="(island) => centreOn({ x: island.x * shot!.width, y: island.y * shot!.height }, 2)"
       />
-      <div v-if="!shot.layers.length" class="empty">
+      <div v-if="empty" class="empty">
         <strong>Drop footage here</strong>
         <span class="dim"
           >or drag something from the stock on the left. The first layer is the ground, the next one lies on top of

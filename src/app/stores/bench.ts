@@ -68,6 +68,10 @@ const ENDS = ['in', 'out'] as const;
 export type Tried = { pass: string } | { transition: string | null };
 export type Chosen = PassId | 'source' | 'place' | 'in' | 'out';
 
+/** A list as it was when the same things are in it. */
+const sameList = <T>(now: readonly T[], before: readonly T[] | undefined): readonly T[] =>
+  before?.length === now.length && now.every((item, i) => item === before[i]) ? before : now;
+
 /** What is open and chosen on the bench, and edits of it. */
 export const useBench = defineStore('bench', () => {
   const store = useProject();
@@ -98,13 +102,19 @@ export const useBench = defineStore('bench', () => {
   const shot = computed<Shot | null>(() => store.project?.shots.find((item) => item.id === shotId.value) ?? null);
   const layer = computed<Layer | null>(() => shot.value?.layers.find((item) => item.id === layerId.value) ?? null);
   /** the passes that belong to the layer's clip, and those with the layer's own after them */
-  const clipPasses = computed(() => (store.project && layer.value ? clipLine(store.project, layer.value) : []));
-  const line = computed(() => [...clipPasses.value, ...(layer.value?.passes ?? [])]);
+  const clipPasses = computed<readonly Pass[]>((before) =>
+    sameList(store.project && layer.value ? clipLine(store.project, layer.value) : [], before),
+  );
+  const line = computed<readonly Pass[]>((before) =>
+    sameList([...clipPasses.value, ...(layer.value?.passes ?? [])], before),
+  );
   const pass = computed(() => line.value.find((item) => item.id === chosen.value) ?? null);
   const ofClip = computed(() => !!pass.value && clipPasses.value.includes(pass.value));
-  const size = computed(() =>
-    store.project && shot.value && layer.value ? sourceSize(store.project, shot.value, layer.value) : null,
-  );
+  /** the chosen layer's source in pixels; the same object as long as it is as large */
+  const size = computed<ReturnType<typeof sourceSize>>((before) => {
+    const now = store.project && shot.value && layer.value ? sourceSize(store.project, shot.value, layer.value) : null;
+    return before && now && before.w === now.w && before.h === now.h ? before : now;
+  });
   /** the end of the layer whose dials are open */
   const end = computed(() => ENDS.find((item) => item === chosen.value) ?? null);
   /** The playhead on the chosen layer, for resolving its values. Only while a layer is chosen. */

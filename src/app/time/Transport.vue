@@ -33,7 +33,15 @@ const player = usePlayer();
 const rows = useRows();
 const selection = useSelection();
 const shot = computed(() => bench.shot!);
-const range = computed(() => rangeOf(shot.value));
+// plain facts, so that nothing here is drawn anew with every change of the shot
+const length = computed(() => shot.value.length);
+const from = computed(() => rangeOf(shot.value).from);
+const to = computed(() => rangeOf(shot.value).to);
+const time = computed(() => timecode(bench.frame, shot.value.rate));
+const chosen = computed(() => !!bench.layer);
+const animated = computed(() => !!bench.layer && rows.valueRows(bench.layer).length > 0);
+const first = computed(() => selection.neighbour(-1) === null);
+const last = computed(() => selection.neighbour(1) === null);
 const SCALES: { value: PreviewScale; label: string }[] = [
   { value: 'auto', label: 'automatic' },
   { value: 1, label: 'full' },
@@ -55,30 +63,33 @@ const KEEPS = [
   { value: 'every' as const, title: 'every frame' },
 ];
 const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reduction]);
+const scales = computed(() =>
+  SCALES.map(({ value, label }) => ({ value, title: value === 'auto' ? `${label} (${scaleNow.value})` : label })),
+);
 </script>
 
 <template>
   <div class="transport">
-    <IconButton label="First frame" keys="Home" :icon="mdiSkipPrevious" @click="bench.seek(range.from)" />
+    <IconButton label="First frame" keys="Home" :icon="mdiSkipPrevious" @click="bench.seek(from)" />
     <IconButton
       :label="player.playing ? 'Stop' : 'Play'"
       keys="Space"
       :icon="player.playing ? mdiStop : mdiPlay"
       @click="player.toggle"
     />
-    <IconButton label="Last frame" keys="End" :icon="mdiSkipNext" @click="bench.seek(range.to - 1)" />
+    <IconButton label="Last frame" keys="End" :icon="mdiSkipNext" @click="bench.seek(to - 1)" />
     <IconButton
       label="Previous keyframe of the layer"
       keys=","
       :icon="mdiChevronLeft"
-      :disabled="selection.neighbour(-1) === null"
+      :disabled="first"
       @click="selection.toNeighbour(-1)"
     />
     <IconButton
       label="Next keyframe of the layer"
       keys="."
       :icon="mdiChevronRight"
-      :disabled="selection.neighbour(1) === null"
+      :disabled="last"
       @click="selection.toNeighbour(1)"
     />
     <IconButton label="Loop" :pressed="player.loop" :icon="mdiRepeat" @click="player.loop = !player.loop" />
@@ -96,7 +107,7 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
       title="Type a frame (67), a step (+67, −5), seconds (2.5s) or a time (0:02.12)"
       single-line
       hide-details
-      :model-value="typing ?? timecode(bench.frame, shot.rate)"
+      :model-value="typing ?? time"
       @update:model-value="(text: string) => (typing = text)"
       @focus="($event.target as HTMLInputElement).select()"
       @keydown.enter.stop="($event.target as HTMLInputElement).blur()"
@@ -104,27 +115,27 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
       @blur="go"
     />
     <span class="mono dim"
-      >f <span aria-label="Frame" role="status">{{ bench.frame }}</span> / {{ shot.length }}</span
+      >f <span aria-label="Frame" role="status">{{ bench.frame }}</span> / {{ length }}</span
     >
     <span class="gap" />
     <IconButton
       label="Split at the playhead"
       keys="S"
       :icon="mdiContentCut"
-      :disabled="!bench.layer"
+      :disabled="!chosen"
       @click="selection.split()"
     />
     <IconButton
       label="Grow the rows of the layer into curves"
       keys="C"
       :icon="mdiChartBellCurve"
-      :disabled="!bench.layer || !rows.valueRows(bench.layer).length"
+      :disabled="!animated"
       @click="rows.toggleCurves(bench.layer!)"
     />
-    <LayerMenu v-if="bench.layer" />
+    <LayerMenu v-if="chosen" />
     <KeysBar v-if="selection.keys.length" />
     <span v-else class="mono dim state" role="status"
-      >cached {{ player.readyCount }} of {{ range.to - range.from }} · dropped {{ player.dropped }}</span
+      >cached {{ player.readyCount }} of {{ to - from }} · dropped {{ player.dropped }}</span
     >
     <span class="end">
       <div
@@ -144,9 +155,7 @@ const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reducti
         <Choice
           label="Preview scale"
           :value="bench.scale"
-          :options="
-            SCALES.map(({ value, label }) => ({ value, title: value === 'auto' ? `${label} (${scaleNow})` : label }))
-          "
+          :options="scales"
           @change="(scale) => (bench.scale = scale)"
         />
       </div>

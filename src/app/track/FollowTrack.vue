@@ -72,6 +72,7 @@ const choices = computed(() =>
       }));
     }),
 );
+const shown = computed(() => own.value.length > 0 && (choices.value.length > 0 || !!link.value));
 const chosen = computed(() => (link.value ? `${link.value.track} ${link.value.layer}` : null));
 
 function choose(value: string | null): void {
@@ -101,7 +102,7 @@ const parts = computed(() => PARTS.filter(({ least }) => track.value && TRACK_PO
 </script>
 
 <template>
-  <div v-if="own.length && (choices.length || link)" class="follow" :class="{ linked: !!link }">
+  <div v-if="shown" class="follow" :class="{ linked: !!link }">
     <div class="head">
       <v-select
         :label="label ?? 'Follows track'"

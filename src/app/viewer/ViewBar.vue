@@ -28,6 +28,7 @@ async function pin(): Promise<void> {
   pinning.value = false;
 }
 const judged = computed(() => (bench.view === 'alone' || bench.view === 'matte' ? bench.view : null));
+const empty = computed(() => !bench.shot?.layers.length);
 </script>
 
 <template>
@@ -58,7 +59,7 @@ const judged = computed(() => (bench.view === 'alone' || bench.view === 'matte' 
       <IconButton
         label="Pin this frame, to compare others with it"
         :icon="mdiPinOutline"
-        :disabled="!bench.shot?.layers.length || pinning"
+        :disabled="empty || pinning"
         @click="pin"
       />
       <IconButton

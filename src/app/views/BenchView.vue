@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useEventListener, useStorage } from '@vueuse/core';
 import { Pane, Splitpanes } from 'splitpanes';
@@ -131,6 +131,9 @@ onBeforeUnmount(async () => {
   if (shown?.width && !store.readOnly) await store.setPoster(await posterFrom(shown)).catch(() => undefined);
   await store.close();
 });
+// names, so that the panes stay as they are while the shot changes
+const projectName = computed(() => store.project?.name);
+const shotName = computed(() => bench.shot?.name ?? null);
 </script>
 
 <template>
@@ -139,8 +142,8 @@ onBeforeUnmount(async () => {
     <p v-if="store.readOnly" class="banner" role="status">
       This project is open in another tab. Here it can be looked at; it becomes editable when the other tab closes it.
     </p>
-    <main v-if="ready && bench.shot" class="panes">
-      <h1 class="visually-hidden">{{ store.project?.name }}: {{ bench.shot.name }}</h1>
+    <main v-if="ready && shotName !== null" class="panes">
+      <h1 class="visually-hidden">{{ projectName }}: {{ shotName }}</h1>
       <Splitpanes horizontal @ready="nameDividers" @resized="resized($event, ['upper', null])">
         <Pane :size="panes.upper" :min-size="40">
           <Splitpanes @ready="nameDividers" @resized="resized($event, ['stock', null, 'dials'])">
