@@ -29,5 +29,5 @@ export { bytesPlane, cornerPlane, makeHoles, matchSearch, matchStep, rgbaPlane, 
 export { blendSpan } from './blend';
 export { colourByAlpha, growAlpha, overPlane, rampFill } from './shape';
 export { carryAlong, halfWayLines, lineDistance, movedEdge, ringPlane } from './distance';
-export { blurPlane, clearPatches, joinMask, leastInDisc, overrule, rampPlane, tablePlane } from './plane';
+export { blurPlane, clearPatches, dropSpots, joinMask, leastInDisc, overrule, rampPlane, tablePlane } from './plane';
 export { capsule, joinStroke, linePlane, linearPlane, radialPlane, stretchedPlane } from './formula';

@@ -228,3 +228,57 @@ export function clearPatches(plane: usize, w: i32, h: i32, most: f64, limit: f32
     for (let k = 0; k < top; k++) store<f32>(plane + (<usize>load<i32>(stack + (<usize>k << 2)) << 2), to);
   }
 }
+
+// @ts-ignore: decorator
+@inline
+function anyBetween(four: v128, way: f32, from: f32, until: f32): bool {
+  const v = f32x4.mul(four, f32x4.splat(way));
+  return v128.any_true(v128.and(f32x4.gt(v, f32x4.splat(from)), f32x4.le(v, f32x4.splat(until))));
+}
+
+/**
+ * Sets faint spots to a value: connected patches (by sides or corners) of pixels on the far side of `limit`, in which and beside which none
+ * goes further than `faint`, and which are no larger than `most`. With `faint` above `limit` spots are looked for upwards, else downwards.
+ * @param scratch w·h bytes and w·h whole numbers
+ */
+export function dropSpots(plane: usize, w: i32, h: i32, limit: f32, faint: f32, most: i32, to: f32, scratch: usize): void {
+  const n = w * h;
+  const way: f32 = faint > limit ? 1 : -1;
+  const from = way * limit;
+  const until = way * faint;
+  const stack = scratch;
+  const seen = scratch + (<usize>n << 2);
+  memory.fill(seen, 0, n);
+  for (let begin = 0; begin < n; begin++) {
+    // most of a matte is clear or solid: four at a time are passed over
+    while (begin + 4 <= n && !anyBetween(v128.load(plane + (<usize>begin << 2)), way, from, until)) begin += 4;
+    if (begin >= n) break;
+    const value = way * load<f32>(plane + (<usize>begin << 2));
+    if (value <= from || value > until || load<u8>(seen + begin)) continue;
+    // what is more than faint is not gone through: it is enough to touch it
+    let top = 1;
+    let done = 0;
+    let held = false;
+    store<i32>(stack, begin);
+    store<u8>(seen + begin, 1);
+    while (done < top) {
+      const at = load<i32>(stack + (<usize>done << 2));
+      done++;
+      const x = at % w;
+      const y = at / w;
+      for (let v = max(0, y - 1); v <= min(h - 1, y + 1); v++) {
+        for (let u = max(0, x - 1); u <= min(w - 1, x + 1); u++) {
+          const next = v * w + u;
+          const near = way * load<f32>(plane + (<usize>next << 2));
+          if (near > until) held = true;
+          if (near <= from || near > until || load<u8>(seen + next)) continue;
+          store<u8>(seen + next, 1);
+          store<i32>(stack + (<usize>top << 2), next);
+          top++;
+        }
+      }
+    }
+    if (held || top > most) continue;
+    for (let k = 0; k < top; k++) store<f32>(plane + (<usize>load<i32>(stack + (<usize>k << 2)) << 2), to);
+  }
+}

@@ -38,11 +38,23 @@ export function colourByAlpha(at: usize, n: i32, r: f32, g: f32, b: f32, opacity
   for (let end = at + (<usize>n << 4); at < end; at += 16) v128.store(at, f32x4.mul(colour, v128.load32_splat(at, 12)));
 }
 
+// @ts-ignore: decorator
+@inline
+/** A number of a pixel's own between -½ and ½. */
+function lot(pixel: u32): f32 {
+  let n = pixel * 0x9e3779b1;
+  n = (n ^ (n >> 15)) * 0x85ebca6b;
+  n = (n ^ (n >> 13)) * 0xc2b2ae35;
+  return <f32>((n ^ (n >> 16)) >> 8) / 16777216 - 0.5;
+}
+
 /**
  * w×h opaque pixels of a ramp along a line (round = 0) or about its first point (round = 1). @param ramp `steps` colours of four floats
- * at even places from the line's first point to its second
+ * at even places from the line's first point to its second. Each pixel is off by up to half a step of eight bits, by lot, so that slow ramps
+ * show no bands; a colour that eight bits hold stays what it is.
  */
 export function rampFill(dst: usize, w: i32, h: i32, round: i32, ax: f32, ay: f32, bx: f32, by: f32, ramp: usize, steps: i32): void {
+  const step = f32x4(1 / 255, 1 / 255, 1 / 255, 0);
   const dx = bx - ax;
   const dy = by - ay;
   const long: f32 = max<f32>(dx * dx + dy * dy, 1e-9);
@@ -55,7 +67,8 @@ export function rampFill(dst: usize, w: i32, h: i32, round: i32, ax: f32, ay: f3
       const place = min(max(t, <f32>0), <f32>1) * top;
       const index = min(<i32>place, steps - 2);
       const from = v128.load(ramp + (<usize>index << 4));
-      v128.store(dst, f32x4.add(from, f32x4.mul(f32x4.sub(v128.load(ramp + (<usize>index << 4), 16), from), f32x4.splat(place - <f32>index))));
+      const colour = f32x4.add(from, f32x4.mul(f32x4.sub(v128.load(ramp + (<usize>index << 4), 16), from), f32x4.splat(place - <f32>index)));
+      v128.store(dst, f32x4.max(f32x4.splat(0), f32x4.add(colour, f32x4.mul(f32x4.splat(lot(<u32>(y * w + x))), step))));
     }
   }
 }

@@ -10,6 +10,8 @@ import type { Colour } from '../params/define';
 import { fitEdges } from './fit-edges';
 import { COMBINE, definePass, type PassTools } from './define';
 import {
+  SPOTS,
+  dropSpots,
   EDGE,
   EDGE_COLOUR,
   EDGES,
@@ -188,6 +190,7 @@ export const colourKey = definePass({
       help: 'Which of the two other channels counts more: for green, red to the left and blue to the right.',
     }),
     ...TIDY,
+    spots: SPOTS,
     ...RULED,
     combine: { ...COMBINE, group: TIDYING },
   },
@@ -216,6 +219,7 @@ export const colourKey = definePass({
     const refined = fitted?.matte ?? guided(alpha, luma, picture, v, tools);
     const inside = v.spill > 0 ? fitted?.inside() : null;
     const { channel } = screenOf(v.screen[0]!);
+    dropSpots(refined, picture, v.spots, fitted ? { offset: 0, gain: 1 } : clips, tools);
     finishAt(refined, picture, v, tools);
     const out = Picture.make(arena, picture.rect);
     const edge = v.edgeColour > 0 ? { channel, marks: scratch(marksBytes(out)) } : null;

@@ -79,6 +79,41 @@ export const TIDY = {
     help: 'Clears crumbs outside of the subject up to this many pixels across.',
   }),
 };
+/** Faint remains that a key leaves beside the subject and in it. */
+export const SPOTS = number({
+  group: TIDYING,
+  label: 'Drop faint spots',
+  unit: '%',
+  default: 0,
+  begins: 0.25,
+  min: 0,
+  max: 0.49,
+  slider: [0, 0.49],
+  help: 'Clears spots on the screen, and fills spots in the subject, that nowhere go further than this: what noise and coding leave behind.',
+});
+/** What is no more than this is not seen, and does not join one spot to another. */
+const UNSEEN = 0.02;
+/** What is larger than this share of the picture is no spot: it is thin smoke, or glass. */
+const LARGEST = 0.001;
+/** @param at w×h floats that `clips` have still to bring to 0…1 @param faint 0…½; 0 leaves all */
+export function dropSpots(
+  at: number,
+  { rect: { w, h } }: Picture,
+  faint: number,
+  clips: { offset: number; gain: number },
+  { kernels, arena }: PassTools,
+): void {
+  if (faint <= 0) return;
+  const share = (v: number) => clips.offset + v / clips.gain;
+  const drop = (scratch: number, to: 0 | 1) => {
+    const from = (v: number) => share(to ? 1 - v : v);
+    kernels.dropSpots(at, w, h, from(UNSEEN), from(faint), LARGEST * w * h, share(to), scratch);
+  };
+  arena.scratch(w * h * 5, (scratch) => {
+    drop(scratch, 0);
+    drop(scratch, 1);
+  });
+}
 export const FINISH = { ...EDGES, ...TIDY };
 export const EDGE_COLOUR = number({
   label: 'Edge colour',

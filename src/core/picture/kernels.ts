@@ -73,6 +73,16 @@ export interface Kernels {
     to: number,
     scratch: number,
   ): void;
+  dropSpots(
+    plane: number,
+    w: number,
+    h: number,
+    limit: number,
+    faint: number,
+    most: number,
+    to: number,
+    scratch: number,
+  ): void;
   linearPlane(
     dst: number,
     w: number,
