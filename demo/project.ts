@@ -8,6 +8,7 @@ import { newMask, type Hint, type Mask, type MaskId, type Shape } from '../src/c
 import { packMatte } from '../src/core/masks/matte-data';
 import { MOVING_FRAMES } from './art/moving';
 import { lookPasses, lookTable, putRight } from './graded';
+import { madeShots } from './made';
 import { tracked } from './tracked';
 import { armOutline } from './art/crane';
 import { TOWER_STROKES } from './strokes';
@@ -557,6 +558,7 @@ project.shots.push(
   crimeLook,
   ferryByMoon,
   towerRight,
+  ...madeShots(shot, layer('tower', 'signal tower', 120), () => id('made')),
   ...MOVING_SHOTS,
 );
 const whole = await tracked(project, { lantern: nightFerry, ...MOVING });

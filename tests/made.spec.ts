@@ -1,10 +1,13 @@
 // Layers that no camera gave: titles, lines, and what is ready made of several.
+import { readFileSync } from 'node:fs';
 import { expect } from '@playwright/test';
 import { test } from './fixtures';
 import {
   addToShot,
+  asFile,
   choose,
   colourAt,
+  dialogOpen,
   importFiles,
   layer,
   makeShot,
@@ -193,4 +196,49 @@ test('several numbers typed in one field go on in those after it', async ({ page
   await typeNumber(page, 'Position x, x', '1; abc');
   await expect(page.getByRole('alert')).toHaveText('“abc” is not a number; 0 stays.');
   await expect(number('Position x, x')).toHaveValue('1');
+});
+
+test('layers are kept as a jig, saved as a file and put into another project of another size', async ({ page }) => {
+  const wish = async (text: string) => {
+    await page.keyboard.press('Control+k');
+    await page.getByRole('combobox', { name: 'Search' }).fill(text);
+    await page.keyboard.press('Enter');
+  };
+  await newProject(page, 'From');
+  await makeShot(page, { width: 640, height: 360, length: '48' });
+  await wish('name card');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('group', { name: /^Layer / })).toHaveCount(2);
+  await page.getByRole('slider', { name: 'Playhead' }).focus();
+  await page.keyboard.press('Control+a');
+  await wish('keep as a jig');
+  await wish('jigs of layers');
+  const sheet = await dialogOpen(page, 'Jigs of layers');
+  await expect(sheet.getByRole('list', { name: 'Jigs' })).toContainText('2 layers');
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    sheet.getByRole('button', { name: /^Save .* as a file/ }).click(),
+  ]);
+  const saved = readFileSync(await file.path());
+  expect(file.suggestedFilename()).toBe('name.jig.json');
+
+  await newProject(page, 'To');
+  await makeShot(page, { width: 1280, height: 720, length: '48' });
+  await wish('jigs of layers');
+  const other = await dialogOpen(page, 'Jigs of layers');
+  await expect(other).toContainText('None yet.');
+  const input = page.getByLabel('Jig of layers to open');
+  await input.setInputFiles(asFile('words.jig.json', Buffer.from('{}')));
+  await expect(page.getByText(/“words.jig.json” is not a jig that can be used/)).toBeVisible();
+  await input.setInputFiles(asFile('name.jig.json', saved));
+  await redrawn(page, () => other.getByRole('button', { name: 'Put in' }).click());
+  await expect(page.getByRole('group', { name: /^Layer / })).toHaveCount(2);
+  // the card is as large a part of this shot as of the other: 560 of 1280, with its middle in the middle
+  await redrawn(page, async () => {
+    await page.getByLabel('Go to frame or time').fill('24');
+    await page.keyboard.press('Enter');
+  });
+  const bright = async (x: number) => Math.min(...(await colourAt(page, x, 0.44)).slice(0, 3)) > 150;
+  expect(await bright(0.5 - 260 / 1280)).toBe(true);
+  expect(await bright(0.5 - 300 / 1280)).toBe(false);
 });

@@ -13,6 +13,7 @@ type Asked =
   | 'new-shot'
   | 'shot-settings'
   | 'looks'
+  | 'jigs'
   | 'import'
   | 'save-copy'
   | 'look';

@@ -6,12 +6,14 @@ import FilePick from '../controls/FilePick.vue';
 import IconButton from '../controls/IconButton.vue';
 import { useImports } from '../stores/imports';
 import { useBench } from '../stores/bench';
+import { useLayerJigs } from '../stores/layer-jigs';
 import { useProject } from '../stores/project';
 import { ARRANGEMENTS } from '../../core/document/edits/arrangements';
 import { READY_MADE } from '../../core/document/edits/ready-made';
 import { MADE, stackMade, stackReadyMade } from '../time/actions';
 import { arrangeChosen } from '../time/arrange';
 import TrackList from '../track/TrackList.vue';
+import JigsSheet from '../time/JigsSheet.vue';
 import LibraryList from './LibraryList.vue';
 import StockList from './StockList.vue';
 
@@ -19,9 +21,12 @@ const store = useProject();
 const imports = useImports();
 const tab = ref<'stock' | 'library' | 'tracks'>('stock');
 const picker = ref<InstanceType<typeof FilePick>>();
+const sheet = ref(false);
+useAnswer('jigs', () => (sheet.value = true));
 useAnswer('import', () => picker.value?.pick());
 const stock = computed(() => store.project?.stock ?? []);
 const bench = useBench();
+const jigs = useLayerJigs();
 /** What can be made without footage, and of the chosen layers. */
 const offered = computed(() =>
   [
@@ -29,6 +34,10 @@ const offered = computed(() =>
     {
       title: 'Ready made, of several layers',
       items: READY_MADE.map((ready) => ({ title: ready.title, help: ready.help, run: () => stackReadyMade(ready) })),
+    },
+    {
+      title: 'Kept in this project',
+      items: jigs.jigs.map((jig) => ({ title: jig.name, help: '', run: () => jigs.use(jig) })),
     },
     {
       title: 'Of the chosen layers',
@@ -109,6 +118,7 @@ const offered = computed(() =>
     </template>
     <LibraryList v-else-if="tab === 'library'" />
     <TrackList v-else />
+    <JigsSheet v-model="sheet" />
   </section>
 </template>
 

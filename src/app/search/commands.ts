@@ -12,6 +12,7 @@ import { OFFERED_MASKS, SELECTION_WORDS } from '../masks/offered';
 import { router } from '../router';
 import { useBench } from '../stores/bench';
 import { useGrades } from '../stores/grades';
+import { useLayerJigs } from '../stores/layer-jigs';
 import { useMasking } from '../stores/masking';
 import { usePlayer } from '../stores/player';
 import { useRows } from '../stores/rows';
@@ -67,6 +68,7 @@ export function commandEntries(): Entry[] {
         'export save the video movie output mp4 webm publish write',
         () => ask('render'),
       ],
+      ['Jigs of layers…', 'put in, save as files, open files', 'preset template file import export', () => ask('jigs')],
       [
         'Shot settings…',
         'size, rate and length',
@@ -185,6 +187,9 @@ export function layerCommands(): Entry[] {
       () => rows.toggleCurves(layer),
     ],
   ];
+  const keep: Command[] = [
+    ['Keep as a jig', 'made layers, to be used again', 'save preset template reuse', useLayerJigs().keep],
+  ];
   const ofPicture: Command[] = [
     [
       'Looks…',
@@ -216,7 +221,7 @@ export function layerCommands(): Entry[] {
       () => bench.editLayer((project, at) => setMuted(project, at, !layer.sound.muted)),
     ],
   ];
-  return entries([...general, ...(bench.size ? ofPicture : []), ...(clip ? ofClip : [])]);
+  return entries([...general, ...keep, ...(bench.size ? ofPicture : []), ...(clip ? ofClip : [])]);
 }
 
 /** Masks and tracks that can be added to the chosen layer. */

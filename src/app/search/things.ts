@@ -3,6 +3,7 @@ import { PASSES } from '../../core/passes/registry';
 import { FORMS, shape } from '../../core/sources/shape';
 import { useBench } from '../stores/bench';
 import { useGrades } from '../stores/grades';
+import { useLayerJigs } from '../stores/layer-jigs';
 import { useProject } from '../stores/project';
 import { READY_MADE } from '../../core/document/edits/ready-made';
 import { ARRANGEMENTS } from '../../core/document/edits/arrangements';
@@ -38,6 +39,7 @@ const FORM_WORDS: Readonly<Record<string, string>> = {
 /** What the project has: layers, shots, markers, stock, its own looks; and layers that need none of it. */
 export function thingEntries(): Entry[] {
   const bench = useBench();
+  const jigs = useLayerJigs();
   const store = useProject();
   const grades = useGrades();
   const { shot, layer } = bench;
@@ -63,6 +65,13 @@ export function thingEntries(): Entry[] {
       more: ready.help,
       words: ready.words,
       run: () => stackReadyMade(ready),
+    })),
+    ...(shot ? jigs.jigs : []).map((jig) => ({
+      kind: 'own jig',
+      title: jig.name,
+      more: 'put in from the playhead on',
+      words: 'jig',
+      run: () => jigs.use(jig),
     })),
     ...(layer ? ARRANGEMENTS : []).map((arrangement) => ({
       kind: 'for chosen layers',

@@ -4,7 +4,7 @@ import { freezeHere, relateLayer, reverseLayer, type TimeRelation } from '../../
 import { LAYER_PARTS, replaceSource, type LayerPart } from '../../core/document/edits/parts';
 import { groupOf, stockOf } from '../../core/document/schema';
 import { parseQuantity } from '../../core/time/quantity';
-import { useAnswer } from '../base/asks';
+import { ask, useAnswer } from '../base/asks';
 import ShortField from '../controls/ShortField.vue';
 import { ALIGNMENTS } from '../../core/document/edits/align';
 import SubMenu from '../controls/SubMenu.vue';
@@ -12,6 +12,7 @@ import { useBench } from '../stores/bench';
 import LooksSheet from './LooksSheet.vue';
 import { TABLE_SIZES, useGradeFiles } from '../stores/grade-files';
 import { useGrades } from '../stores/grades';
+import { useLayerJigs } from '../stores/layer-jigs';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 
@@ -24,6 +25,7 @@ const grades = useGrades();
 const files = useGradeFiles();
 const open = ref(false);
 const looks = ref(false);
+const jigs = useLayerJigs();
 watch(
   () => selection.menuAt,
   (at) => {
@@ -124,6 +126,8 @@ const RELATIONS = [
         <v-list-item title="Open the group" @click="closing(() => bench.step(group!))" />
         <v-list-item title="Ungroup" subtitle="Ctrl+Shift+G" @click="closing(selection.apart)" />
       </template>
+      <v-list-item title="Keep as a jig" subtitle="made layers" :disabled="!bench.layer" @click="closing(jigs.keep)" />
+      <v-list-item title="Jigs of layers…" @click="closing(() => ask('jigs'))" />
       <v-list-item
         title="Looks…"
         subtitle="several at a glance"

@@ -314,6 +314,19 @@ export const gradeJigSchema = z
   .strict();
 export type GradeJig = z.infer<typeof gradeJigSchema>;
 
+/** Made layers to be used again, that begin together on frame 0 of a shot of some size. */
+export const layerJigSchema = z
+  .object({
+    id: z.string().regex(/^[A-Za-z0-9_-]{1,64}$/),
+    kind: z.literal('layers'),
+    name,
+    width: z.int().min(1).max(16384),
+    height: z.int().min(1).max(16384),
+    layers: z.array(layerSchema).min(1).max(200),
+  })
+  .strict();
+export type LayerJig = z.infer<typeof layerJigSchema>;
+
 /** Things of a project that other code reads; here they only have to have an id. */
 const kept = z.looseObject({ id: z.string().regex(/^[A-Za-z0-9_-]{1,64}$/) });
 
@@ -331,7 +344,7 @@ export const projectShape = z
     tracks: z.array(trackSchema).max(1000),
     /** pinned pictures, and things saved to be used again */
     stills: z.array(kept).max(1000),
-    jigs: z.array(z.union([gradeJigSchema, kept])).max(1000),
+    jigs: z.array(z.union([gradeJigSchema, layerJigSchema, kept])).max(1000),
   })
   .strict();
 

@@ -24,8 +24,8 @@ test('a grade that was saved as a jig is read again, and is not taken for masks,
   const passes = ['tone', 'wheels'].map((type) => newPass(type as never, type));
   const text = writeGradeJig('dusk', passes);
   expect(readGradeJig(text, 'dusk.jig.json')).toEqual({ jig: 1, name: 'dusk', passes });
-  expect(() => readJig(text, 'dusk.jig.json')).toThrow('it holds a grade, not masks');
-  expect(() => readGradeJig(writeJig('cut-out', masks), 'x')).toThrow('it holds masks, not a grade');
+  expect(() => readJig(text, 'dusk.jig.json')).toThrow('it holds no masks');
+  expect(() => readGradeJig(writeJig('cut-out', masks), 'x')).toThrow('it holds no grade');
   const wrong = JSON.parse(text) as { passes: { values: Record<string, unknown> }[] };
   wrong.passes[0]!.values['exposure'] = { still: 'much' };
   expect(() => readGradeJig(JSON.stringify(wrong), 'dusk.jig.json')).toThrow(/passes\.0\.values\.exposure/);

@@ -95,7 +95,7 @@ export const title = defineSource({
       min: 0,
       max: 16384,
       slider: [0, 1920],
-      help: 'Lines that are longer go on in the next row; 0 for lines of any length.',
+      help: 'Lines that are longer go on in the next row, and rows begin or end at the edges of this width; 0 for lines of any length.',
     }),
     shown: number({
       label: 'Shown',

@@ -37,6 +37,7 @@ describe('carets', () => {
 
   test('a row that goes on after a space begins with the letter after it', () => {
     // 45 px hold four letters: “ab cd” breaks at its space
+    expect(set('ab cd', 45).map(({ x }) => x)).toEqual([-22.5, -12.5, -2.5, -22.5, -12.5, -2.5]);
     expect(set('ab cd', 45).map(({ index, row }) => [index, row])).toEqual([
       [0, 0],
       [1, 0],

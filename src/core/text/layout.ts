@@ -49,7 +49,7 @@ export interface SetRow extends Row {
   y: number;
 }
 /**
- * Rows of text set about a middle. The block of capitals is centred upright, and by its widest row sideways.
+ * Rows of text set about a middle. The block of capitals is centred upright, and sideways by the width it may fill, or its widest row.
  * @param texts the lines' letters
  */
 export function setRows(
@@ -58,7 +58,8 @@ export function setRows(
   { height, leading, align, wrap = 0, middle = [0, 0] }: Omit<Setting, 'shown'>,
 ): SetRow[] {
   const rows = lines.flatMap((line, of) => rowsOf(line, texts[of]!, wrap / height).map((row) => ({ ...row, of })));
-  const widest = Math.max(0, ...rows.map(widthOf));
+  // with a width to fill, lines begin and end at its edges
+  const widest = Math.max(wrap / height, ...rows.map(widthOf));
   const tall = 1 + (rows.length - 1) * leading;
   return rows.map((row, r) => {
     const width = widthOf(row);

@@ -105,7 +105,7 @@ export const READY_MADE: readonly ReadyMade[] = [
       const text = words(
         m,
         'Name\nwhat they do',
-        { height: 26 * m.k, align: 'left', leading: 1.7 },
+        { height: 26 * m.k, align: 'left', leading: 1.7, wrap: w - 2 * 28 * m.k },
         { on: bar, late: beat(m, 0.25), ends: [null, beat(m, 0.4)] },
       );
       return [arriving(text, 'lines', beat(m, 0.6)), bar];

@@ -1,0 +1,98 @@
+// Made layers that are kept with the project, or in a file, to be used again in any shot.
+import type { Draft } from 'immer';
+import { JackplaneError } from '../../base/errors';
+import type { Value } from '../../base/value';
+import type { Edit } from '../edit';
+import { shotIn } from '../find';
+import { groupOf, type Layer, type LayerId, type LayerJig, type Project, type Shot, type ShotId } from '../schema';
+import { copyOf, freeName } from './time';
+
+export const layerJigs = (project: Project): LayerJig[] =>
+  project.jigs.filter((jig): jig is LayerJig => 'kind' in jig && jig.kind === 'layers');
+
+/**
+ * Layers of a shot to be used again; they begin together where the first of them does.
+ * @throws JackplaneError bad-value when they show footage or a group, which another project does not have
+ */
+export function layerJigOf(
+  project: Project,
+  shotId: ShotId,
+  ids: readonly LayerId[],
+  name: string,
+  id: string,
+): LayerJig {
+  const shot = shotIn(project, shotId);
+  const chosen = shot.layers.filter((layer) => ids.includes(layer.id));
+  if (!chosen.length)
+    throw new JackplaneError('bad-value', 'No layer is chosen.', 'Choose those that belong together.');
+  for (const layer of chosen) {
+    const text = JSON.stringify(layer);
+    const needs = groupOf(layer) ? 'a group' : project.stock.find((item) => text.includes(`"${item.id}"`))?.name;
+    if (needs)
+      throw new JackplaneError(
+        'bad-value',
+        `${layer.name} needs ${needs}, which another project does not have.`,
+        'Keep layers that are made: titles, shapes, colours, adjustments.',
+      );
+  }
+  const first = Math.min(...chosen.map(({ span }) => span.start));
+  const layers = chosen.map((layer) => ({
+    ...within(layer, chosen, (other) => other),
+    span: { ...layer.span, start: layer.span.start - first },
+  }));
+  return { id, kind: 'layers', name, width: shot.width, height: shot.height, layers };
+}
+/** A layer that is tied to no others than some. */
+function within(layer: Layer, others: readonly Layer[], now: (id: LayerId) => LayerId): Layer {
+  const there = (id: LayerId | undefined) => others.some((other) => other.id === id);
+  return {
+    ...layer,
+    parent: layer.parent && there(layer.parent.layer) ? { ...layer.parent, layer: now(layer.parent.layer) } : null,
+    matte: layer.matte && there(layer.matte.layer) ? { ...layer.matte, layer: now(layer.matte.layer) } : null,
+  };
+}
+
+export const addLayerJig = (jig: LayerJig): Edit => ({
+  name: `Keep ${jig.name} as a jig`,
+  apply: (draft) => void draft.jigs.push(jig as Draft<LayerJig>),
+});
+
+type Pair = [number, number];
+const times = ([x, y]: Pair, k: number): Pair => [x * k, y * k];
+/** The same value and its motion path, k times as large. */
+function larger(value: Value<Pair>, k: number): Value<Pair> {
+  if ('still' in value) return { ...value, still: times(value.still, k) };
+  const keys = value.keys.map((key) => ({
+    ...key,
+    value: times(key.value, k),
+    ...(key.bend && { bend: { in: times(key.bend.in, k), out: times(key.bend.out, k) } }),
+  }));
+  return { ...value, keys };
+}
+const grown = (layer: Layer, k: number): Layer => {
+  const { position, scale } = layer.place;
+  return { ...layer, place: { ...layer.place, position: larger(position, k), scale: larger(scale, k) } };
+};
+
+/** Puts a jig's layers on top of a shot, from a frame on, as large as the shot is high beside the one that they were made in. */
+export function putLayerJig(project: Project, shotId: ShotId, frame: number, jig: LayerJig, fresh: () => string): Edit {
+  const shot: Shot = shotIn(project, shotId);
+  const k = shot.height / jig.height;
+  const copies = new Map(jig.layers.map((layer) => [layer.id, copyOf(layer, fresh)]));
+  const names = [...shot.layers] as { name: string }[];
+  const layers = [...copies.values()].map((copy) => {
+    const own = within(copy, jig.layers, (id) => copies.get(id)!.id);
+    const sized = own.parent ? own : grown(own, k);
+    const named = {
+      ...sized,
+      name: freeName(copy.name, names),
+      span: { ...copy.span, start: copy.span.start + frame },
+    };
+    names.push(named);
+    return named;
+  });
+  return {
+    name: `Put in ${jig.name}`,
+    apply: (draft) => void shotIn(draft as Project, shotId).layers.unshift(...(layers as Draft<Layer>[])),
+  };
+}
