@@ -31,8 +31,6 @@ async function all(page: Page): Promise<void> {
   await cached(page);
   await shoot(page, 'compare');
   await page.keyboard.press('1');
-  await pass(page, 'Place').click();
-  await shoot(page, 'place');
   await layer(page, 'captain').getByRole('button', { name: 'captain', exact: true }).click();
   await page.keyboard.press('t');
   await page.getByRole('button', { name: 'Animated values of captain' }).click();
@@ -87,6 +85,14 @@ async function all(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Grow the rows of the layer into curves' }).click();
   await cached(page);
   await shoot(page, 'curves');
+  await openShot(page, 'Harbour log');
+  for (let i = 0; i < 7; i++) await page.keyboard.press('Shift+ArrowRight');
+  await layer(page, 'Night ferry').getByRole('button', { name: 'Night ferry', exact: true }).click();
+  await cached(page);
+  await page.keyboard.press('Enter');
+  await page.getByRole('textbox', { name: 'Text on the picture' }).press('Control+Shift+ArrowLeft');
+  await shoot(page, 'title');
+  await page.keyboard.press('Escape');
   await openShot(page, 'Night ferry');
   await page.keyboard.press('Control+k');
   await page.keyboard.type('green');

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia';
 import { computed } from 'vue';
 import { JackplaneError } from '../../core/base/errors';
 import { addLayerJig, layerJigOf, layerJigs, putLayerJig } from '../../core/document/edits/layer-jigs';
-import { removeJig } from '../../core/document/edits/jigs';
+import { removeJig, renameJig } from '../../core/document/edits/jigs';
 import type { LayerJig } from '../../core/document/schema';
 import { JIG_ENDING, readLayerJig, writeLayerJig } from '../../core/formats/jig';
 import { safeName } from '../../core/formats/names';
@@ -49,6 +49,10 @@ export const useLayerJigs = defineStore('layer jigs', () => {
     bench.show('source');
   }
   const remove = (id: string): void => store.edit(removeJig(store.current(), id));
+  function rename(id: string, text: string): void {
+    const name = text.trim();
+    if (name) store.edit(renameJig(id, name));
+  }
   const save = (jig: LayerJig): void =>
     download(new Blob([writeLayerJig(jig)], { type: 'application/json' }), safeName(`${jig.name}${JIG_ENDING}`));
   async function openFiles(files: readonly File[]): Promise<void> {
@@ -62,5 +66,5 @@ export const useLayerJigs = defineStore('layer jigs', () => {
       }
     }
   }
-  return { jigs, keep, use, remove, save, openFiles };
+  return { jigs, keep, use, rename, remove, save, openFiles };
 });

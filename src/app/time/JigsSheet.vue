@@ -4,6 +4,7 @@ import { mdiContentSaveOutline, mdiTrashCanOutline } from '@mdi/js';
 import { JIG_ENDING } from '../../core/formats/jig';
 import FilePick from '../controls/FilePick.vue';
 import IconButton from '../controls/IconButton.vue';
+import TextField from '../controls/TextField.vue';
 import { useLayerJigs } from '../stores/layer-jigs';
 import { useProject } from '../stores/project';
 
@@ -24,7 +25,12 @@ const picker = ref<InstanceType<typeof FilePick>>();
         </p>
         <ul class="jigs" aria-label="Jigs">
           <li v-for="jig in jigs.jigs" :key="jig.id">
-            <span class="name">{{ jig.name }}</span>
+            <TextField
+              :label="`Name of jig ${jig.name}`"
+              :value="jig.name"
+              :disabled="store.readOnly"
+              @change="(name) => jigs.rename(jig.id, name)"
+            />
             <span class="dim">{{ jig.layers.length === 1 ? '1 layer' : `${jig.layers.length} layers` }}</span>
             <v-btn size="small" :disabled="store.readOnly" @click="(jigs.use(jig), (open = false))">Put in</v-btn>
             <IconButton :label="`Save ${jig.name} as a file`" :icon="mdiContentSaveOutline" @click="jigs.save(jig)" />
@@ -58,11 +64,6 @@ li {
   grid-template-columns: 1fr auto auto auto auto;
   align-items: center;
   gap: 8px;
-}
-.name {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .choices {
   display: flex;

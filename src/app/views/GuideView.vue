@@ -16,7 +16,7 @@ const STEPS = [
   ],
   [
     'Stack',
-    'Drag stock onto the viewer or the time panel. The top row lies on top of the picture. Drag the dots at the left of a row to reorder, a bar’s folded corner to fade; its other button lists more ways to begin and end. What no camera gave, such as a title or a lower third, is made by the button under the stock. Whatever you wish for, Ctrl+K finds it.',
+    'Drag stock onto the viewer or the time panel. The top row lies on top of the picture. Drag the dots at the left of a row to reorder, a bar’s folded corner to fade; its other button lists more ways to begin and end. What no camera gave, such as a title or a lower third, is made by the button under the stock; a title is typed where it stands, by a double click on it. Whatever you wish for, Ctrl+K finds it.',
   ],
   [
     'Place',

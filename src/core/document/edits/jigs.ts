@@ -27,6 +27,14 @@ export const addJig = (jig: GradeJig): Edit => ({
   apply: (draft) => void draft.jigs.push(jig as Draft<GradeJig>),
 });
 
+export const renameJig = (id: string, name: string): Edit => ({
+  name: `Rename jig to ${name}`,
+  apply: (draft) => {
+    const jig = draft.jigs.find((item) => item.id === id);
+    if (jig && 'kind' in jig) jig.name = name;
+  },
+});
+
 export const removeJig = (project: Project, id: string): Edit => ({
   name: `Delete grade ${gradeJigs(project).find((jig) => jig.id === id)?.name ?? ''}`,
   apply: (draft) => {
