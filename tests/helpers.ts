@@ -124,6 +124,12 @@ export async function choose(page: Page, label: string, option: string | RegExp)
   }).toPass();
   await wanted.click();
 }
+/** Does what the search finds first for a wish. */
+export async function wish(page: Page, text: string): Promise<void> {
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Search' }).fill(text);
+  await page.keyboard.press('Enter');
+}
 /** Types a number into a field and leaves it. */
 export async function typeNumber(page: Page, label: string, text: string): Promise<void> {
   const field = page.getByRole('textbox', { name: label });

@@ -17,6 +17,7 @@ import {
   pictureShown,
   redrawn,
   typeNumber,
+  wish,
 } from './helpers';
 
 test('a title is found by a wish, typed, and stands as wide as the browser sets it; keyframes type it', async ({
@@ -24,9 +25,7 @@ test('a title is found by a wish, typed, and stands as wide as the browser sets 
 }) => {
   await newProject(page, 'Titles');
   await makeShot(page, { width: 640, height: 360, length: '24' });
-  await page.keyboard.press('Control+k');
-  await page.getByRole('combobox', { name: 'Search' }).fill('subtitle');
-  await page.keyboard.press('Enter');
+  await wish(page, 'subtitle');
   await choose(page, 'Preview scale', 'full');
   const text = page.getByRole('textbox', { name: 'Text', exact: true });
   await redrawn(page, () => text.fill('HARBOUR'));
@@ -132,12 +131,7 @@ test('a title is put behind someone by a wish and typed where it stands', async 
   await importFiles(page, 'captain-even.mp4');
   await addToShot(page, 'captain even');
   await pictureShown(page);
-  const wish = async (text: string) => {
-    await page.keyboard.press('Control+k');
-    await page.getByRole('combobox', { name: 'Search' }).fill(text);
-    await page.keyboard.press('Enter');
-  };
-  await wish('title behind');
+  await wish(page, 'title behind');
   const typed = page.getByRole('textbox', { name: 'Text on the picture' });
   await expect(typed).toBeFocused();
   // what stood there is chosen, so that the first letter takes its place
@@ -199,20 +193,15 @@ test('several numbers typed in one field go on in those after it', async ({ page
 });
 
 test('layers are kept as a jig, saved as a file and put into another project of another size', async ({ page }) => {
-  const wish = async (text: string) => {
-    await page.keyboard.press('Control+k');
-    await page.getByRole('combobox', { name: 'Search' }).fill(text);
-    await page.keyboard.press('Enter');
-  };
   await newProject(page, 'From');
   await makeShot(page, { width: 640, height: 360, length: '48' });
-  await wish('name card');
+  await wish(page, 'name card');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('group', { name: /^Layer / })).toHaveCount(2);
   await page.getByRole('slider', { name: 'Playhead' }).focus();
   await page.keyboard.press('Control+a');
-  await wish('keep as a jig');
-  await wish('jigs of layers');
+  await wish(page, 'keep as a jig');
+  await wish(page, 'jigs of layers');
   const sheet = await dialogOpen(page, 'Jigs of layers');
   await expect(sheet.getByRole('list', { name: 'Jigs' })).toContainText('2 layers');
   const [file] = await Promise.all([
@@ -224,7 +213,7 @@ test('layers are kept as a jig, saved as a file and put into another project of 
 
   await newProject(page, 'To');
   await makeShot(page, { width: 1280, height: 720, length: '48' });
-  await wish('jigs of layers');
+  await wish(page, 'jigs of layers');
   const other = await dialogOpen(page, 'Jigs of layers');
   await expect(other).toContainText('None yet.');
   const input = page.getByLabel('Jig of layers to open');
