@@ -1,5 +1,6 @@
 // Keys of every kind, and judging them.
 import { expect, type Page } from '@playwright/test';
+import sharp from 'sharp';
 import { openDemo, test } from './fixtures';
 import {
   choose,
@@ -196,6 +197,13 @@ test('a pick on grey or on the subject is warned about with its saturation', asy
   await page.keyboard.press('e');
   await page.mouse.click(...(await spot(page, 0.75, 0.75)));
   await expect(page.getByText(/almost grey: its saturation is 0 %/)).toBeVisible();
+  // where there is none at all, that is said
+  const grey = sharp({ create: { width: 320, height: 180, channels: 3, background: '#8a8a8a' } });
+  await importFiles(page, asFile('slate.png', await grey.png().toBuffer()));
+  await addToShot(page, 'slate');
+  await page.keyboard.press('e');
+  await page.getByRole('button', { name: 'Find the screen' }).click();
+  await expect(page.getByText(/No screen was found in slate/)).toBeVisible();
 });
 
 test('an outline runs along what a key cut out; masks overrule it, and spill becomes the colour of the background', async ({

@@ -294,7 +294,7 @@ export const useBench = defineStore('bench', () => {
 
   /** Opens the chosen title's text for typing on the picture. */
   function typeText(): void {
-    if (layer.value?.source.type !== 'title' || layer.value.locked || !layerHere.value) return;
+    if (layer.value?.source.type !== 'title' || layer.value.locked || store.readOnly || !layerHere.value) return;
     show('source');
     view.value = 'picture';
     typing.value = layer.value.id;

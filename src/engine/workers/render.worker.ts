@@ -178,6 +178,8 @@ const api = {
   async measure<N extends MeasureName>(layer: AlonePlan | null, name: N, options: OptionsOf<N>): Promise<ResultOf<N>> {
     const result = await measure(executor, layer, name, options);
     const data = Object.values(result ?? {}).filter((part) => ArrayBuffer.isView(part));
+    // nothing was found, or there is nothing large in it
+    if (!data.length) return result;
     return Comlink.transfer(
       result,
       data.map((part) => part.buffer as ArrayBuffer),

@@ -4,6 +4,7 @@ import { colourSource, layerOf, projectOf, SHOT } from '../../testing/documents'
 import { perform } from '../edit';
 import { projectSchema, type Layer, type LayerId, type PassId } from '../schema';
 import { ARRANGEMENTS, arrange } from './arrangements';
+import { newSource } from './layers';
 import { addPass, newPass } from './passes';
 
 let count = 0;
@@ -95,6 +96,11 @@ test('a glow outline follows the layer after Place', () => {
     ['outline', 'shot'],
     ['drop-shadow', 'shot'],
   ]);
+});
+
+test('an adjustment layer has nothing to arrange', () => {
+  const base = shotWith(['c'], { source: newSource('adjustment') });
+  expect(() => arranged('inset', ['c'], base)).toThrow('c has no picture of its own');
 });
 
 test('a locked layer is left as it is, by name', () => {

@@ -156,7 +156,13 @@ export function arrange(
       least === most ? 'Choose the one that it is for.' : 'Choose them in the time panel, with Ctrl for several.',
     );
   for (const layer of layers)
-    if (layer.locked) throw new JackplaneError('bad-value', `${layer.name} is locked.`, 'Unlock it first.');
+    if (!sourceSize(project, shot, layer) || layer.source.type === 'adjustment')
+      throw new JackplaneError(
+        'bad-value',
+        `${layer.name} has no picture of its own.`,
+        'Choose a layer that shows something.',
+      );
+    else if (layer.locked) throw new JackplaneError('bad-value', `${layer.name} is locked.`, 'Unlock it first.');
   return together(
     project,
     `${arrangement.title}: ${layers.map(({ name }) => name).join(', ')}`,
