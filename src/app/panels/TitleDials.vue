@@ -30,6 +30,7 @@ const bench = useBench();
 
 <style scoped>
 .title {
+  flex-wrap: wrap;
   gap: 6px;
 }
 </style>
