@@ -1,6 +1,6 @@
 <script setup lang="ts" generic="T extends string | number">
 import { computed } from 'vue';
-import { sameItems } from './same-items';
+import { sameItems } from '../base/same';
 
 /** One of a few things, small enough for a row of dials. */
 const props = defineProps<{

@@ -14,7 +14,7 @@ import { useEngine } from '../../engine/client';
 import { LOOK } from '../../engine/wishes';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
-import { sameItems } from '../controls/same-items';
+import { sameItems } from '../base/same';
 import PassTile from '../controls/PassTile.vue';
 import PassMenu from './PassMenu.vue';
 import { ask } from '../base/asks';

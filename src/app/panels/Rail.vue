@@ -16,7 +16,7 @@ import { rateLabel } from '../../core/time/rate';
 import { timecode } from '../../core/time/timecode';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
-import { sameItems } from '../controls/same-items';
+import { sameItems } from '../base/same';
 import TextField from '../controls/TextField.vue';
 import { ask, useAnswer } from '../base/asks';
 import { useBench } from '../stores/bench';

@@ -21,6 +21,7 @@ import {
   type ShotId,
 } from '../../core/document/schema';
 import { newId } from '../base/ids';
+import { sameList } from '../base/same';
 import { useNotices } from './notices';
 import { useProject } from './project';
 
@@ -67,10 +68,6 @@ const ENDS = ['in', 'out'] as const;
 /** Something that is only seen on the picture while it is highlighted: a pass, or what the layer would begin or end with. */
 export type Tried = { pass: string } | { transition: string | null };
 export type Chosen = PassId | 'source' | 'place' | 'in' | 'out';
-
-/** A list as it was when the same things are in it. */
-const sameList = <T>(now: readonly T[], before: readonly T[] | undefined): readonly T[] =>
-  before?.length === now.length && now.every((item, i) => item === before[i]) ? before : now;
 
 /** What is open and chosen on the bench, and edits of it. */
 export const useBench = defineStore('bench', () => {

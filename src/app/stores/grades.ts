@@ -2,6 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { JackplaneError } from '../../core/base/errors';
 import { addGrade, addJig, copiesOf, gradeJigs, gradeOf, removeJig } from '../../core/document/edits/jigs';
+import { freeName } from '../../core/document/edits/time';
 import { newPass } from '../../core/document/edits/passes';
 import type { GradeJig, Pass, PassId } from '../../core/document/schema';
 import { readCube } from '../../core/formats/cube';
@@ -78,14 +79,10 @@ export const useGrades = defineStore('grades', () => {
   const paste = (): void =>
     void (clipboard.value && use(`Paste the grade of ${clipboard.value.name}`, clipboard.value.passes));
 
-  const named = (title: string): string => {
-    const taken = new Set(jigs.value.map(({ name }) => name));
-    let name = title;
-    for (let n = 2; taken.has(name); n++) name = `${title} ${n}`;
-    return name;
-  };
   function keep(title: string, passes: readonly Pass[]): void {
-    store.edit(addJig({ id: newId(), kind: 'grade', name: named(title), passes: copiesOf(passes, newId) }));
+    store.edit(
+      addJig({ id: newId(), kind: 'grade', name: freeName(title, jigs.value), passes: copiesOf(passes, newId) }),
+    );
   }
   /** The chosen layer's grade becomes one of the project's looks. */
   const save = (): void => said(() => bench.layer && keep(bench.layer.name, gradeOf(bench.layer)));

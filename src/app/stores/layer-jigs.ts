@@ -1,8 +1,8 @@
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
-import { JackplaneError } from '../../core/base/errors';
-import { addLayerJig, layerJigOf, layerJigs, putLayerJig } from '../../core/document/edits/layer-jigs';
-import { removeJig, renameJig } from '../../core/document/edits/jigs';
+import { layerJigOf, layerJigs, putLayerJig } from '../../core/document/edits/layer-jigs';
+import { addJig, removeJig, renameJig } from '../../core/document/edits/jigs';
+import { freeName } from '../../core/document/edits/time';
 import type { LayerJig } from '../../core/document/schema';
 import { JIG_ENDING, readLayerJig, writeLayerJig } from '../../core/formats/jig';
 import { safeName } from '../../core/formats/names';
@@ -19,34 +19,22 @@ export const useLayerJigs = defineStore('layer jigs', () => {
   const [bench, store, notices, selection] = [useBench(), useProject(), useNotices(), useSelection()];
   const jigs = computed(() => (store.project ? layerJigs(store.project) : []));
 
-  function named(title: string): string {
-    const taken = new Set(jigs.value.map(({ name }) => name));
-    let name = title;
-    for (let n = 2; taken.has(name); n++) name = `${title} ${n}`;
-    return name;
-  }
   /** Keeps the chosen layers. */
   function keep(): void {
     const { shot, layer } = bench;
     if (!shot || !layer) return;
     try {
-      const jig = layerJigOf(store.current(), shot.id, selection.layers, named(layer.name), newId());
-      store.edit(addLayerJig(jig));
+      const jig = layerJigOf(store.current(), shot.id, selection.layers, freeName(layer.name, jigs.value), newId());
+      store.edit(addJig(jig));
       notices.say(`${jig.name} is one of the project’s jigs now; it is put in from below the stock, or by the search.`);
     } catch (error) {
       notices.problem(error);
     }
   }
-  /** Puts one in, from the playhead on, and chooses its first layer with text. */
+  /** Puts one in, from the playhead on, and opens its text. */
   function use(jig: LayerJig): void {
     const { shot } = bench;
-    if (!shot) return;
-    const before = new Set(shot.layers.map(({ id }) => id));
-    store.edit(putLayerJig(store.current(), shot.id, bench.frame, jig, newId));
-    const fresh = bench.shot!.layers.filter(({ id }) => !before.has(id));
-    const first = fresh.find(({ source }) => source.type === 'title') ?? fresh[0];
-    if (first) selection.pickLayer(first.id, false);
-    bench.show('source');
+    if (shot) selection.choosingText(() => store.edit(putLayerJig(store.current(), shot.id, bench.frame, jig, newId)));
   }
   const remove = (id: string): void => store.edit(removeJig(store.current(), id));
   function rename(id: string, text: string): void {
@@ -59,8 +47,7 @@ export const useLayerJigs = defineStore('layer jigs', () => {
     for (const file of files) {
       try {
         const jig = readLayerJig(await textOf(file), file.name);
-        if (!store.project) throw new JackplaneError('bad-value', 'No project is open.', 'Open one first.');
-        store.edit(addLayerJig({ ...jig, id: newId(), kind: 'layers', name: named(jig.name) }));
+        store.edit(addJig({ ...jig, id: newId(), kind: 'layers', name: freeName(jig.name, jigs.value) }));
       } catch (error) {
         notices.problem(error);
       }

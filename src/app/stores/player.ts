@@ -8,11 +8,11 @@ import { planPart } from '../../core/plan/parts';
 import type { FramePlan } from '../../core/plan/types';
 import type { Reduction } from '../../core/time/moment';
 import { planSound } from '../../core/sound/mix';
-import { secondsAt } from '../../core/time/rate';
 import { frameKey, useEngine, type Engine } from '../../engine/client';
 import type { Look, ShownFrame } from '../../engine/types';
 import { AHEAD, PLAYED } from '../../engine/wishes';
 import { Ahead } from '../playback/ahead';
+import { playEvery, playInTime, type Running } from '../playback/running';
 import { useShuttle } from '../playback/shuttle';
 import { viewPlan } from '../../core/plan/looks';
 import { GROUND_COLOURS, useBench } from './bench';
@@ -26,10 +26,6 @@ import { SoundOut } from './sound-out';
 const REST = 1000;
 /** Quiet time before a frame that is looked at small is computed with keys at full size. */
 const SETTLED = 150;
-/** Frames in a row that are missing before automatic preview goes down while playing. */
-const MISSED_BEFORE_HALF = 12;
-/** While frames are missing, the playhead on the screen moves only this often: drawing it takes the processor from the frames. */
-const MOVE_EVERY = 150;
 /** How often what is ready is looked at anew for the screen, in milliseconds. */
 const TOLD_EVERY = 120;
 
@@ -69,6 +65,8 @@ export const usePlayer = defineStore('player', () => {
   let sound: SoundOut | null = null;
   /** frame that is due now while playing in time; the playhead on the screen may be a little behind */
   let heard: number | null = null;
+  /** how often playing has begun */
+  let runs = 0;
   let restTimer: ReturnType<typeof setTimeout> | undefined;
   let tellTimer: ReturnType<typeof setTimeout> | undefined;
 
@@ -319,65 +317,28 @@ export const usePlayer = defineStore('player', () => {
     dropped.value = 0;
     leftOut.clear();
     void fill();
-    if (keeps.value === 'every') return playEvery(shot.id);
-    return playInTime(shot.id);
-  }
-
-  /** The sound is the clock; a frame that is not ready when it is due is left out. */
-  async function playInTime(shotId: string): Promise<void> {
-    const { rate } = bench.shot!;
-    sound = new SoundOut(engine!, planSound(store.current(), bench.shot!.id));
-    await sound.start(secondsAt(bench.frame, rate), secondsAt(range.value.to, rate));
-    let last = bench.frame;
-    let missed = 0;
-    let movedAt = 0;
-    const tick = () => {
-      if (!playing.value || !sound || bench.shot?.id !== shotId) return stop();
-      let frame = Math.floor((sound.now() * rate.num) / rate.den + 1e-6);
-      if (frame >= range.value.to) {
-        if (!loop.value) return stop();
-        frame = range.value.from;
-        last = frame - 1;
-        void sound.start(secondsAt(frame, rate), secondsAt(range.value.to, rate));
-      }
-      if (frame !== last) {
-        const seen = showReady(frame);
-        drop(last + 1, seen ? frame : frame + 1);
-        missed = seen ? 0 : missed + frame - last;
-        if (missed >= MISSED_BEFORE_HALF) playReduction.value = 2;
-        last = heard = frame;
-        const now = performance.now();
-        if (seen || now - movedAt >= MOVE_EVERY) {
-          bench.seek(frame);
-          movedAt = now;
-        }
+    const run = ++runs;
+    const running: Running = {
+      rate: shot.rate,
+      range: () => range.value,
+      loops: () => loop.value,
+      goesOn: () => playing.value && run === runs && bench.shot?.id === shot.id,
+      frame: () => bench.frame,
+      seek: bench.seek,
+      show: showReady,
+      fill: () => {
         if (!ahead.filling) void fill();
-      }
-      // nothing happens before the next frame is due: the page is not asked to draw in between
-      const due = (secondsAt(frame + 1, rate) - sound.now()) * 1000;
-      setTimeout(() => requestAnimationFrame(tick), Math.max(0, due - 12));
+      },
+      // what was played before ends without stopping what is played now
+      stop: () => run === runs && stop(),
     };
-    requestAnimationFrame(tick);
-  }
-
-  /** No frame is left out: the next one is shown when it is due and ready. Without sound. */
-  function playEvery(shotId: string): void {
-    const { rate } = bench.shot!;
-    const long = secondsAt(1, rate) * 1000;
-    let due = performance.now() + long;
-    const tick = () => {
-      if (!playing.value || bench.shot?.id !== shotId) return stop();
-      const next = bench.frame + 1 < range.value.to ? bench.frame + 1 : range.value.from;
-      if (next === range.value.from && !loop.value && bench.frame + 1 >= range.value.to) return stop();
-      const now = performance.now();
-      if (now >= due - 2 && showReady(next)) {
-        bench.seek(next);
-        due = Math.max(due + long, now);
-      }
-      if (!ahead.filling) void fill();
-      requestAnimationFrame(tick);
-    };
-    requestAnimationFrame(tick);
+    if (keeps.value === 'every') return playEvery(running);
+    sound = new SoundOut(engine, planSound(store.current(), shot.id));
+    return playInTime(running, sound, {
+      due: (frame) => (heard = frame),
+      leftOut: drop,
+      slow: () => (playReduction.value = 2),
+    });
   }
 
   function stop(): void {

@@ -195,16 +195,26 @@ export const useSelection = defineStore('selection', () => {
     store.edit(partsPasted(bench.shot.id, held.layers[0]!, layers.value, which, newId));
   }
 
-  /** Does something that makes layers, and chooses those. */
-  function choosingNew(make: () => void): void {
+  /** Does something that makes layers. @returns them, the top one first */
+  function making(make: () => void): Layer[] {
     const before = new Set(bench.shot?.layers.map((layer) => layer.id));
     make();
-    const [first, ...others] = (bench.shot?.layers ?? [])
-      .filter((layer) => !before.has(layer.id))
-      .map((layer) => layer.id);
+    return (bench.shot?.layers ?? []).filter((layer) => !before.has(layer.id));
+  }
+  /** The same, and chooses them. */
+  function choosingNew(make: () => void): void {
+    const [first, ...others] = making(make).map((layer) => layer.id);
     if (!first) return;
     bench.choose(first);
     more.value = [first, ...others];
+  }
+  /** The same, and opens the source of the one with text, or else of the top one. */
+  function choosingText(make: () => void): void {
+    const made = making(make);
+    const first = made.find(({ source }) => source.type === 'title') ?? made[0];
+    if (!first) return;
+    pickLayer(first.id, false);
+    bench.show('source');
   }
 
   const split = (): void => bench.editLayer((project, at) => splitLayer(project, { ...at, frame: bench.frame }, newId));
@@ -233,6 +243,8 @@ export const useSelection = defineStore('selection', () => {
   }
 
   return {
+    making,
+    choosingText,
     all,
     menuAt,
     snapAt,

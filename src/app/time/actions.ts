@@ -10,6 +10,7 @@ import { framesIn } from '../../core/time/rate';
 import { newId } from '../base/ids';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
+import { useSelection } from '../stores/selection';
 
 /** Trims the chosen layer to the playhead; its end includes the frame that is showing. */
 export function trimHere(side: 'start' | 'end'): void {
@@ -73,12 +74,7 @@ export function stackReadyMade(ready: ReadyMade): void {
   const store = useProject();
   const { shot } = bench;
   if (!shot) return;
-  const before = new Set(shot.layers.map(({ id }) => id));
-  store.edit(addReadyMade(store.current(), shot.id, ready, newId));
-  const fresh = (bench.shot?.layers ?? []).filter(({ id }) => !before.has(id));
-  const first = fresh.find(({ source }) => source.type === 'title') ?? fresh[0];
-  if (!first) return;
-  bench.choose(first.id, 'source');
+  useSelection().choosingText(() => store.edit(addReadyMade(store.current(), shot.id, ready, newId)));
   bench.typeText();
 }
 

@@ -12,15 +12,15 @@ export async function arrangeChosen(arrangement: Arrangement): Promise<void> {
   const [bench, store, selection] = [useBench(), useProject(), useSelection()];
   const { shot } = bench;
   if (!shot) return;
-  const before = new Set(shot.layers.map(({ id }) => id));
   try {
-    store.edit(arrange(store.current(), shot.id, selection.layers, arrangement, newId));
-    const fresh = (bench.shot?.layers ?? []).filter(({ id }) => !before.has(id));
+    const edit = arrange(store.current(), shot.id, selection.layers, arrangement, newId);
+    const fresh = selection.making(() => store.edit(edit));
     const keyed = fresh.find(({ passes }) => passes.some(({ type }) => type === 'colour-key'));
     if (keyed) await keyByItself(keyed.id);
     const title = fresh.find(({ source }) => source.type === 'title');
-    if (!title) return;
-    selection.pickLayer(title.id, false);
+    // what was made may be gone by now, or another shot be open
+    if (!bench.shot?.layers.some(({ id }) => id === title?.id)) return;
+    selection.pickLayer(title!.id, false);
     bench.typeText();
   } catch (error) {
     useNotices().problem(error);

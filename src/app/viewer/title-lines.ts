@@ -1,6 +1,6 @@
 import { computed, shallowRef, watchEffect, type ComputedRef, type Ref } from 'vue';
 import type { LineStyle, TextLine } from '../../core/text/fonts';
-import { lineOf } from '../../core/text/line';
+import { bareLineOf } from '../../core/text/line';
 import type { Setting } from '../../core/text/layout';
 import { valueAt } from '../../core/time/values';
 import { fontsFor } from '../../engine/client';
@@ -19,7 +19,7 @@ export function useTitleLines(): { words: ComputedRef<Words | null>; lines: Ref<
       : null,
   );
   const style = computed(() => `${words.value?.font} ${words.value?.weight}`);
-  const fonts = shallowRef<{ style: string; found: Parameters<typeof lineOf>[0] } | null>(null);
+  const fonts = shallowRef<{ style: string; found: Parameters<typeof bareLineOf>[0] } | null>(null);
   watchEffect(async () => {
     const [wanted, now] = [words.value, style.value];
     if (!wanted || fonts.value?.style === now) return;
@@ -29,7 +29,7 @@ export function useTitleLines(): { words: ComputedRef<Words | null>; lines: Ref<
   const lines = computed(() => {
     const { value: now } = words;
     if (!now || fonts.value?.style !== style.value) return [];
-    return now.text.split('\n').map((line) => lineOf(fonts.value!.found, line, now.tracking));
+    return now.text.split('\n').map((line) => bareLineOf(fonts.value!.found, line, now.tracking));
   });
   return { words, lines };
 }

@@ -314,6 +314,8 @@ export const gradeJigSchema = z
   .strict();
 export type GradeJig = z.infer<typeof gradeJigSchema>;
 
+/** Most layers of a jig. */
+export const MOST_IN_JIG = 200;
 /** Made layers to be used again, that begin together on frame 0 of a shot of some size. */
 export const layerJigSchema = z
   .object({
@@ -322,7 +324,7 @@ export const layerJigSchema = z
     name,
     width: z.int().min(1).max(16384),
     height: z.int().min(1).max(16384),
-    layers: z.array(layerSchema).min(1).max(200),
+    layers: z.array(layerSchema).min(1).max(MOST_IN_JIG),
   })
   .strict();
 export type LayerJig = z.infer<typeof layerJigSchema>;
@@ -344,7 +346,11 @@ export const projectShape = z
     tracks: z.array(trackSchema).max(1000),
     /** pinned pictures, and things saved to be used again */
     stills: z.array(kept).max(1000),
-    jigs: z.array(z.union([gradeJigSchema, layerJigSchema, kept])).max(1000),
+    jigs: z
+      .array(
+        z.union([gradeJigSchema, layerJigSchema, kept.refine(({ kind }) => kind !== 'layers', 'is no jig of layers')]),
+      )
+      .max(1000),
   })
   .strict();
 

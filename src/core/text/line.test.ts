@@ -5,7 +5,7 @@ import { placedRings } from '../masks/outline';
 import { fillRings } from '../masks/raster';
 import { setLines } from './layout';
 import { centred } from './fonts';
-import { lineOf, readFont } from './line';
+import { bareLineOf, lineOf, readFont } from './line';
 
 const fontIn = (path: string) => {
   const file = readFileSync(join(import.meta.dirname, '../../../node_modules/@fontsource', path));
@@ -48,6 +48,20 @@ describe('a line of text', () => {
     const both = lineOf([font, further], 'ł');
     expect([both.missing, both.rings.length > 0]).toEqual(['', true]);
     expect(lineOf([font, further], '船 a').missing).toBe('船');
+  });
+});
+
+test('a bare line stands where its outlines begin', () => {
+  const [bare, whole] = [bareLineOf, lineOf].map((set) => set([font, further], 'Wałbrzych AV', 0.1));
+  expect(bare!.rings).toEqual([]);
+  expect(bare!.ends).toHaveLength(whole!.ends.length);
+  expect([bare!.starts, bare!.width]).toEqual([whole!.starts, whole!.width]);
+  // a letter's outline begins close to where the letter does
+  whole!.starts.forEach((start, l) => {
+    const own = whole!.rings
+      .slice(l ? whole!.ends[l - 1] : 0, whole!.ends[l])
+      .flatMap((ring) => [...ring.filter((_, i) => i % 2 === 0)]);
+    if (own.length) expect(Math.abs(Math.min(...own) - start)).toBeLessThan(0.25);
   });
 });
 

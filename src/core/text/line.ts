@@ -6,38 +6,62 @@ import type { TextLine } from './fonts';
 /** @param data a TTF, OTF or WOFF file */
 export const readFont = (data: ArrayBuffer): Font => parse(data);
 
-/**
- * One line of text as outlines. @param fonts the first one that has a letter gives it @param tracking added between letters, in heights of a capital
- */
-export function lineOf(fonts: readonly Font[], text: string, tracking = 0): TextLine {
+/** A letter in its font, and how much smaller a unit of that is than one of the first font's capitals. */
+interface SetLetter {
+  font: Font;
+  glyph: Glyph;
+  size: number;
+}
+/** Where the letters of a line begin, without their outlines. @param fonts the first one that has a letter gives it @param tracking added between letters, in heights of a capital */
+function setLine(
+  fonts: readonly Font[],
+  text: string,
+  tracking: number,
+): { letters: SetLetter[]; starts: number[]; width: number; missing: string } {
   const [main] = fonts;
   if (!main) throw new Error('a line needs a font');
-  const tall = capitalsOf(main);
-  const rings: Ring[] = [];
-  const ends: number[] = [];
+  const letters: SetLetter[] = [];
   const starts: number[] = [];
   let [x, missing] = [0, ''];
-  let before: { font: Font; glyph: Glyph } | undefined;
   for (const letter of text) {
     const font = fonts.find((one) => one.charToGlyphIndex(letter) > 0) ?? main;
     const glyph = font.charToGlyph(letter);
     if (!font.charToGlyphIndex(letter) && letter.trim() && !missing.includes(letter)) missing += letter;
-    const size = tall / capitalsOf(font);
-    if (before?.font === font) x += (font.getKerningValue(before.glyph, glyph) * size) / tall;
+    const size = 1 / capitalsOf(font);
+    const before = letters.at(-1);
+    if (before?.font === font) x += font.getKerningValue(before.glyph, glyph) * size;
     if (before) x += tracking;
     starts.push(x);
-    for (const ring of outlinesOf(font, glyph)) rings.push(ring.map((v, i) => (v * size) / tall + (i % 2 ? 0 : x)));
-    ends.push(rings.length);
-    x += ((glyph.advanceWidth ?? 0) * size) / tall;
-    before = { font, glyph };
+    letters.push({ font, glyph, size });
+    x += (glyph.advanceWidth ?? 0) * size;
   }
-  return { rings, width: x, ends, starts, missing };
+  return { letters, starts, width: x, missing };
+}
+/** One line of text as outlines. */
+export function lineOf(fonts: readonly Font[], text: string, tracking = 0): TextLine {
+  const { letters, starts, width, missing } = setLine(fonts, text, tracking);
+  const rings: Ring[] = [];
+  const ends = letters.map(({ font, glyph, size }, l) => {
+    for (const ring of outlinesOf(font, glyph)) rings.push(ring.map((v, i) => v * size + (i % 2 ? 0 : starts[l]!)));
+    return rings.length;
+  });
+  return { rings, width, ends, starts, missing };
+}
+/** One line of text for carets: its letters have no outlines. */
+export function bareLineOf(fonts: readonly Font[], text: string, tracking = 0): TextLine {
+  const { letters, ...line } = setLine(fonts, text, tracking);
+  return { ...line, rings: [], ends: letters.map(() => 0) };
 }
 
+const capitals = new WeakMap<Font, number>();
 /** Height of a font's capitals in its units. */
 function capitalsOf(font: Font): number {
+  const known = capitals.get(font);
+  if (known) return known;
   const { y1, y2 } = font.charToGlyph('H').getBoundingBox();
-  return y2 - y1 || font.unitsPerEm;
+  const found = y2 - y1 || font.unitsPerEm;
+  capitals.set(font, found);
+  return found;
 }
 
 /** A glyph's outlines in its font's units, y down. */

@@ -11,7 +11,6 @@ import { newLayer, newSource, putLayer } from './layers';
 import { copyOf, freeName } from './time';
 
 interface Arranging {
-  project: Project;
   shot: Shot;
   /** the chosen ones, top first */
   layers: readonly Layer[];
@@ -50,7 +49,7 @@ const isCutOut = ({ passes }: Layer): boolean =>
 
 /** A title in the span of a layer, below it. */
 function titleBelow({ shot, fresh, k }: Arranging, layer: Layer): Layer {
-  const values = { text: 'Title', size: [shot.width, shot.height], height: Math.round(150 * k), wrap: 0 };
+  const values = { text: 'Title', size: [shot.width, shot.height], height: Math.round(150 * k) };
   return newLayer(fresh() as LayerId, freeName('title', shot.layers), newSource('title', values), layer.span);
 }
 
@@ -167,7 +166,6 @@ export function arrange(
     project,
     `${arrangement.title}: ${layers.map(({ name }) => name).join(', ')}`,
     arrangement.edits({
-      project,
       shot,
       layers,
       fresh,

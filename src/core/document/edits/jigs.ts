@@ -1,8 +1,8 @@
-// Grades that are kept with the project to be used again.
+// Grades and made layers that are kept with the project to be used again.
 import { JackplaneError } from '../../base/errors';
 import { passOf } from '../../passes/registry';
 import { together, type Edit } from '../edit';
-import type { GradeJig, Layer, Pass, PassId, Project } from '../schema';
+import type { GradeJig, Layer, LayerJig, Pass, PassId, Project } from '../schema';
 import type { Draft } from 'immer';
 import type { At } from './keys';
 import { addPass, withoutMasks } from './passes';
@@ -22,9 +22,11 @@ export function gradeOf(layer: Layer): Pass[] {
   return passes.map(withoutMasks);
 }
 
-export const addJig = (jig: GradeJig): Edit => ({
-  name: `Save grade ${jig.name}`,
-  apply: (draft) => void draft.jigs.push(jig as Draft<GradeJig>),
+type Jig = GradeJig | LayerJig;
+const titleOf = ({ kind, name }: Jig): string => `${kind === 'grade' ? 'grade' : 'jig'} ${name}`;
+export const addJig = (jig: Jig): Edit => ({
+  name: `Save ${titleOf(jig)}`,
+  apply: (draft) => void draft.jigs.push(jig as Draft<Jig>),
 });
 
 export const renameJig = (id: string, name: string): Edit => ({
@@ -36,7 +38,7 @@ export const renameJig = (id: string, name: string): Edit => ({
 });
 
 export const removeJig = (project: Project, id: string): Edit => ({
-  name: `Delete grade ${gradeJigs(project).find((jig) => jig.id === id)?.name ?? ''}`,
+  name: `Delete ${project.jigs.flatMap((jig) => (jig.id === id && 'kind' in jig ? titleOf(jig as Jig) : []))[0] ?? ''}`,
   apply: (draft) => {
     draft.jigs = draft.jigs.filter((jig) => jig.id !== id);
   },

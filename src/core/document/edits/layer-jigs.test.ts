@@ -6,7 +6,8 @@ import { clipStock, colourSource, layerOf, projectOf, SHOT } from '../../testing
 import { perform } from '../edit';
 import { projectSchema, type Layer, type LayerId, type Project, type StockId } from '../schema';
 import { stockSource } from './layers';
-import { addLayerJig, layerJigOf, layerJigs, putLayerJig } from './layer-jigs';
+import { addJig, removeJig } from './jigs';
+import { layerJigOf, layerJigs, putLayerJig } from './layer-jigs';
 import { addReadyMade, READY_MADE } from './ready-made';
 
 let count = 0;
@@ -25,7 +26,7 @@ describe('a jig of layers', () => {
     const jig = layerJigOf(from, SHOT, ids(shot!.layers), 'keeper', 'jig-1');
     const read = readLayerJig(writeLayerJig(jig), 'keeper.jig.json');
     const other = projectOf([], { width: 1920, height: 1080, length: 200 });
-    const kept = perform(other, addLayerJig({ ...read, id: 'jig-2', kind: 'layers' }))!.project;
+    const kept = perform(other, addJig({ ...read, id: 'jig-2', kind: 'layers' }))!.project;
     expect(projectSchema.parse(JSON.parse(JSON.stringify(kept)))).toEqual(kept);
     const put = perform(kept, putLayerJig(kept, SHOT, 30, layerJigs(kept)[0]!, fresh))!.project;
     expect(projectSchema.parse(JSON.parse(JSON.stringify(put)))).toEqual(put);
@@ -91,4 +92,12 @@ describe('a jig of layers', () => {
 test('a file with something else says so', () => {
   expect(() => readLayerJig('{"jig":1,"name":"x","layers":[]}', 'x.jig.json')).toThrow('“x.jig.json” is not a jig');
   expect(() => readLayerJig('nothing', 'x.jig.json')).toThrow('it is not JSON');
+});
+
+test('a jig goes by its name; what only looks like one does not open', () => {
+  const base = projectOf([layerOf('a', colourSource([1, 0, 0]))]);
+  const kept = perform(base, addJig(layerJigOf(base, SHOT, ['a' as LayerId], 'card', 'jig-1')))!.project;
+  expect(removeJig(kept, 'jig-1').name).toBe('Delete jig card');
+  expect(perform(kept, removeJig(kept, 'jig-1'))!.project.jigs).toEqual([]);
+  expect(projectSchema.safeParse({ ...base, jigs: [{ id: 'x', kind: 'layers', layers: 'none' }] }).success).toBe(false);
 });

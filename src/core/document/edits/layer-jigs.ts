@@ -4,8 +4,8 @@ import { JackplaneError } from '../../base/errors';
 import type { Value } from '../../base/value';
 import type { Edit } from '../edit';
 import { shotIn } from '../find';
-import { groupOf, type Layer, type LayerId, type LayerJig, type Project, type Shot, type ShotId } from '../schema';
-import { copyOf, freeName } from './time';
+import { groupOf, MOST_IN_JIG, type Layer, type LayerId, type LayerJig, type Project, type ShotId } from '../schema';
+import { copyOf, namedApart } from './time';
 
 export const layerJigs = (project: Project): LayerJig[] =>
   project.jigs.filter((jig): jig is LayerJig => 'kind' in jig && jig.kind === 'layers');
@@ -25,6 +25,12 @@ export function layerJigOf(
   const chosen = shot.layers.filter((layer) => ids.includes(layer.id));
   if (!chosen.length)
     throw new JackplaneError('bad-value', 'No layer is chosen.', 'Choose those that belong together.');
+  if (chosen.length > MOST_IN_JIG)
+    throw new JackplaneError(
+      'bad-value',
+      `A jig holds up to ${MOST_IN_JIG} layers; ${chosen.length} are chosen.`,
+      'Choose fewer.',
+    );
   for (const layer of chosen) {
     const text = JSON.stringify(layer);
     const needs = groupOf(layer) ? 'a group' : project.stock.find((item) => text.includes(`"${item.id}"`))?.name;
@@ -52,11 +58,6 @@ function within(layer: Layer, others: readonly Layer[], now: (id: LayerId) => La
   };
 }
 
-export const addLayerJig = (jig: LayerJig): Edit => ({
-  name: `Keep ${jig.name} as a jig`,
-  apply: (draft) => void draft.jigs.push(jig as Draft<LayerJig>),
-});
-
 type Pair = [number, number];
 const times = ([x, y]: Pair, k: number): Pair => [x * k, y * k];
 /** The same value and its motion path, k times as large. */
@@ -76,23 +77,16 @@ const grown = (layer: Layer, k: number): Layer => {
 
 /** Puts a jig's layers on top of a shot, from a frame on, as large as the shot is high beside the one that they were made in. */
 export function putLayerJig(project: Project, shotId: ShotId, frame: number, jig: LayerJig, fresh: () => string): Edit {
-  const shot: Shot = shotIn(project, shotId);
+  const shot = shotIn(project, shotId);
   const k = shot.height / jig.height;
   const copies = new Map(jig.layers.map((layer) => [layer.id, copyOf(layer, fresh)]));
-  const names = [...shot.layers] as { name: string }[];
   const layers = [...copies.values()].map((copy) => {
     const own = within(copy, jig.layers, (id) => copies.get(id)!.id);
-    const sized = own.parent ? own : grown(own, k);
-    const named = {
-      ...sized,
-      name: freeName(copy.name, names),
-      span: { ...copy.span, start: copy.span.start + frame },
-    };
-    names.push(named);
-    return named;
+    return { ...(own.parent ? own : grown(own, k)), span: { ...copy.span, start: copy.span.start + frame } };
   });
   return {
     name: `Put in ${jig.name}`,
-    apply: (draft) => void shotIn(draft as Project, shotId).layers.unshift(...(layers as Draft<Layer>[])),
+    apply: (draft) =>
+      void shotIn(draft as Project, shotId).layers.unshift(...(namedApart(layers, shot.layers) as Draft<Layer>[])),
   };
 }

@@ -9,7 +9,7 @@ import type { Layer, LayerId, Project, Shot } from '../schema';
 import { ARRIVALS, writeArrival } from './arrive';
 import { writeFades } from './ends';
 import { newLayer, newSource } from './layers';
-import { freeName } from './time';
+import { namedApart } from './time';
 
 type Pair = [number, number];
 type Colour = [number, number, number];
@@ -278,12 +278,7 @@ export function addReadyMade(project: Project, shotId: Shot['id'], ready: ReadyM
     name: `Add ${ready.title.toLowerCase()}`,
     apply: (draft) => {
       const own = shotIn(draft as Project, shotId);
-      const names = [...own.layers] as { name: string }[];
-      for (const layer of layers) {
-        layer.name = freeName(layer.name, names);
-        names.push(layer);
-      }
-      own.layers.unshift(...layers);
+      own.layers.unshift(...namedApart(layers, own.layers));
     },
   };
 }

@@ -108,6 +108,16 @@ export function freeName(name: string, layers: readonly { name: string }[]): str
   return `${bare} ${n}`;
 }
 
+/** Layers with names that none of them shares with another, or with others that are there. */
+export function namedApart<T extends { name: string }>(layers: readonly T[], others: readonly { name: string }[]): T[] {
+  const names = [...others];
+  return layers.map((layer) => {
+    const named = { ...layer, name: freeName(layer.name, names) };
+    names.push(named);
+    return named;
+  });
+}
+
 /** A copy of a layer with fresh ids. */
 export function copyOf(layer: Layer, fresh: () => string): Layer {
   const copy = structuredClone(plain(layer));
@@ -154,18 +164,11 @@ export const duplicateLayer = (project: Project, at: At, by: number, times: numb
     (layer) => `Duplicate ${layer.name}${by ? `, ${by > 0 ? '+' : ''}${by} f` : ''}`,
     (layer, shot) => {
       const index = shot.layers.findIndex((item) => item.id === layer.id);
-      const names = [...shot.layers];
       const copies = Array.from({ length: times }, (_, i) => {
         const copy = copyOf(layer, fresh);
-        const named = {
-          ...copy,
-          name: freeName(copy.name, names),
-          span: { ...copy.span, start: copy.span.start + by * (i + 1) },
-        };
-        names.push(named);
-        return named;
+        return { ...copy, span: { ...copy.span, start: copy.span.start + by * (i + 1) } };
       });
-      shot.layers.splice(index, 0, ...(copies.reverse() as Draft<Layer>[]));
+      shot.layers.splice(index, 0, ...(namedApart(copies, shot.layers).reverse() as Draft<Layer>[]));
     },
   );
 
@@ -175,20 +178,13 @@ export const pasteLayers = (shot: ShotId, layers: readonly Layer[], frame: numbe
   apply: (draft) => {
     const first = Math.min(...layers.map((layer) => layer.span.start));
     const stack = shotIn(draft as Project, shot);
-    const names = [...stack.layers];
-    const copies = layers.map((layer) => {
-      const copy = copyOf(layer, fresh);
-      const named = {
-        ...copy,
-        name: freeName(copy.name, names),
-        parent: null,
-        matte: null,
-        span: { ...layer.span, start: layer.span.start - first + frame },
-      };
-      names.push(named);
-      return named;
-    });
-    stack.layers.unshift(...(copies as Draft<Layer>[]));
+    const copies = layers.map((layer) => ({
+      ...copyOf(layer, fresh),
+      parent: null,
+      matte: null,
+      span: { ...layer.span, start: layer.span.start - first + frame },
+    }));
+    stack.layers.unshift(...(namedApart(copies, stack.layers) as Draft<Layer>[]));
   },
 });
 
