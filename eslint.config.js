@@ -65,7 +65,7 @@ export default ts.config(
       ],
       'no-restricted-syntax': [
         'error',
-        { selector: "NewExpression[callee.name='Date']", message: 'Times are parameters.' },
+        { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'Times are parameters.' },
       ],
     },
   },

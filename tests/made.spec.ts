@@ -1,5 +1,6 @@
 // Layers that no camera gave: titles, lines, and what is ready made of several.
 import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { expect } from '@playwright/test';
 import { test } from './fixtures';
 import {
@@ -230,4 +231,50 @@ test('layers are kept as a jig, saved as a file and put into another project of 
   const bright = async (x: number) => Math.min(...(await colourAt(page, x, 0.44)).slice(0, 3)) > 150;
   expect(await bright(0.5 - 260 / 1280)).toBe(true);
   expect(await bright(0.5 - 300 / 1280)).toBe(false);
+});
+
+test('a font from a file is stock: a title is set in it, says what no font has, and gets the usual one when it goes', async ({
+  page,
+}) => {
+  const fonts = join(import.meta.dirname, '../node_modules/@fontsource');
+  const file = (name: string) => asFile(name.split('/').at(-1)!, readFileSync(join(fonts, name)));
+  await newProject(page, 'Fonts');
+  await makeShot(page, { width: 640, height: 360, length: '12' });
+  await importFiles(
+    page,
+    file('noto-naskh-arabic/files/noto-naskh-arabic-arabic-700-normal.woff2'),
+    asFile('letter.ttf', Buffer.from('\x00\x01\x00\x00 and nothing that a font has')),
+    asFile('cut.woff', readFileSync(join(fonts, 'lora/files/lora-latin-400-normal.woff')).subarray(0, 900)),
+  );
+  const stock = page.getByRole('region', { name: 'Stock' });
+  await expect(stock.getByText('“letter.ttf” has no letters.')).toBeVisible();
+  await expect(stock.getByText('“cut.woff” is no font that can be read')).toBeVisible();
+  const item = stock.getByRole('listitem').filter({ hasText: 'WOFF2' });
+  await item.hover();
+  await item.getByRole('button', { name: /^Set a title in / }).click();
+  const typed = page.getByRole('textbox', { name: 'Text on the picture' });
+  await redrawn(page, () => typed.fill('ميناء'));
+  await typed.press('Escape');
+  /** How many columns of the picture have letters in them. */
+  const wide = () =>
+    picture(page).evaluate((canvas: HTMLCanvasElement) => {
+      const { width, height } = canvas;
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, width, height);
+      const columns = new Set<number>();
+      for (let i = 0; i < width * height; i++) if (data[4 * i]! > 128) columns.add(i % width);
+      return columns.size / width;
+    });
+  const joined = await wide();
+  expect(joined).toBeGreaterThan(0.1);
+  // Latin letters come from the usual font; what none has is said
+  const text = page.getByRole('textbox', { name: 'Text', exact: true });
+  await redrawn(page, () => text.fill('ميناء 船 x'));
+  await expect(page.getByText('has no “船”.')).toBeVisible();
+  await redrawn(page, () => text.fill('ميناء'));
+  expect(await wide()).toBeCloseTo(joined, 9);
+  // without its font the title stays
+  await item.focus();
+  await redrawn(page, () => item.press('Delete'));
+  await expect(page.getByRole('combobox', { name: 'Font', exact: true })).toHaveValue('Archivo (sans)');
+  await expect(page.getByText('has no “ميناء”.')).toBeVisible();
 });

@@ -1,5 +1,5 @@
 // What the app sees of the engine: typed calls to the workers, and the cache of finished frames.
-import type { Font } from 'opentype.js';
+import type { Font } from '../core/text/line';
 import type { LineStyle } from '../core/text/fonts';
 import type { DrawnMatte } from '../core/masks/matte-data';
 import * as Comlink from 'comlink';
@@ -179,6 +179,10 @@ export class Engine {
     if (!this.users.has(id)) this.users.take(id);
     await this.shut(id);
     await this.unlock(id, file, name);
+  }
+  /** The file of stock that is open. @throws JackplaneError missing-media */
+  fileOf(id: string, name: string): Promise<Blob> {
+    return this.decode.api.file(id, name);
   }
   /** Closes it when this was its last user. */
   async closeStock(id: string): Promise<void> {
@@ -363,4 +367,7 @@ export function useEngine(): Promise<Engine> {
 }
 
 /** The fonts that a style's letters are looked for in, for setting text beside the workers. */
-export const fontsFor = async (style: LineStyle): Promise<Font[]> => (await import('./workers/fonts')).fontsFor(style);
+export async function fontsFor(style: LineStyle): Promise<Font[]> {
+  const engine = await useEngine();
+  return (await import('./workers/fonts')).fontsFor(style, (stock, name) => engine.fileOf(stock, name));
+}

@@ -15,6 +15,7 @@ export { adjustSpan } from './adjust';
 export { latticeSpan } from './cube';
 export { byHueSpan, byLumaSpan, colourRangePlane, lightMatrixSpan, matrixSpan, toneSpan, vignetteSpan } from './grade';
 export { cropSpan } from './crop';
+export { cardSpan, mostAlpha } from './card';
 export { byBrightnessSpan, crumbleSpan, irisSpan, rampSpan, slatSpan, sweepSpan, tornSpan } from './reveal';
 export { affine } from './affine';
 export { projective } from './projective';

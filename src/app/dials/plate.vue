@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { Plate, PlateParam } from '../../core/params/plate';
-import { stockOf } from '../../core/document/schema';
+import { isSeen, stockOf } from '../../core/document/schema';
 import { sourceSeconds } from '../../core/plan/plan';
 import { useBench } from '../stores/bench';
 import type { DialEmits, DialProps } from './define';
@@ -14,9 +14,7 @@ const emit = defineEmits<DialEmits<Plate>>();
 const bench = useBench();
 const store = useProject();
 const own = computed(() => bench.layer && stockOf(bench.layer));
-const stock = computed(() =>
-  (store.project?.stock ?? []).filter((item) => item.kind !== 'sound' && item.id !== own.value),
-);
+const stock = computed(() => (store.project?.stock ?? []).filter((item) => isSeen(item) && item.id !== own.value));
 const moving = computed(() => store.project?.stock.find((item) => item.id === own.value)?.kind === 'video');
 const chosen = computed(() => {
   if (!props.value) return 'none';

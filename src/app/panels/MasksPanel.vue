@@ -5,7 +5,7 @@ import { mdiClose, mdiContentCopy, mdiContentPaste, mdiDotsVertical, mdiEye, mdi
 import { addPass, newPass } from '../../core/document/edits/passes';
 import { orderMask, removeMask, setMask, usesMasks } from '../../core/document/edits/masks';
 import { MASK_MODES, type Mask } from '../../core/document/mask';
-import type { PassId } from '../../core/document/schema';
+import { isSeen, type PassId } from '../../core/document/schema';
 import Icon from '../controls/Icon.vue';
 import IconButton from '../controls/IconButton.vue';
 import Check from '../controls/Check.vue';
@@ -33,7 +33,7 @@ const MODE_LABELS = { add: 'adds', subtract: 'subtracts', intersect: 'intersects
 
 /** the mask whose menu is open, and where */
 const asked = shallowRef<{ mask: Mask; at: [number, number] } | null>(null);
-const pictures = computed(() => (store.project?.stock ?? []).filter((item) => item.kind !== 'sound'));
+const pictures = computed(() => (store.project?.stock ?? []).filter(isSeen));
 const svgInput = ref<InstanceType<typeof FilePick>>();
 const pngInput = ref<InstanceType<typeof FilePick>>();
 const jigInput = ref<InstanceType<typeof FilePick>>();

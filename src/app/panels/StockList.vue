@@ -104,7 +104,8 @@ function factsOf({ kind, facts, still: pinned }: Stock): string {
   const seconds = facts.seconds === undefined ? null : `${facts.seconds.toFixed(1)} s`;
   return [
     facts.width ? `${facts.width}×${facts.height}` : null,
-    kind === 'image' ? (pinned ? 'pinned' : 'still') : kind === 'sound' ? 'sound' : rate,
+    kind === 'image' ? (pinned ? 'pinned' : 'still') : kind === 'video' ? rate : kind,
+    kind === 'font' ? facts.codec : null,
     seconds,
     facts.alpha ? 'alpha' : null,
   ]
@@ -187,7 +188,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
         <span class="hover"
           ><IconButton
             v-if="!missing(item)"
-            :label="`Add ${item.name} to the shot`"
+            :label="item.kind === 'font' ? `Set a title in ${item.name}` : `Add ${item.name} to the shot`"
             :icon="mdiPlus"
             @click="stackStock(item)" />
           <v-menu
@@ -199,16 +200,29 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
               <IconButton v-bind="button" :label="`More for ${item.name}`" :icon="mdiDotsVertical" />
             </template>
             <v-list>
-              <v-list-item :title="`Add ${many(item)}to the shot`" @click="stack(meant(item))" />
               <v-list-item
-                v-if="bench.layer && stockOf(bench.layer) && !bench.layer.locked && stockOf(bench.layer) !== item.id"
+                :title="item.kind === 'font' ? 'Set a title in it' : `Add ${many(item)}to the shot`"
+                @click="stack(item.kind === 'font' ? [item] : meant(item))"
+              />
+              <v-list-item
+                v-if="
+                  item.kind !== 'font' &&
+                  bench.layer &&
+                  stockOf(bench.layer) &&
+                  !bench.layer.locked &&
+                  stockOf(bench.layer) !== item.id
+                "
                 :title="`Instead of ${bench.layer.name}’s source`"
                 @click="bench.editLayer((project, at) => replaceSource(project, at, item.id))"
               />
               <v-list-item v-if="item.still" title="Compare with it" @click="compare.withStill(item.id)" />
               <v-list-item title="Link another file…" @click="relink(item)" />
               <v-list-item
-                :title="`Delete ${many(item)}with ${many(item) ? 'their' : 'its'} layers`"
+                :title="
+                  item.kind === 'font'
+                    ? 'Delete it; titles get the usual font'
+                    : `Delete ${many(item)}with ${many(item) ? 'their' : 'its'} layers`
+                "
                 :disabled="store.readOnly"
                 @click="remove(meant(item))"
               />

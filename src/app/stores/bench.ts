@@ -293,6 +293,8 @@ export const useBench = defineStore('bench', () => {
   function typeText(): void {
     if (layer.value?.source.type !== 'title' || layer.value.locked || store.readOnly || !layerHere.value) return;
     show('source');
+    if ((layer.value.source.values['counter'] as { still: unknown }).still !== 'none')
+      return useNotices().say('This title counts: its text, with # for what is counted, is changed in the dials.');
     view.value = 'picture';
     typing.value = layer.value.id;
   }

@@ -1,4 +1,11 @@
-import { addLayer, newLayer, newSource, setFraming, stockSource } from '../../core/document/edits/layers';
+import {
+  addLayer,
+  newLayer,
+  newSource,
+  setFraming,
+  setSourceValue,
+  stockSource,
+} from '../../core/document/edits/layers';
 import { letArrive, type ArrivalWay } from '../../core/document/edits/arrive';
 import { setTransition, type Fades } from '../../core/document/edits/ends';
 import { addReadyMade, type ReadyMade } from '../../core/document/edits/ready-made';
@@ -6,6 +13,7 @@ import { freeName, trimEnd, trimStart } from '../../core/document/edits/time';
 import type { LayerId, Shot, Stock } from '../../core/document/schema';
 import { spanOf, stopsOf, type FramingMove } from '../../core/place/framing';
 import { SOURCES } from '../../core/sources/registry';
+import { title } from '../../core/sources/title';
 import { framesIn } from '../../core/time/rate';
 import { newId } from '../base/ids';
 import { useBench } from '../stores/bench';
@@ -54,12 +62,22 @@ export function stackStock(stock: Stock, start = 0, index = 0): void {
   const bench = useBench();
   const { shot } = bench;
   if (!shot) return;
+  if (stock.kind === 'font') return setInFont(stock);
   const length =
     stock.facts.seconds === undefined ? Math.max(1, shot.length - start) : framesIn(stock.facts.seconds, shot.rate);
   const name = freeName(stock.name, shot.layers);
   const layer = newLayer(newId<LayerId>(), name, stockSource(stock.id), { start, length });
   useProject().edit(addLayer(shot.id, layer, stock.kind === 'sound' ? shot.layers.length : index));
   bench.choose(layer.id, stock.kind === 'sound' ? 'source' : 'place');
+}
+
+/** Sets the chosen title in a font of the stock; a new one where none is chosen. */
+function setInFont(stock: Stock): void {
+  const bench = useBench();
+  const font = { stock: stock.id };
+  if (bench.layer?.source.type !== title.type || bench.layer.locked) return stackMade(title.type, { font });
+  bench.editLayer((project, at) => setSourceValue(project, at, 'font', font));
+  bench.show('source');
 }
 
 /** Sources that need nothing to begin with. */

@@ -98,7 +98,7 @@ export const stockSchema = z
     id: stockIdSchema,
     name,
     file: z.string().min(1).max(255),
-    kind: z.enum(['video', 'image', 'sound']),
+    kind: z.enum(['video', 'image', 'sound', 'font']),
     facts: factsSchema,
     /** passes of its own, seen wherever it is used */
     line: z.array(passSchema).max(50),
@@ -107,6 +107,8 @@ export const stockSchema = z
   })
   .strict();
 export type Stock = z.infer<typeof stockSchema>;
+/** It has a picture, still or moving. */
+export const isSeen = ({ kind }: Pick<Stock, 'kind'>): boolean => kind === 'video' || kind === 'image';
 
 /** Where a layer's picture comes from. */
 export const sourceSchema = z
@@ -362,7 +364,7 @@ export type Project = z.infer<typeof projectShape>;
 /** What is wrong between the parts of a project: things that stand twice, circles, stock that is not there. */
 export function crossProblems(project: Project): string[] {
   const problems: string[] = [];
-  const stock = new Set(project.stock.map((item) => item.id));
+  const stock = new Map(project.stock.map((item) => [item.id, item]));
   const seen = new Set<string>();
   const once = (value: string, what: string) => {
     if (seen.has(value)) problems.push(`${what} “${value}” stands twice`);
@@ -390,6 +392,7 @@ export function crossProblems(project: Project): string[] {
       if (inner && !known.has(inner)) problems.push(`layer “${layer.name}” shows a group that is not in the project`);
       const of = stockOf(layer);
       if (of && !stock.has(of)) problems.push(`layer “${layer.name}” uses stock that is not in the project`);
+      if (of && stock.get(of)?.kind === 'font') problems.push(`layer “${layer.name}” shows a font`);
     }
   }
   return problems;

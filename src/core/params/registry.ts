@@ -6,6 +6,7 @@ import { choiceKind, type ChoiceParam } from './choice';
 import { colourKind, type ColourParam } from './colour';
 import { curveKind, type CurveParam } from './curve';
 import type { AnyKind, Around, Grip, Numbers, ParamBase, ResolveTools } from './define';
+import { fontKind, type FontParam } from './font';
 import { masksKind, type MasksParam } from './masks';
 import { numberKind, type NumberParam } from './number';
 import { plateKind, type PlateParam } from './plate';
@@ -26,6 +27,7 @@ export type Param =
   | AngleParam
   | BooleanParam
   | ChoiceParam
+  | FontParam
   | ColourParam
   | CurveParam
   | ReadingParam
@@ -51,6 +53,7 @@ const KINDS: readonly AnyKind[] = [
   booleanKind,
   textKind,
   choiceKind,
+  fontKind,
   colourKind,
   curveKind,
   readingKind,

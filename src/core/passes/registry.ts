@@ -20,6 +20,7 @@ import { crop } from './crop';
 import { grain } from './grain';
 import { hueKey } from './hue-key';
 import { echo } from './echo';
+import { backing } from './backing';
 import { castShadow } from './cast-shadow';
 import { dropShadow } from './drop-shadow';
 import { lightWrap } from './light-wrap';
@@ -48,6 +49,7 @@ export const PASSES: readonly AnyPass[] = [
   castShadow,
   mask,
   crop,
+  backing,
   pane,
   adjust,
   decodeLog,

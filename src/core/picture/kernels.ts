@@ -309,6 +309,26 @@ export interface Kernels {
     radius: number,
     feather: number,
   ): void;
+  mostAlpha(src: number, w: number, h: number, columns: number, rows: number): void;
+  cardSpan(
+    src: number,
+    dst: number,
+    n: number,
+    x: number,
+    y: number,
+    halfW: number,
+    halfH: number,
+    radius: number,
+    width: number,
+    r: number,
+    g: number,
+    b: number,
+    opacity: number,
+    er: number,
+    eg: number,
+    eb: number,
+    edge: number,
+  ): void;
   rampSpan(src: number, dst: number, n: number, at: number, step: number): void;
   slatSpan(
     src: number,

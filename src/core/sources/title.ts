@@ -1,6 +1,7 @@
 import { angle } from '../params/angle';
 import { choice } from '../params/choice';
 import { colour } from '../params/colour';
+import { font } from '../params/font';
 import { number } from '../params/number';
 import { seed } from '../params/seed';
 import { size } from '../params/size';
@@ -8,17 +9,33 @@ import { text } from '../params/text';
 import { fillOnto } from '../masks/raster';
 import { Picture } from '../picture/picture';
 import { arriving, type Arrival } from '../text/arrival';
-import { FONTS, type LineStyle } from '../text/fonts';
+import { countedText, type Counting } from '../text/counter';
+import type { LineStyle } from '../text/fonts';
 import { setLines, type Setting } from '../text/layout';
+import { drawPiece, UNBLURRED } from '../text/pieces';
 import { defineSource } from './define';
 
-const linesIn = (all: string): string[] => all.split(/\r?\n/);
+const linesIn = (v: { text: string }): string[] => countedText(v.text, v as unknown as Counting).split(/\r?\n/);
 
 const ARRIVAL = 'Arrival';
 const arrival = (label: string, initial: number, help: string) =>
   number({ label, unit: '%', default: initial, min: 0, max: 1, slider: [0, 1], help, group: ARRIVAL });
 const begins = (label: string, initial: number, help: string) =>
   number({ label, unit: 'px', default: initial, min: -16384, max: 16384, slider: [-400, 400], help, group: ARRIVAL });
+
+const COUNTER = 'Counter';
+const digits = (label: string, initial: number, help: string, is: readonly string[]) =>
+  number({
+    label,
+    unit: '',
+    default: initial,
+    min: 0,
+    max: 9,
+    slider: [0, 6],
+    help,
+    group: COUNTER,
+    when: { choice: 'counter', is },
+  });
 
 /** Text. */
 export const title = defineSource({
@@ -41,7 +58,11 @@ export const title = defineSource({
   params: {
     text: text({ label: 'Text', default: 'Title', most: 2000, help: 'What it says; Enter begins a new line.' }),
     colour: colour({ label: 'Colour', default: [0.96, 0.95, 0.92], help: 'The colour of the letters.' }),
-    font: choice({ label: 'Font', default: 'archivo', options: FONTS, help: 'What the letters look like.' }),
+    font: font({
+      label: 'Font',
+      default: 'archivo',
+      help: 'What the letters look like: a font that ships with Jackplane, or one from a file.',
+    }),
     weight: choice({
       label: 'Weight',
       default: 'bold',
@@ -149,12 +170,72 @@ export const title = defineSource({
     }),
     turn: angle({ label: 'Begin turned', default: 0, help: 'How far each is turned at first.', group: ARRIVAL }),
     opacity: arrival('Begin at opacity', 0, 'How much of each is seen at first.'),
+    startBlur: number({
+      label: 'Begin blurred',
+      unit: 'px',
+      default: 0,
+      min: 0,
+      max: 300,
+      slider: [0, 40],
+      help: 'How blurred each is at first.',
+      group: ARRIVAL,
+    }),
+    startApart: number({
+      label: 'Begin apart',
+      unit: '%',
+      default: 0,
+      min: -1,
+      max: 20,
+      slider: [-0.5, 3],
+      help: 'Space added between letters at first, in per cent of a capital’s height.',
+      group: ARRIVAL,
+    }),
+    tinted: arrival('Begin coloured', 0, 'How much of another colour each has at first.'),
+    startColour: colour({
+      label: 'Colour at first',
+      default: [1, 0.72, 0.3],
+      help: 'The colour that each begins with.',
+      group: ARRIVAL,
+    }),
     seed: seed({
       label: 'Seed',
       default: 1,
       help: 'Another number is another lot.',
       group: ARRIVAL,
       when: { choice: 'order', is: 'lot' },
+    }),
+    counter: choice({
+      label: 'Counts',
+      default: 'none',
+      options: [
+        { value: 'none', label: 'nothing' },
+        { value: 'number', label: 'a number' },
+        { value: 'time', label: 'a time' },
+        { value: 'date', label: 'a date' },
+      ],
+      help: 'What stands in the text wherever it has a #.',
+      group: COUNTER,
+    }),
+    count: number({
+      label: 'Count',
+      unit: '',
+      default: 0,
+      min: -1e6,
+      max: 1e6,
+      slider: [0, 100],
+      help: 'The number; the seconds of a time; how many days after the first day. Keyframes of it let it run.',
+      group: COUNTER,
+      when: { choice: 'counter', is: ['number', 'time', 'date'] },
+    }),
+    digits: digits('After the point', 0, 'How many digits it has after the point.', ['number', 'time']),
+    least: digits('At least', 1, 'How many digits it has before the point, at least; noughts fill it up.', ['number']),
+    day: text({
+      label: 'First day',
+      default: '2026-01-01',
+      most: 10,
+      help: 'The day that is counted from: year, month and day.',
+      group: COUNTER,
+      when: { choice: 'counter', is: 'date' },
     }),
     size: size({
       label: 'Size',
@@ -163,23 +244,50 @@ export const title = defineSource({
     }),
   },
   timed: false,
-  lines: (v) => linesIn(v.text).map((line) => [line, styleOf(v)]),
-  draw(v, { kernels, arena, size: { w, h }, line }) {
+  lines: (v) => linesIn(v).map((line) => [line, styleOf(v)]),
+  draw(v, tools) {
+    const { kernels, arena, line } = tools;
+    const { w, h } = tools.size;
     const picture = Picture.make(arena, { x: 0, y: 0, w, h });
-    const texts = linesIn(v.text);
+    kernels.fill(picture.at, picture.pixels, 0, 0, 0, 0);
+    const texts = linesIn(v);
     const letters = setLines(
       texts.map((one) => line(one, styleOf(v))),
       texts,
       { ...(v as Setting), middle: [w / 2, h / 2] },
     );
-    const plane = new Float32Array(w * h);
-    for (const { rings, opacity } of arriving(letters, { ...(v as unknown as Arrival), size: v.startSize }))
-      fillOnto(plane, rings, w, h, opacity);
-    arena.scratch(plane.byteLength, (at) => {
-      arena.floats(at, plane.length).set(plane);
-      kernels.overPlane(picture.at, at, picture.pixels, ...v.colour, 1);
+    const pieces = arriving(letters, {
+      ...(v as unknown as Arrival),
+      size: v.startSize,
+      blur: v.startBlur,
+      apart: v.startApart * v.height,
     });
+    const alike = pieces.filter(({ come, blur }) => blur < UNBLURRED && (come === 1 || v.tinted === 0));
+    const plane = new Float32Array(alike.length ? w * h : 0);
+    for (const { rings, opacity } of alike) fillOnto(plane, rings, w, h, opacity);
+    if (alike.length)
+      arena.scratch(plane.byteLength, (at) => {
+        arena.floats(at, plane.length).set(plane);
+        kernels.overPlane(picture.at, at, picture.pixels, ...v.colour, 0);
+      });
+    for (const piece of pieces.filter((one) => !alike.includes(one))) {
+      const tint = v.tinted * (1 - piece.come);
+      drawPiece(
+        picture,
+        piece,
+        v.colour.map((own, c) => own + (v.startColour[c]! - own) * tint) as [number, number, number],
+        tools,
+      );
+    }
     return picture;
   },
 });
-const styleOf = (v: { font: string; weight: string; tracking: number }): LineStyle => v as LineStyle;
+const styleOf = ({
+  font: own,
+  weight,
+  tracking,
+}: Pick<LineStyle, 'font' | 'tracking'> & { weight: string }): LineStyle => ({
+  font: own,
+  weight: weight as LineStyle['weight'],
+  tracking,
+});

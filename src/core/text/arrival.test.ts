@@ -30,7 +30,7 @@ const strengths = (change: Partial<Arrival>): number[] =>
 
 describe('a text that arrives', () => {
   test('at the end every letter stands in its place; at the beginning nothing is there', () => {
-    expect(come({ done: 1 })).toEqual([{ rings: TEXT.flatMap(({ rings }) => rings), opacity: 1 }]);
+    expect(come({ done: 1 })).toEqual([{ rings: TEXT.flatMap(({ rings }) => rings), opacity: 1, come: 1, blur: 0 }]);
     expect(come({ done: 0 })).toEqual([]);
   });
 
@@ -71,5 +71,22 @@ describe('a text that arrives', () => {
     expect([...first].sort((a, b) => a - b)).toEqual(turns(12, 'forwards', 1));
     expect(turns(12, 'lot', 2)).not.toEqual(first);
     expect(turns(12, 'lot', 1)).toEqual(first);
+  });
+
+  test('is drawn apart about the middle of its row at first', () => {
+    // four places, so that a step of 10 pixels puts them 15 and 5 before the middle, and 15 behind it
+    const [piece] = come({ done: 0, opacity: 1, y: 0, apart: 10 });
+    expect(piece!.rings.map((ring) => ring[0])).toEqual([0 - 15, 20 - 5, 60 + 15]);
+    const [half] = come({ done: 0.5, overlap: 1, opacity: 1, y: 0, apart: 10 });
+    expect(half!.rings.map((ring) => ring[0])).toEqual([-7.5, 17.5, 67.5]);
+  });
+
+  test('is less and less blurred', () => {
+    const blurs = (done: number) => come({ done, overlap: 1, blur: 8 }).map(({ blur }) => blur);
+    expect([blurs(0.5), blurs(1)]).toEqual([[4], [0]]);
+    expect(come({ done: 0.5, blur: 8 }).map(({ come, blur }) => [come, blur])).toEqual([
+      [1, 0],
+      [0.5, 4],
+    ]);
   });
 });

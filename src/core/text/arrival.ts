@@ -29,11 +29,18 @@ export interface Arrival {
   /** degrees that it is turned by */
   turn: number;
   opacity: number;
+  /** how blurred it is at first, in pixels (sigma), and how far its letters are drawn apart, in pixels from one to the next */
+  blur?: number;
+  apart?: number;
 }
-/** Outlines that are equally strong. */
+/** Outlines that have come equally far. */
 export interface Piece {
   rings: Ring[];
   opacity: number;
+  /** 0 as it begins, 1 where it belongs */
+  come: number;
+  /** sigma in pixels */
+  blur: number;
 }
 
 /** A number in 0…1 that belongs to a place. Source: Wellons' lowbias32. */
@@ -60,25 +67,42 @@ export function turns(count: number, order: Arrival['order'], seed: number): num
 
 const gentle = (t: number): number => t * t * (3 - 2 * t);
 
-/** The parts of a text as far as they have come. @returns those that are seen; ones of one strength together */
+/** The parts of a text as far as they have come. @returns those that are seen; ones that have come equally far together */
 export function arriving(letters: readonly Letter[], arrival: Arrival): Piece[] {
-  const { by, order, seed, done, overlap, x, y, size, turn, opacity } = arrival;
-  if (done >= 1) return [{ rings: letters.flatMap(({ rings }) => rings), opacity: 1 }];
-  const parts = new Map<number, Ring[]>();
-  for (const letter of letters)
-    if (letter.rings.length) parts.set(letter[by], [...(parts.get(letter[by]) ?? []), ...letter.rings]);
+  const { by, order, seed, done, overlap, x, y, size, turn, opacity, blur = 0, apart = 0 } = arrival;
+  if (done >= 1) return [{ rings: letters.flatMap(({ rings }) => [...rings]), opacity: 1, come: 1, blur: 0 }];
+  const parts = new Map<number, { rings: Ring[]; away: number[] }>();
+  const fromMiddle = apart === 0 ? () => 0 : placesInRows(letters);
+  for (const letter of letters) {
+    if (!letter.rings.length) continue;
+    const part = parts.get(letter[by]) ?? { rings: [], away: [] };
+    part.rings.push(...letter.rings);
+    part.away.push(...letter.rings.map(() => fromMiddle(letter)));
+    parts.set(letter[by], part);
+  }
   const when = turns(parts.size, order, Math.round(seed));
   const wide = Math.min(1, Math.max(1e-3, overlap));
-  const pieces = new Map<number, Ring[]>();
-  [...parts.values()].forEach((rings, i) => {
+  const pieces = new Map<number, Piece>();
+  [...parts.values()].forEach(({ rings, away }, i) => {
     const come = gentle(Math.min(1, Math.max(0, (done - when[i]! * (1 - wide)) / wide)));
     const strength = opacity + (1 - opacity) * come;
     if (strength <= 0) return;
-    const away = 1 - come;
-    const moved = away > 0 ? movedRings(rings, [x * away, y * away], size + (1 - size) * come, turn * away) : rings;
-    pieces.set(strength, [...(pieces.get(strength) ?? []), ...moved]);
+    const left = 1 - come;
+    const piece = pieces.get(come) ?? { rings: [], opacity: strength, come, blur: blur * left };
+    const moved = left > 0 ? movedRings(rings, [x * left, y * left], size + (1 - size) * come, turn * left) : rings;
+    piece.rings.push(...(apart * left ? moved.map((ring, r) => pushed(ring, away[r]! * apart * left)) : moved));
+    pieces.set(come, piece);
   });
-  return [...pieces].map(([strength, rings]) => ({ rings, opacity: strength }));
+  return [...pieces.values()];
+}
+const pushed = (ring: Ring, dx: number): Ring => ring.map((v, i) => (i % 2 ? v : v + dx));
+/** How many letters each stands from the middle of its row: 0 in the middle, negative before it. */
+function placesInRows(letters: readonly Letter[]): (letter: Letter) => number {
+  const rows = new Map<number, Letter[]>();
+  for (const letter of letters) rows.set(letter.line, [...(rows.get(letter.line) ?? []), letter]);
+  const places = new Map<Letter, number>();
+  for (const row of rows.values()) row.forEach((letter, i) => places.set(letter, i - (row.length - 1) / 2));
+  return (letter) => places.get(letter)!;
 }
 
 /** Rings made larger and turned about the middle of their box, then moved. */

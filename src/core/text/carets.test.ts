@@ -8,6 +8,7 @@ const line = (text: string): TextLine => ({
   width: [...text].length / 2,
   ends: [...text].map(() => 0),
   starts: [...text].map((_, i) => i / 2),
+  stops: [...text].map((_, i) => (i + 1) / 2),
   missing: '',
 });
 const set = (text: string, wrap = 0, align: 'left' | 'centre' | 'right' = 'left') =>

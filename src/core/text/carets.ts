@@ -40,8 +40,8 @@ export function caretsOf(lines: readonly TextLine[], text: string, setting: Omit
   });
   return carets;
 }
-const xOf = ({ line, x }: SetRow, letter: number, height: number): number =>
-  x + (line.starts[letter] ?? line.width) * height;
+const xOf = ({ line, x, from, to }: SetRow, letter: number, height: number): number =>
+  x + (letter < to || to === from ? (line.starts[letter] ?? 0) : line.stops[to - 1]!) * height;
 
 /** The caret nearest to a place: of the row whose middle is nearest, and there by x. @returns undefined when there are none */
 export function caretNear(carets: readonly Caret[], [x, y]: readonly [number, number]): Caret | undefined {

@@ -12,9 +12,16 @@ export const FONTS = [
 export type FontName = (typeof FONTS)[number]['value'];
 export type Weight = 'regular' | 'bold';
 
+/** A font of the project's stock. */
+export interface OwnFont {
+  stock: string;
+  name: string;
+  /** tells files apart that were linked to the same stock */
+  file: string;
+}
 /** What a line of text is set in. @property tracking added between letters, in heights of a capital */
 export interface LineStyle {
-  font: FontName;
+  font: FontName | OwnFont;
   weight: Weight;
   tracking: number;
 }
@@ -24,16 +31,17 @@ export interface TextLine {
   width: number;
   /** how many of the rings belong to the letters up to and with each */
   ends: readonly number[];
-  /** where each letter begins */
+  /** where each letter begins and ends, in the order in which they are read: one that runs to the left begins at its right */
   starts: readonly number[];
+  stops: readonly number[];
   /** letters that the font does not have */
   missing: string;
 }
-export const EMPTY_LINE: TextLine = { rings: [], width: 0, ends: [], starts: [], missing: '' };
+export const EMPTY_LINE: TextLine = { rings: [], width: 0, ends: [], starts: [], stops: [], missing: '' };
 /** What text masks are set in. */
 export const MASK_STYLE: LineStyle = { font: 'archivo', weight: 'bold', tracking: 0 };
 export const styleKey = (text: string, { font, weight, tracking }: LineStyle): string =>
-  `${font} ${weight} ${tracking} ${text}`;
+  `${JSON.stringify(font)} ${weight} ${tracking} ${text}`;
 
 /** A line's outlines, all of it centred on the origin. */
 export const centred = ({ rings, width }: TextLine): Float64Array[] =>

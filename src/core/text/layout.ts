@@ -29,17 +29,34 @@ interface Row {
 function rowsOf(line: TextLine, text: readonly string[], most: number): Row[] {
   const rows: Row[] = [];
   let [from, space] = [0, -1];
+  let [left, right] = [Infinity, -Infinity];
+  const reach = (i: number) => {
+    left = Math.min(left, line.starts[i]!, line.stops[i]!);
+    right = Math.max(right, line.starts[i]!, line.stops[i]!);
+  };
   for (let i = 0; most > 0 && i < text.length; i++) {
+    reach(i);
     if (!text[i]!.trim()) space = i;
-    else if (space >= from && (line.starts[i + 1] ?? line.width) - line.starts[from]! > most) {
+    else if (space >= from && right - left > most) {
       rows.push({ line, text, from, to: space });
       from = space + 1;
+      [left, right] = [Infinity, -Infinity];
+      for (let k = from; k <= i; k++) reach(k);
     }
   }
   return [...rows, { line, text, from, to: text.length }];
 }
-const widthOf = ({ line, from, to }: Row): number =>
-  from < to ? (line.starts[to] ?? line.width) - line.starts[from]! : 0;
+/** From where to where a row's letters reach. */
+function reachOf({ line: { starts, stops }, from, to }: Row): readonly [left: number, right: number] {
+  if (from >= to) return [starts[from] ?? 0, starts[from] ?? 0];
+  let [left, right] = [Infinity, -Infinity];
+  for (let i = from; i < to; i++) {
+    left = Math.min(left, starts[i]!, stops[i]!);
+    right = Math.max(right, starts[i]!, stops[i]!);
+  }
+  return [left, right];
+}
+const widthOf = (row: Row): number => reachOf(row)[1] - reachOf(row)[0];
 
 /** A row with the place that its letters count from: the start of its line, and the line they stand on. Pixels, y down. */
 export interface SetRow extends Row {
@@ -64,7 +81,7 @@ export function setRows(
   return rows.map((row, r) => {
     const width = widthOf(row);
     const left = align === 'left' ? -widest / 2 : align === 'right' ? widest / 2 - width : -width / 2;
-    const x = left - (row.line.starts[row.from] ?? 0);
+    const x = left - reachOf(row)[0];
     return { ...row, x: middle[0] + x * height, y: middle[1] + (1 - tall / 2 + r * leading) * height };
   });
 }

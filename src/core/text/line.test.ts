@@ -1,18 +1,21 @@
 import { describe, expect, test } from '@jest/globals';
+import * as hb from 'harfbuzzjs';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { plainFont } from '../formats/font-file';
 import { placedRings } from '../masks/outline';
 import { fillRings } from '../masks/raster';
-import { setLines } from './layout';
+import { setLines, setRows } from './layout';
 import { centred } from './fonts';
 import { bareLineOf, lineOf, readFont } from './line';
 
-const fontIn = (path: string) => {
-  const file = readFileSync(join(import.meta.dirname, '../../../node_modules/@fontsource', path));
-  return readFont(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer);
-};
-const font = fontIn('archivo/files/archivo-latin-700-normal.woff');
-const further = fontIn('archivo/files/archivo-latin-ext-700-normal.woff');
+const fontIn = async (path: string) =>
+  readFont(
+    await plainFont(readFileSync(join(import.meta.dirname, '../../../node_modules/@fontsource', path)), path),
+    path,
+  );
+const font = await fontIn('archivo/files/archivo-latin-700-normal.woff');
+const further = await fontIn('archivo/files/archivo-latin-ext-700-normal.woff');
 const drawn = (text: string) =>
   fillRings(placedRings(centred(lineOf([font], text)), { centre: [0, 0], rotation: 0 }, 40, [100, 40]), 200, 80);
 
@@ -134,6 +137,82 @@ describe('lines set together', () => {
       const some = set('centre', shown);
       expect(some.length).toBeLessThan(whole.length);
       some.forEach((ring, i) => expect([...ring]).toEqual([...whole[i]!]));
+    }
+  });
+});
+
+describe('shaping', () => {
+  const slab = () => fontIn('zilla-slab/files/zilla-slab-latin-400-normal.woff');
+  const arabic = () => fontIn('noto-naskh-arabic/files/noto-naskh-arabic-arabic-400-normal.woff');
+
+  test('sets the same glyphs at the same places as the shaper does by itself', async () => {
+    for (const [own, text] of [
+      [font, 'Wave AVATAR To.'],
+      [await slab(), 'office flag fjord'],
+      [await arabic(), 'ميناء الورق'],
+    ] as const) {
+      const buffer = new hb.Buffer();
+      buffer.addText(text);
+      buffer.guessSegmentProperties();
+      hb.shape(own.hb, buffer);
+      const glyphs = buffer.getGlyphInfosAndPositions();
+      const width = glyphs.reduce((sum, { xAdvance = 0 }) => sum + xAdvance, 0) / own.capitals;
+      expect(lineOf([own], text).width).toBeCloseTo(width, 9);
+      const rings = glyphs.reduce(
+        (sum, { codepoint }) => sum + (own.hb.glyphToPath(codepoint).match(/M/g) ?? []).length,
+        0,
+      );
+      expect(lineOf([own], text).rings).toHaveLength(rings);
+    }
+  });
+
+  test('makes one glyph of f and i, whose width they share; not of letters that are moved apart', async () => {
+    const own = await slab();
+    const [f, i] = ['f', 'i'].map((letter) => lineOf([own], letter));
+    const both = lineOf([own], 'fi');
+    // the ligature belongs to the first letter
+    expect([both.ends[0], both.ends[1]]).toEqual([both.rings.length, both.rings.length]);
+    expect(both.starts[1]).toBeCloseTo(both.width / 2, 9);
+    const apart = lineOf([own], 'fi', 0.2);
+    expect(apart.rings).toHaveLength(f!.rings.length + i!.rings.length);
+    expect(apart.ends[0]).toBe(f!.rings.length);
+  });
+
+  test('runs to the left where a script does, and joins its letters', async () => {
+    const own = await arabic();
+    const line = lineOf([own], 'سلام');
+    // each letter ends where the next one begins, further left
+    line.starts.forEach((start, i) => expect(line.stops[i]).toBeLessThan(start));
+    expect(line.starts[0]).toBeCloseTo(line.width, 9);
+    expect(line.stops.at(-1)).toBeCloseTo(0, 9);
+    // joined, they are narrower than each by itself
+    const alone = [...'سلام'].reduce((sum, letter) => sum + lineOf([own], letter).width, 0);
+    expect(line.width).toBeLessThan(0.95 * alone);
+  });
+
+  test('puts Latin words into a line that runs to the left where they belong', async () => {
+    const line = lineOf([font, await arabic()], 'ميناء AB');
+    // the line begins at its right with Arabic; the Latin word stands left of that, and itself runs to the right
+    const [a, b] = [line.starts[6]!, line.starts[7]!];
+    expect(a).toBeCloseTo(0, 9);
+    expect(b).toBeGreaterThan(a);
+    expect(line.starts[0]).toBeCloseTo(line.width, 9);
+    const rows = setRows([line], [[...'ميناء AB']], { height: 10, leading: 1, align: 'left' });
+    expect(rows[0]!.x).toBeCloseTo((-line.width / 2) * 10, 6);
+  });
+
+  test('wraps a line that runs to the left into rows that are no wider than said', async () => {
+    const text = 'ميناء الورق في الليل';
+    const line = lineOf([await arabic()], text);
+    const wrap = line.width * 10 * 0.5;
+    const rows = setRows([line], [[...text]], { height: 10, leading: 1, align: 'right', wrap });
+    expect(rows.length).toBeGreaterThan(1);
+    for (const row of rows) {
+      const xs = [...row.line.starts.slice(row.from, row.to), ...row.line.stops.slice(row.from, row.to)].map(
+        (v) => row.x + v * 10,
+      );
+      expect(Math.max(...xs) - Math.min(...xs)).toBeLessThanOrEqual(wrap + 1e-6);
+      expect(Math.max(...xs)).toBeCloseTo(wrap / 2, 6);
     }
   });
 });

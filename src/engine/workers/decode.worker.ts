@@ -113,6 +113,9 @@ const api = {
     return { data: picture.data, width, height, planes };
   },
 
+  /** The file of stock that is open. @throws JackplaneError missing-media */
+  file: (id: string, name: string): Blob => stockOf(id, name).file,
+
   /** Serves frames to another worker. */
   connect(port: MessagePort): void {
     Comlink.expose(api, port);

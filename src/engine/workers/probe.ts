@@ -16,6 +16,7 @@ import { ownRoom, straightBytes } from './clip-reader';
 import { movingFrames } from './animated';
 import { checkHeader, checkSize } from '../../core/formats/picture-size';
 import { hasAlpha, imageType, isAnimated, posterOf, readStill, type Still } from './images';
+import { isFont, probeFont } from './font-probe';
 import { readSound } from './sound';
 
 /** Packets that are read to find a clip's rate. */
@@ -38,6 +39,7 @@ export async function probe(file: File, progress: (share: number) => void): Prom
     );
   const type = await imageType(file);
   if (type) return (await isAnimated(file)) ? probeMoving(file, type, progress) : probeStill(file, type);
+  if (await isFont(file)) return probeFont(file);
   const input = openInput(file);
   try {
     return await probeInput(file, input, progress);
@@ -60,6 +62,7 @@ export async function glance(file: File): Promise<Pick<Probe, 'poster' | 'peaks'
   if (type) {
     for await (const frame of movingFrames(file, file.name)) return { poster: await posterOf(frame), peaks: null };
   }
+  if (await isFont(file)) return { poster: (await probeFont(file)).poster, peaks: null };
   const input = openInput(file);
   try {
     const [video, audio] = [await input.getPrimaryVideoTrack(), await input.getPrimaryAudioTrack()];
@@ -163,7 +166,7 @@ async function probeInput(file: File, input: Input, progress: (share: number) =>
     throw new JackplaneError(
       'unsupported',
       `“${file.name}” is not a kind of file that Jackplane opens, whatever its name says.`,
-      'Use MP4, MOV, MKV, WebM, PNG, JPEG, WebP, GIF, AVIF, WAV, MP3, OGG or FLAC.',
+      'Use MP4, MOV, MKV, WebM, PNG, JPEG, WebP, GIF, AVIF, WAV, MP3, OGG, FLAC, or fonts as TTF, OTF, WOFF or WOFF2.',
     );
   }
   const [video, audio] = [await input.getPrimaryVideoTrack(), await input.getPrimaryAudioTrack()];

@@ -107,7 +107,7 @@ async function carried(layer: LayerPlan, from: { layer: LayerPlan; matte: DrawnM
 /** Sets a line of text; a font is read when it is first needed. */
 const outlineOf: Outline = async (text, style) => {
   const { lineOf } = await import('../../core/text/line');
-  return lineOf(await fontsFor(style), text, style.tracking);
+  return lineOf(await fontsFor(style, (stock, name) => decode.file(stock, name)), text, style.tracking);
 };
 
 const api = {

@@ -16,7 +16,19 @@ export interface ArrivalWay {
   /** the value that is animated from nothing to all */
   moves: 'done' | 'shown';
 }
-const PLAIN = { by: 'letter', order: 'forwards', overlap: 0.5, x: 0, y: 0, startSize: 1, turn: 0, opacity: 0 };
+const PLAIN = {
+  by: 'letter',
+  order: 'forwards',
+  overlap: 0.5,
+  x: 0,
+  y: 0,
+  startSize: 1,
+  turn: 0,
+  opacity: 0,
+  startBlur: 0,
+  startApart: 0,
+  tinted: 0,
+};
 export const ARRIVALS: readonly ArrivalWay[] = [
   { name: 'type', title: 'Typed', words: 'typing typewriter letter by letter', moves: 'shown', values: () => PLAIN },
   {
@@ -60,6 +72,27 @@ export const ARRIVALS: readonly ArrivalWay[] = [
     words: 'from the side lower third line by line',
     moves: 'done',
     values: (h) => ({ ...PLAIN, by: 'line', x: -6 * h, overlap: 0.7 }),
+  },
+  {
+    name: 'clear',
+    title: 'Words become clear',
+    words: 'out of a blur focus sharp',
+    moves: 'done',
+    values: (h) => ({ ...PLAIN, by: 'word', startBlur: 0.25 * h, overlap: 0.6 }),
+  },
+  {
+    name: 'together',
+    title: 'Letters come together',
+    words: 'closer tracking space between letters narrow',
+    moves: 'done',
+    values: () => ({ ...PLAIN, startApart: 0.8, overlap: 1 }),
+  },
+  {
+    name: 'kindle',
+    title: 'Letters light up',
+    words: 'glow warm colour ember one after the other',
+    moves: 'done',
+    values: (h) => ({ ...PLAIN, tinted: 1, startBlur: 0.06 * h, overlap: 0.4 }),
   },
 ];
 

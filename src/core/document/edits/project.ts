@@ -1,3 +1,5 @@
+import { still } from '../../base/value';
+import { title } from '../../sources/title';
 import type { Edit } from '../edit';
 import { shotIn, stockIn } from '../find';
 import {
@@ -94,13 +96,22 @@ export const relinkStock = (project: Project, id: StockId, facts: Pick<Stock, 'f
   },
 });
 
-/** Removes stock, every layer that shows it, and every track of it. */
+/** The stock that a title's font is; null for one that ships. */
+const ownFontOf = ({ font }: Readonly<Record<string, unknown>>): string | null =>
+  (font as { still?: { stock?: string } }).still?.stock ?? null;
+
+/** Removes stock, every layer that shows it, and every track of it. Titles in a font that goes get the usual one. */
 export const removeStock = (project: Project, ids: readonly StockId[]): Edit => ({
   name: `Delete ${ids.length === 1 ? stockIn(project, ids[0]!).name : `${ids.length} pieces of stock`}`,
   apply: (draft) => {
     const gone = new Set<string | null>(ids);
     draft.stock = draft.stock.filter((item) => !gone.has(item.id));
     draft.tracks = draft.tracks.filter((track) => !gone.has(track.stock));
-    for (const shot of draft.shots) shot.layers = shot.layers.filter((layer) => !gone.has(stockOf(layer)));
+    for (const shot of draft.shots) {
+      shot.layers = shot.layers.filter((layer) => !gone.has(stockOf(layer)));
+      for (const { source } of shot.layers)
+        if (source.type === title.type && gone.has(ownFontOf(source.values)))
+          source.values['font'] = still(title.params.font.default);
+    }
   },
 });

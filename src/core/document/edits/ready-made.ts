@@ -163,6 +163,18 @@ export const READY_MADE: readonly ReadyMade[] = [
     },
   },
   {
+    name: 'counter',
+    title: 'Counter',
+    words: 'number that runs ; count up ; countdown ; timer ; clock ; date ; odometer',
+    help: 'A number that runs from 0 to 100 through the shot. Its dials make it a time or a date.',
+    layers(m) {
+      const number = words(m, '#', { height: 120 * m.k, counter: 'number' });
+      number.source.values['count'] = keyed([0, 0], [Math.max(1, m.shot.length - 1), 100]);
+      number.name = 'counter';
+      return [number];
+    },
+  },
+  {
     name: 'letterbox',
     title: 'Letterbox opening',
     words: 'black bars ; cinema bars ; widescreen',
