@@ -126,6 +126,50 @@ function log(shot: MakeShot, fresh: Fresh): Shot {
   return arrived(shot('Harbour log', layers), 'heading');
 }
 
+const [WIDE, TALL] = [250, 340];
+const WOOD: Colour = [0.36, 0.22, 0.13];
+/** What lies on one of three cards, turned with it about its hinge: 0 for the one in the middle, which stands still. */
+function card(fresh: Fresh, side: -1 | 0 | 1, name: string, sign: readonly [type: string, values: object]): Layer[] {
+  const form = { form: 'rectangle', width: WIDE, height: TALL, radius: 12 };
+  const front = made(fresh, 'shape', `${name} card`, [0, 0], {
+    ...form,
+    colour: PAGE,
+    line: 8,
+    lineColour: RUST,
+    lies: 'inside',
+  });
+  const back = made(fresh, 'shape', `back of ${name}`, [0, 0], { ...form, colour: WOOD, line: 0 });
+  const letter = made(fresh, sign[0], name, [0, 0], { ...sign[1] });
+  const turned = over(side < 0 ? 8 : 24, side < 0 ? 34 : 50, [0, side * 180] as Pair, [0, 0] as Pair);
+  const hinged = (layer: Layer, seen: 'front' | 'back'): Layer => ({
+    ...layer,
+    place: {
+      ...layer.place,
+      position: still([(side * WIDE) / 2, 0] as Pair),
+      anchor: still([(-side * WIDE) / 2, 0] as Pair),
+      tilt: turned,
+      side: seen,
+    },
+  });
+  return side ? [hinged(letter, 'front'), hinged(front, 'front'), hinged(back, 'back')] : [letter, front];
+}
+/** A sign of three cards that unfold together, seen from one point. */
+function sign(shot: MakeShot, fresh: Fresh): Shot {
+  const letter = (text: string) => ['title', { text, font: 'zilla-slab', height: 150, colour: INK }] as const;
+  const star = { form: 'star', width: 150, height: 150, corners: 8, inner: 0.45, colour: RUST, line: 0 };
+  const dusk = [
+    [0, [0.2, 0.25, 0.36]],
+    [1, [0.08, 0.1, 0.16]],
+  ];
+  const layers = [
+    ...card(fresh, 1, 'H', letter('H')),
+    ...card(fresh, -1, 'P', letter('P')),
+    ...card(fresh, 0, 'star', ['shape', star]),
+    made(fresh, 'gradient', 'dusk', [0, 0], { colours: dusk }),
+  ];
+  return { ...shot('Harbour sign', layers), vanishing: [0, -60] };
+}
+
 /** The names, rolling over a dusk. */
 function credits(shot: MakeShot, fresh: Fresh): Shot {
   const colours = [
@@ -145,5 +189,6 @@ function credits(shot: MakeShot, fresh: Fresh): Shot {
 export const madeShots = (shot: MakeShot, tower: Layer, fresh: Fresh): Shot[] => [
   keeper(shot, tower, fresh),
   log(shot, fresh),
+  sign(shot, fresh),
   credits(shot, fresh),
 ];

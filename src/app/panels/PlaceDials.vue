@@ -15,6 +15,7 @@ import { isKeyed } from '../../core/document/edits/values';
 import { steadyAt } from '../../core/time/values';
 import FollowTrack from '../track/FollowTrack.vue';
 import AlignBar from './AlignBar.vue';
+import DepthDials from './DepthDials.vue';
 import Placements from './Placements.vue';
 import FollowDials from './FollowDials.vue';
 import MatteDials from './MatteDials.vue';
@@ -42,7 +43,13 @@ const position = computed(() => (framed.value ? shown.value.position : steadyAt(
 const scale = computed(() => (framed.value ? shown.value.scale : steadyAt(layer.value.place.scale, at.value)));
 const anchor = computed(() => steadyAt(layer.value.place.anchor, at.value));
 const tilt = computed(() => steadyAt(layer.value.place.tilt, at.value));
-const tiltKeyed = computed(() => isKeyed(layer.value.place.tilt));
+/** It lies in depth here, or at another time. */
+const deep = computed(() => {
+  const { tilt: turned, depth } = layer.value.place;
+  return (
+    tilt.value.some((v) => v) || isKeyed(turned) || (!!depth && (steadyAt(depth, at.value) !== 0 || isKeyed(depth)))
+  );
+});
 const rotation = computed(() => steadyAt(layer.value.place.rotation, at.value));
 
 function set(change: PlaceChange, dragging: boolean, what = 'Place'): void {
@@ -211,7 +218,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
       <Peg path="place.tilt" />
     </div>
     <Dial
-      v-if="tilt[0] || tilt[1] || tiltKeyed"
+      v-if="deep"
       path="place.perspective"
       label="Perspective"
       unit="%"
@@ -223,6 +230,13 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
       :slider="[0, 100]"
       :disabled="locked"
       @change="(v, d) => set({ perspective: v / 100 }, d, 'Perspective of')"
+      @end="end"
+    />
+    <DepthDials
+      :deep="deep"
+      :at="at"
+      :locked="locked"
+      @change="(depth, d) => set({ depth }, d, 'Depth of')"
       @end="end"
     />
     <AlignBar />

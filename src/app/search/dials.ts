@@ -52,6 +52,12 @@ const OF_LAYER: readonly { title: string; what: 'place' | 'source'; more: string
     words: '3d perspective swing door card',
     label: 'Tilt x',
   },
+  {
+    title: 'Depth',
+    what: 'place',
+    more: 'how far behind the picture plane',
+    words: '3d away near far z distance vanishing point',
+  },
   { title: 'Perspective', what: 'place', more: 'how strongly what is tilted comes nearer', words: '3d depth' },
   {
     title: 'Opacity',

@@ -133,6 +133,7 @@ const stopSchema = z
 const ascending = (list: readonly { at: number }[]): boolean =>
   list.every((entry, i) => i === 0 || list[i - 1]!.at < entry.at);
 
+export const SIDES = ['both', 'front', 'back'] as const;
 export const placeSchema = z
   .object({
     /** what of the source fills the shot, and when; where it is set, position and scale follow from it */
@@ -149,6 +150,10 @@ export const placeSchema = z
     tilt: valueOf(z.tuple([z.number().min(-3600).max(3600), z.number().min(-3600).max(3600)])),
     /** how strongly a tilted layer narrows with distance, 0…1 */
     perspective: valueOf(z.number().min(0).max(1)),
+    /** shot pixels that the anchor lies behind the picture plane; negative before it, 0 when left out */
+    depth: valueOf(finite).optional(),
+    /** from which side it is seen; both when left out */
+    side: z.enum(SIDES).optional(),
     flipX: z.boolean(),
     flipY: z.boolean(),
   })
@@ -229,6 +234,8 @@ export const shotSchema = z
     markers: z.array(markerSchema).max(10_000),
     /** first frame and the one after the last that plays and renders; null = all */
     range: z.object({ from: framesSchema, to: framesSchema }).strict().nullable(),
+    /** the point, from the shot's centre, that what lies in depth runs towards for all layers; left out when each has its own */
+    vanishing: pair.optional(),
     /** top layer first */
     layers: z.array(layerSchema).max(1000),
     /** a group belongs to the shot that it was made in */

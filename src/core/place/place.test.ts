@@ -1,8 +1,9 @@
 import { placeMoment } from '../testing/documents';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { apply, corners } from '../picture/matrix';
-import { PLACEMENTS, placeMatrix, placement, wholePlace } from './place';
+import { apply, corners, projective, type Projective } from '../picture/matrix';
+import type { Place } from '../document/schema';
+import { PLACEMENTS, placeMatrix, placement, showsFront, tiltMatrix, wholePlace } from './place';
 import { still } from '../base/value';
 
 const size = fc.record({ w: fc.integer({ min: 1, max: 4000 }), h: fc.integer({ min: 1, max: 4000 }) });
@@ -157,5 +158,90 @@ describe('place', () => {
   test('a sideways flip mirrors about the anchor', () => {
     const m = placeMatrix(placeMoment({ ...wholePlace(), flipX: true }, 0, shot), source);
     expect(apply(m, 0, 0)).toEqual([370, 150]);
+  });
+});
+
+describe('layers in depth', () => {
+  const SHOT = { w: 640, h: 360 };
+  const CARD = { w: 200, h: 100 };
+  type Point3 = readonly [number, number, number];
+  /** Seen from before a point by a camera whose rays are followed one by one. Pixels from the shot's middle, z away from the eye. */
+  const seen = ([x, y, z]: Point3, [vx, vy]: readonly [number, number], perspective: number): [number, number] => {
+    const eye = Math.hypot(SHOT.w, SHOT.h) / 2 / perspective;
+    const share = eye / (eye + z);
+    return [SHOT.w / 2 + vx + (x - vx) * share, SHOT.h / 2 + vy + (y - vy) * share];
+  };
+  const at = (place: Partial<Place>, vanishing: [number, number] | null) => {
+    const moment = placeMoment({ ...wholePlace(), ...place }, 0, SHOT);
+    return tiltMatrix({ ...moment, shot: { ...moment.shot, ...(vanishing && { vanishing }) } }, CARD);
+  };
+  const through = ([a, b, c, d, e, f, g, h, i]: Projective, x: number, y: number): [number, number] => {
+    const w = g * x + h * y + i;
+    return [(a * x + b * y + c) / w, (d * x + e * y + f) / w];
+  };
+
+  test('lie where a camera before the vanishing point sees them', () => {
+    const place = {
+      position: still<[number, number]>([90, -40]),
+      anchor: still<[number, number]>([-100, 20]),
+      depth: still(150),
+      perspective: still(0.7),
+      tilt: still<[number, number]>([0, 50]),
+    };
+    for (const vanishing of [[0, 0], [-200, 35], null] as const) {
+      const map = at(place, vanishing && [...vanishing])!;
+      for (const [u, v] of [
+        [0, 0],
+        [200, 0],
+        [200, 100],
+        [30, 70],
+      ] as const) {
+        // turned about the upright axis through the anchor, which lies at (0, 70) of the card
+        const turn = (50 * Math.PI) / 180;
+        const point: Point3 = [90 + u * Math.cos(turn), -40 + v - 70, 150 - u * Math.sin(turn)];
+        const wanted = seen(point, vanishing ?? [90, -40], 0.7);
+        through(map, u, v).forEach((value, axis) => expect(value).toBeCloseTo(wanted[axis]!, 6));
+      }
+    }
+  });
+
+  test('two cards on one hinge go on touching there while they turn, seen from one point', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -85, max: 85 }), fc.integer({ min: -85, max: 85 }), (left, right) => {
+        const hinge = { position: still<[number, number]>([120, 60]), perspective: still(0.6) };
+        const side = (anchor: number, tilt: number) =>
+          at(
+            { ...hinge, anchor: still<[number, number]>([anchor, 0]), tilt: still<[number, number]>([0, tilt]) },
+            [0, 0],
+          ) ??
+          projective(
+            placeMatrix(placeMoment({ ...wholePlace(), ...hinge, anchor: still([anchor, 0]) }, 0, SHOT), CARD),
+          );
+        for (const y of [0, 50, 100]) {
+          const [a, b] = [through(side(100, left), 200, y), through(side(-100, right), 0, y)];
+          expect(a[0]).toBeCloseTo(b[0], 6);
+          expect(a[1]).toBeCloseTo(b[1], 6);
+        }
+      }),
+    );
+  });
+
+  test('show their front until they have turned by a right angle, and flipped ones too', () => {
+    for (const flipX of [false, true])
+      for (const [turn, front] of [
+        [0.1, true],
+        [80, true],
+        [100, false],
+        [180, false],
+        [280, true],
+      ] as const) {
+        const map = at({ tilt: still<[number, number]>([0, turn]), flipX }, null)!;
+        expect([turn, showsFront(map, [100, 50], flipX)]).toEqual([turn, front]);
+      }
+  });
+
+  test('do not come through the eye', () => {
+    const [, , , , , , , , w] = at({ depth: still(-1e6), perspective: still(1) }, [0, 0])!;
+    expect(w).toBeGreaterThan(0);
   });
 });

@@ -99,6 +99,7 @@ export interface PlaceNow {
   anchor: readonly [number, number];
   tilt: readonly [number, number];
   perspective: number;
+  depth: number;
 }
 
 /** A layer's place at a moment. With a framing, position and scale are those that fill the shot with it; what drives them comes on top. */
@@ -110,6 +111,7 @@ export function placeAt(moment: Moment, place: Place = moment.layer.place): Plac
     anchor: valueAt(place.anchor, moment),
     tilt: valueAt(place.tilt, moment),
     perspective: valueAt(place.perspective, moment),
+    depth: place.depth ? valueAt(place.depth, moment) : 0,
   };
   if (!place.framing) return now;
   const { x, y, width } = framingAt(place.framing, moment.frame);
@@ -168,9 +170,12 @@ export function carriedBy(moment: Moment): Matrix {
   return m;
 }
 
+/** Nearer to the eye than this share of its distance nothing comes. */
+const NEAREST = 0.05;
+
 /**
- * Source pixels → shot pixels of a layer that is tilted out of the picture plane: turned about its anchor, then seen in
- * perspective from in front of the anchor. @returns null when it is not tilted
+ * Source pixels → shot pixels of a layer that lies in depth: turned about its anchor and moved away, then seen in perspective
+ * from before the shot's vanishing point, or from before the anchor where the shot has none. @returns null when it lies in the picture plane
  */
 export function tiltMatrix(moment: Moment, source: Size): Projective | null {
   const { shot } = moment;
@@ -182,8 +187,9 @@ export function tiltMatrix(moment: Moment, source: Size): Projective | null {
     anchor: [ax, ay],
     rotation: turn,
     perspective,
+    depth,
   } = placeAt(moment);
-  if (tx === 0 && ty === 0) return null;
+  if (tx === 0 && ty === 0 && depth === 0) return null;
   const flat = multiply(
     multiply(rotation(turn), scaling(place.flipX ? -sx : sx, place.flipY ? -sy : sy)),
     translation(-source.w / 2 - ax, -source.h / 2 - ay),
@@ -194,13 +200,30 @@ export function tiltMatrix(moment: Moment, source: Size): Projective | null {
     Math.cos((ty * Math.PI) / 180),
     Math.sin((ty * Math.PI) / 180),
   ];
-  // the plane's two axes after turning about x, then about y; z goes away from the eye, which is this far off
-  const near = perspective / Math.hypot(shot.width, shot.height);
-  const turned: Projective = [cb, sb * sa, 0, 0, ca, 0, -sb * 2 * near, cb * sa * 2 * near, 1];
+  // the plane's two axes after turning about x, then about y; z goes away from the eye, which is 1 / near off
+  const near = (2 * perspective) / Math.hypot(shot.width, shot.height);
+  const away = Math.max(NEAREST, 1 + depth * near);
+  const [zu, zv] = [-sb * near, cb * sa * near];
+  const [vx, vy] = shot.vanishing ?? [px, py];
+  const [x, y] = [px - vx, py - vy];
+  // about the vanishing point: what is twice as far from the eye lies half as far from it
+  const seen: Projective = [cb, sb * sa, x, 0, ca, y, zu, zv, away];
   return projectiveProduct(
-    projective(translation(shot.width / 2 + px, shot.height / 2 + py)),
-    projectiveProduct(turned, projective(flat)),
+    projective(translation(shot.width / 2 + vx, shot.height / 2 + vy)),
+    projectiveProduct(seen, projective(flat)),
   );
+}
+
+/** Whether a layer's front is seen, not its back. @param map its pixels → the shot's @param at a place in its pixels */
+export function showsFront(
+  [a, b, c, d, e, f, g, h, i]: Projective,
+  [x, y]: readonly [number, number],
+  flipped: boolean,
+): boolean {
+  const [u, v, w] = [a * x + b * y + c, d * x + e * y + f, g * x + h * y + i];
+  // the sign of how areas there are mapped
+  const turned = (a * w - u * g) * (e * w - v * h) - (b * w - u * h) * (d * w - v * g) < 0;
+  return turned === flipped;
 }
 
 /** Source pixels (origin top left) → shot pixels (origin top left), at full size. */

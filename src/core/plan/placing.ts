@@ -1,4 +1,5 @@
 // Where a layer lies in its shot.
+import { placeAt, showsFront } from '../place/place';
 import { layerProjection } from '../place/projection';
 import {
   multiply,
@@ -15,6 +16,15 @@ import type { LayerPlan, Size } from './types';
 /** Shot pixels → pixels of a layer's picture, both at the plan's scale; null when the layer is seen from its edge. */
 export const intoPicture = ({ tilt, matrix }: LayerPlan): Projective | null =>
   projectiveInverse(tilt ?? projective(matrix));
+
+/** The layer turns a side to the eye from which it is not to be seen. */
+export function facesAway(moment: Moment, source: Size): boolean {
+  const { side = 'both', flipX, flipY } = moment.layer.place;
+  if (side === 'both') return false;
+  const [ax, ay] = placeAt(moment).anchor;
+  const map = layerProjection(moment, source);
+  return showsFront(map, [source.w / 2 + ax, source.h / 2 + ay], flipX !== flipY) !== (side === 'front');
+}
 
 export const reducedOrNull = (m: Projective | null, by: number): Projective | null => m && reducedTilt(m, by);
 const reducedTilt = (m: Projective, by: number): Projective =>

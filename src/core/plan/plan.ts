@@ -23,7 +23,7 @@ import { hash } from '../base/hash';
 import { isIdle, planPasses, resolveTools, valuesOf, type PlanMoment } from './passes';
 import { layerMatrix, layerTilt } from '../place/projection';
 import { planEnds } from './ends';
-import { planTrail, reduced, reducedOrNull } from './placing';
+import { planTrail, reduced, reducedOrNull, facesAway } from './placing';
 import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, Size, SourcePlan, Tables } from './types';
 
 export interface PlanOptions {
@@ -192,7 +192,7 @@ function planned(moment: Moment, full: Size, known: Planned): LayerPlan {
     matrix: below ? IDENTITY : reduced(layerMatrix(moment, full), reduction),
     tilt: below ? null : reducedOrNull(layerTilt(moment, full), reduction),
     trail: below ? [] : planTrail(moment, full),
-    opacity: Math.min(1, Math.max(0, valueAt(layer.opacity, moment))),
+    opacity: facesAway(moment, full) ? 0 : Math.min(1, Math.max(0, valueAt(layer.opacity, moment))),
     blend: layer.blend,
     matte: planMatte(moment, known),
   };

@@ -63,7 +63,13 @@ export function groupLayers(
       draft.shots.push({
         ...{ id: ids.shot, name, width, height, rate: { ...rate } },
         ...{ length: Math.max(length, end), background: null, light: outer.light },
-        ...{ markers: [], range: null, layers, within: at.shot },
+        ...{
+          markers: [],
+          range: null,
+          ...(outer.vanishing && { vanishing: outer.vanishing }),
+          layers,
+          within: at.shot,
+        },
       } as Draft<Shot>);
     },
   };
@@ -71,12 +77,14 @@ export function groupLayers(
 
 const isStill = <T>(value: Value<T>, wanted: T): boolean =>
   !keysOf(value).length && !value.drivers && 'still' in value && JSON.stringify(value.still) === JSON.stringify(wanted);
-const untouched = ({ position, scale, rotation, anchor, tilt, ...place }: Place): boolean =>
+const untouched = ({ position, scale, rotation, anchor, tilt, depth, ...place }: Place): boolean =>
   isStill(position, [0, 0]) &&
   isStill(scale, [1, 1]) &&
   isStill(rotation, 0) &&
   isStill(anchor, [0, 0]) &&
   isStill(tilt, [0, 0]) &&
+  (!depth || isStill(depth, 0)) &&
+  !place.side &&
   !place.flipX &&
   !place.flipY &&
   !place.framing;
@@ -89,6 +97,7 @@ function doings(layer: Layer, outer: Shot, inner: Shot): string[] {
     ...(layer.passes.length ? ['its passes'] : []),
     ...(layer.parent || layer.matte || layer.motionBlur ? ['what it follows, its matte or motion blur'] : []),
     ...(isStill(layer.time.speed, 1) ? [] : ['its speed']),
+    ...(JSON.stringify(inner.vanishing) === JSON.stringify(outer.vanishing) ? [] : ['its vanishing point']),
   ];
 }
 

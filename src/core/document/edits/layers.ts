@@ -172,6 +172,7 @@ export type PlaceChange = Partial<{
   rotation: number;
   tilt: [number, number];
   perspective: number;
+  depth: number;
   anchor: [number, number];
   flipX: boolean;
   flipY: boolean;
@@ -193,6 +194,19 @@ export const setPlace = (project: Project, at: At, place: PlaceChange, what = 'P
     },
   };
 };
+
+/** From which side a layer is seen. */
+export const setSide = (project: Project, at: At, side: Place['side']): Edit =>
+  change(
+    at,
+    (layer) =>
+      `${layer.name} is seen from ${side === 'both' ? 'both sides' : side === 'front' ? 'its front' : 'behind'}`,
+    project,
+    ({ place }) => {
+      if (side === 'both' || !side) delete place.side;
+      else place.side = side;
+    },
+  );
 
 /** A one-click placement; what would go beyond its part of the shot is cut by a pane, which the next placement takes away again. @param pane the id of a new one */
 export const putLayer = (

@@ -60,6 +60,16 @@ export const setShot = (id: ShotId, settings: ShotSettings): Edit => ({
   },
 });
 
+/** Where all that lies in depth runs to, from the shot's centre; null when each layer has its own point. */
+export const setVanishing = (id: ShotId, to: readonly [number, number] | null): Edit => ({
+  name: to ? 'Vanishing point' : 'No vanishing point',
+  apply: (project) => {
+    const shot = shotIn(project as Project, id);
+    if (to) shot.vanishing = [...to];
+    else delete shot.vanishing;
+  },
+});
+
 /** Gives a shot the size, rate and length of its one clip, which then fills it frame by frame. */
 export const followClip = (
   id: ShotId,

@@ -39,8 +39,8 @@ describe('values by path', () => {
     const entries = entriesOf(layer);
     expect(new Set(entries.map((entry) => entry.path)).size).toBe(entries.length);
     const params = PASSES.reduce((sum, pass) => sum + Object.keys(pass.params).length, 0);
-    // speed, seven of place and opacity, level
-    expect(entries).toHaveLength(params + 9);
+    // speed, eight of place and opacity, level
+    expect(entries).toHaveLength(params + 10);
     for (const { path, parts } of entries) {
       const copy = structuredClone(layer);
       const value = valueIn(copy, path)!;

@@ -7,7 +7,7 @@ import type { AnyDriver } from '../../time/drivers/registry';
 import { steadyAt } from '../../time/values';
 import { MOST_GROW, type Mask } from '../mask';
 import { MOST_SPEED, stockOf, type Layer } from '../schema';
-import type { Ease, Key, Value } from '../../base/value';
+import { still, type Ease, type Key, type Value } from '../../base/value';
 
 /** What a value is and how it is shown. Numbers are stored; `factor` times that is shown (percent as 50, not 0.5). */
 export interface ValueEntry {
@@ -42,6 +42,7 @@ const PLACE_ENTRIES: readonly ValueEntry[] = [
   entry('place.anchor', 'Place', 'Anchor', XY, 'px', -1e6, 1e6),
   entry('place.tilt', 'Place', 'Tilt', XY, '°', -3600, 3600),
   entry('place.perspective', 'Place', 'Perspective', ONE, '%', 0, 1),
+  entry('place.depth', 'Place', 'Depth', ONE, 'px', -1e6, 1e6),
   entry('opacity', 'Place', 'Opacity', ONE, '%', 0, 1),
 ];
 const SPEED = entry('time.speed', 'Time', 'Speed', ONE, '%', -MOST_SPEED, MOST_SPEED);
@@ -91,6 +92,9 @@ export function entriesOf(layer: Layer): ValueEntry[] {
   ];
 }
 
+/** Values that came later, and may be left out. */
+const LATER: Readonly<Record<string, Value<unknown>>> = { 'place.depth': still(0) };
+
 /** Where a path leads: the thing that holds the value, and its name there. */
 function holder(layer: Layer, path: string): [Record<string, unknown>, string] | null {
   const [first, second, third] = path.split('.') as [string, string?, string?];
@@ -108,13 +112,13 @@ function holder(layer: Layer, path: string): [Record<string, unknown>, string] |
   const part = { place: layer.place, time: layer.time, sound: layer.sound, source: layer.source.values }[
     first
   ] as unknown as Record<string, unknown> | undefined;
-  return part && second && second in part ? [part, second] : null;
+  return part && second && (second in part || path in LATER) ? [part, second] : null;
 }
 
 /** The value at a path, or undefined when there is none. */
 export function valueIn(layer: Layer, path: string): Value<unknown> | undefined {
   const found = holder(layer, path);
-  return found ? (found[0][found[1]] as Value<unknown>) : undefined;
+  return found ? ((found[0][found[1]] as Value<unknown> | undefined) ?? LATER[path]) : undefined;
 }
 
 export function writeValue(layer: Draft<Layer> | Layer, path: string, value: Value<unknown>): void {
