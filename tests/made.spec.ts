@@ -11,6 +11,7 @@ import {
   dialogOpen,
   importFiles,
   layer,
+  makeLayer,
   makeShot,
   newProject,
   pass,
@@ -277,4 +278,32 @@ test('a font from a file is stock: a title is set in it, says what no font has, 
   await redrawn(page, () => item.press('Delete'));
   await expect(page.getByRole('combobox', { name: 'Font', exact: true })).toHaveValue('Archivo (sans)');
   await expect(page.getByText('has no “ميناء”.')).toBeVisible();
+});
+
+test('one layer pushes the other out where they meet, by a wish for the two', async ({ page }) => {
+  await newProject(page, 'Push');
+  await makeShot(page, { width: 640, height: 360, length: '48' });
+  for (const [name, colour] of [
+    ['colour', '#ff0000'],
+    ['colour 2', '#0000ff'],
+  ] as const) {
+    await makeLayer(page, 'Colour');
+    await expect(layer(page, name)).toBeVisible();
+    await redrawn(page, () => page.getByLabel('Colour', { exact: true }).fill(colour));
+  }
+  // the second begins where the first ends
+  await typeNumber(page, 'Start', '24');
+  await layer(page, 'colour').getByRole('button', { name: 'colour', exact: true }).click();
+  await typeNumber(page, 'Length', '24');
+  await layer(page, 'colour 2')
+    .getByRole('button', { name: 'colour 2', exact: true })
+    .click({ modifiers: ['Control'] });
+  await wish(page, 'push out');
+  await page.getByLabel('Go to frame or time').fill('24');
+  await page.keyboard.press('Enter');
+  await pictureShown(page);
+  const [left, right] = await Promise.all([colourAt(page, 0.1, 0.5), colourAt(page, 0.9, 0.5)]);
+  // half way the red one has gone half out to the left
+  expect(left!.slice(0, 3)).toEqual([255, 0, 0]);
+  expect(right!.slice(0, 3)).toEqual([0, 0, 255]);
 });

@@ -8,7 +8,9 @@ import { useImports } from '../stores/imports';
 import { useBench } from '../stores/bench';
 import { useLayerJigs } from '../stores/layer-jigs';
 import { useProject } from '../stores/project';
+import { useSelection } from '../stores/selection';
 import { ARRANGEMENTS } from '../../core/document/edits/arrangements';
+import { BETWEEN } from '../../core/document/edits/passages';
 import { READY_MADE } from '../../core/document/edits/ready-made';
 import { MADE, stackMade, stackReadyMade } from '../time/actions';
 import { arrangeChosen } from '../time/arrange';
@@ -26,6 +28,7 @@ useAnswer('jigs', () => (sheet.value = true));
 useAnswer('import', () => picker.value?.pick());
 const stock = computed(() => store.project?.stock ?? []);
 const bench = useBench();
+const selection = useSelection();
 const jigs = useLayerJigs();
 /** What can be made without footage, and of the chosen layers. */
 const offered = computed(() =>
@@ -44,6 +47,13 @@ const offered = computed(() =>
       items: bench.layer
         ? ARRANGEMENTS.map((one) => ({ title: one.title, help: one.help, run: () => void arrangeChosen(one) }))
         : [],
+    },
+    {
+      title: 'From one chosen layer to the next',
+      items:
+        selection.layers.length === 2
+          ? BETWEEN.map((one) => ({ title: one.title, help: one.help, run: () => void arrangeChosen(one) }))
+          : [],
     },
   ].filter(({ items }) => items.length),
 );

@@ -7,6 +7,7 @@ import { useLayerJigs } from '../stores/layer-jigs';
 import { useProject } from '../stores/project';
 import { READY_MADE } from '../../core/document/edits/ready-made';
 import { ARRANGEMENTS } from '../../core/document/edits/arrangements';
+import { BETWEEN } from '../../core/document/edits/passages';
 import { FRAMING_MOVES } from '../../core/place/framing';
 import { MADE, moveOver, stackMade, stackReadyMade, stackStock } from '../time/actions';
 import { arrangeChosen } from '../time/arrange';
@@ -73,8 +74,8 @@ export function thingEntries(): Entry[] {
       words: 'jig',
       run: () => jigs.use(jig),
     })),
-    ...(layer ? ARRANGEMENTS : []).map((arrangement) => ({
-      kind: 'for chosen layers',
+    ...(layer ? [...ARRANGEMENTS, ...BETWEEN] : []).map((arrangement) => ({
+      kind: BETWEEN.includes(arrangement) ? 'between two layers' : 'for chosen layers',
       title: arrangement.title,
       more: arrangement.help,
       words: arrangement.words,
