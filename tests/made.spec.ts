@@ -294,6 +294,7 @@ test('one layer pushes the other out where they meet, by a wish for the two', as
   // the second begins where the first ends
   await typeNumber(page, 'Start', '24');
   await layer(page, 'colour').getByRole('button', { name: 'colour', exact: true }).click();
+  await pass(page, 'Source').click();
   await typeNumber(page, 'Length', '24');
   await layer(page, 'colour 2')
     .getByRole('button', { name: 'colour 2', exact: true })

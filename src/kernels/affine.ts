@@ -17,11 +17,11 @@ function inner(k: f32, k0: f32, size: f32, first: bool): f32 {
  * Draws a picture through an affine map into a rectangle of another, replacing what is there.
  * Output pixel centre (x, y) reads source point u = a·x + c·y + e, v = b·x + d·y + f. Colours beyond the border are the
  * border's own; coverage falls from 1 to 0 over one output pixel across it, so aligned borders stay sharp.
- * @param dw, dh size of the output rectangle, rows contiguous @param opacity 0…1
+ * @param dw, dh size of the output rectangle, rows contiguous @param opacity 0…1 @param extend 1 = coverage does not fall beyond the border
  */
 export function affine(
   src: usize, sw: i32, sh: i32, dst: usize, dw: i32, dh: i32,
-  a: f32, b: f32, c: f32, d: f32, e: f32, f: f32, opacity: f32,
+  a: f32, b: f32, c: f32, d: f32, e: f32, f: f32, opacity: f32, extend: i32,
 ): void {
   const perU: f32 = <f32>1.0 / max(sqrt(a * a + c * c), <f32>1e-6);
   const perV: f32 = <f32>1.0 / max(sqrt(b * b + d * d), <f32>1e-6);
@@ -65,7 +65,7 @@ export function affine(
       const v = b * cx + v0;
       const coverU = min(max(min(u, w - u) * perU + <f32>0.5, <f32>0), <f32>1);
       const coverV = min(max(min(v, h - v) * perV + <f32>0.5, <f32>0), <f32>1);
-      const cover = coverU * coverV * opacity;
+      const cover = extend ? opacity : coverU * coverV * opacity;
       if (cover <= 0) {
         v128.store(dst, f32x4.splat(0));
         continue;

@@ -15,6 +15,8 @@ export { adjustSpan } from './adjust';
 export { latticeSpan } from './cube';
 export { byHueSpan, byLumaSpan, colourRangePlane, lightMatrixSpan, matrixSpan, toneSpan, vignetteSpan } from './grade';
 export { cropSpan } from './crop';
+export { addLight, brightSpan, unband } from './shine';
+export { addCoarse, displacedRow, noisePlane, tableColours } from './clouds';
 export { cardSpan, mostAlpha } from './card';
 export { byBrightnessSpan, crumbleSpan, irisSpan, rampSpan, slatSpan, sweepSpan, tornSpan } from './reveal';
 export { affine } from './affine';

@@ -202,6 +202,8 @@ const parts = computed(() => PARTS.filter(({ least }) => track.value && TRACK_PO
 
 <style scoped>
 .follow {
+  display: grid;
+  gap: 8px;
   margin: 8px 0;
   padding: 6px 0 4px;
 }

@@ -129,7 +129,9 @@ function valueFor(
   if (param.kind !== 'number' || !dice || dice() < 0.4) return param.default;
   const [from, to] = param.slider;
   // what is measured in pixels stays small beside the picture
-  return param.unit === 'px' ? Math.min(6, Math.abs(to)) * dice() * Math.sign(to) : from + (to - from) * dice();
+  return param.unit === 'px'
+    ? Math.max(param.min, Math.min(6, Math.abs(to)) * dice() * Math.sign(to))
+    : from + (to - from) * dice();
 }
 const diceOf = (seed: number) => () => (seed = (seed * 16807) % 2147483647) / 2147483647;
 

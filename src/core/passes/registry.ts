@@ -17,21 +17,26 @@ import { vignette } from './grade/vignette';
 import { wheels } from './grade/wheels';
 import { decodeLog } from './grade/decode-log';
 import { crop } from './crop';
+import { glow } from './glow';
 import { grain } from './grain';
 import { hueKey } from './hue-key';
 import { echo } from './echo';
 import { backing } from './backing';
 import { castShadow } from './cast-shadow';
 import { dropShadow } from './drop-shadow';
+import { lightRays } from './light-rays';
 import { lightWrap } from './light-wrap';
 import { outline } from './outline';
 import { mask } from './mask';
+import { movingBlur } from './moving-blur';
 import { pane } from './pane';
 import { cornerPin } from './corner-pin';
 import { sharpen } from './sharpen';
 import { shake } from './shake';
+import { streaks } from './streaks';
 import { steady } from './steady';
 import { straighten } from './straighten';
+import { turbulence } from './turbulence';
 import { trail } from './trail';
 import type { Params } from '../params/registry';
 import type { AnyPass } from './define';
@@ -64,13 +69,18 @@ export const PASSES: readonly AnyPass[] = [
   cdl,
   colourTable,
   vignette,
+  glow,
+  streaks,
+  lightRays,
   blur,
+  movingBlur,
   sharpen,
   grain,
   steady,
   straighten,
   cornerPin,
   shake,
+  turbulence,
   echo,
   trail,
 ];

@@ -406,6 +406,7 @@ export interface Kernels {
     e: number,
     f: number,
     opacity: number,
+    extend: number,
   ): void;
   projective(
     src: number,
@@ -417,6 +418,54 @@ export interface Kernels {
     m: number,
     opacity: number,
   ): void;
+  noisePlane(
+    dst: number,
+    w: number,
+    h: number,
+    x: number,
+    y: number,
+    z: number,
+    dx: number,
+    dy: number,
+    seed: number,
+  ): void;
+  addCoarse(
+    coarse: number,
+    wide: number,
+    step: number,
+    fromX: number,
+    fromY: number,
+    dst: number,
+    w: number,
+    h: number,
+    weight: number,
+    veins: number,
+  ): void;
+  tableColours(plane: number, dst: number, n: number, low: number, high: number, table: number, steps: number): void;
+  displacedRow(
+    src: number,
+    w: number,
+    h: number,
+    dst: number,
+    n: number,
+    x: number,
+    y: number,
+    dx: number,
+    dy: number,
+    amount: number,
+  ): void;
+  brightSpan(
+    src: number,
+    dst: number,
+    n: number,
+    threshold: number,
+    knee: number,
+    r: number,
+    g: number,
+    b: number,
+  ): void;
+  addLight(under: number, light: number, n: number, strength: number, alone: number): void;
+  unband(at: number, n: number, x: number, y: number): void;
   addScaled(src: number, dst: number, n: number, weight: number): void;
   lerpSpan(a: number, b: number, dst: number, n: number, t: number): void;
   coveragePlane(src: number, n: number, byBrightness: number, invert: number, dst: number): void;

@@ -88,7 +88,7 @@ export function place(
   let out: Picture | null = null;
   if (back) {
     out = Picture.make(tools.arena, part);
-    if (isAffine(back)) tools.kernels.affine(at, w, h, out.at, part.w, part.h, ...back, opacity);
+    if (isAffine(back)) tools.kernels.affine(at, w, h, out.at, part.w, part.h, ...back, opacity, 0);
     else {
       const { at: to } = out;
       tools.arena.scratch(64, (params) => {

@@ -297,12 +297,11 @@ function planSource(moment: Moment, size: Size, known: Planned): SourcePlan {
   if (!declared) return { kind: 'unknown', type: source.type };
   if ('found' in declared && declared.found === 'below') return { kind: 'below' };
   if ('found' in declared && declared.found === 'shot') return planGroup(moment, known);
-  if ('draw' in declared)
-    return {
-      kind: 'drawn',
-      type: source.type,
-      values: valuesOf(declared.params, source.values, resolveTools(moment, size)),
-    };
+  if ('draw' in declared) {
+    const values = valuesOf(declared.params, source.values, resolveTools(moment, size));
+    const now = declared.moment?.(values as never, secondsAt(moment.frame, moment.shot.rate));
+    return { kind: 'drawn', type: source.type, values: { ...values, ...now } };
+  }
   return planStock(moment, stockIn(moment.project, stockOf(moment.layer)!));
 }
 

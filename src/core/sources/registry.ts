@@ -1,4 +1,5 @@
 import { adjustment } from './adjustment';
+import { clouds } from './clouds';
 import { colour } from './colour';
 import type { AnySource } from './define';
 import { gradient } from './gradient';
@@ -8,7 +9,7 @@ import { stock } from './stock';
 import { title } from './title';
 
 /** Every source there is, in the order in which they are offered. */
-export const SOURCES: readonly AnySource[] = [stock, title, shape, colour, gradient, group, adjustment];
+export const SOURCES: readonly AnySource[] = [stock, title, shape, colour, gradient, clouds, group, adjustment];
 
 const byType = new Map(SOURCES.map((source) => [source.type, source]));
 

@@ -1,0 +1,59 @@
+import { number } from '../params/number';
+import { gaussian } from '../picture/gaussian';
+import { Picture } from '../picture/picture';
+import { grow } from '../picture/rect';
+import { definePass } from './define';
+import { SHINING, shone, strength } from './shining';
+
+/** Widths of what makes up the glow as shares of its reach, and how much of each: bright and narrow at the source, faint far out. */
+const PARTS = [
+  [1 / 12, 0.45],
+  [1 / 5, 0.32],
+  [1 / 2.2, 0.23],
+] as const;
+const FURTHEST = PARTS[2][0];
+
+/** Pixels beyond which none of it comes: three boxes of the widest part, and a fraction more of each. */
+const spreadOf = ({ reach }: { reach: number }): number => Math.ceil(3 * FURTHEST * reach) + 4;
+
+/** Glow: the light of bright parts spread around them, as in a lens or in mist. */
+export const glow = definePass({
+  type: 'glow',
+  title: 'Glow',
+  group: 'light',
+  words: ['bloom', 'shine', 'halo', 'neon', 'aura', 'soft light', 'lamp', 'magic', 'haze around lights'],
+  help: 'Lets bright parts, or all of the layer, give off light to what is around them. It is added in linear light, and shows no bands. Relatives: Streaks, Light rays; Drop shadow for a glow of one colour.',
+  params: {
+    of: SHINING.of,
+    threshold: SHINING.threshold,
+    reach: number({
+      label: 'Reach',
+      unit: 'px',
+      default: 80,
+      min: 1,
+      max: 2000,
+      slider: [4, 400],
+      help: 'How far the light goes.',
+    }),
+    strength: strength(1),
+    colour: SHINING.colour,
+    alone: SHINING.alone,
+  },
+  idle: (v) => v.strength === 0 && v.alone === 'both',
+  reach: spreadOf,
+  run: (picture, v, tools) =>
+    shone(picture, v, tools, grow(picture.rect, spreadOf(v)), (bright) => {
+      const { kernels, arena } = tools;
+      const { w, h } = bright.rect;
+      const light = Picture.make(arena, bright.rect);
+      const part = Picture.make(arena, bright.rect);
+      kernels.fill(light.at, light.pixels, 0, 0, 0, 0);
+      for (const [width, weight] of PARTS) {
+        gaussian(tools, bright.at, part.at, w, h, Math.max(0.3, width * v.reach), false);
+        kernels.addScaled(part.at, light.at, light.pixels, weight);
+      }
+      part.release();
+      bright.release();
+      return light;
+    }),
+});

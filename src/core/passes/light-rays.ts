@@ -1,0 +1,58 @@
+import { number } from '../params/number';
+import { point } from '../params/point';
+import { multiply, scaling, translation } from '../picture/matrix';
+import { union } from '../picture/rect';
+import { smeared } from '../picture/smear';
+import { definePass } from './define';
+import { SHINING, shone, strength } from './shining';
+
+/** How much is left of a ray at its end. */
+const FADED = 0.08;
+
+/** Light rays: the light of bright parts, or of the layer's shape, drawn away from a point. */
+export const lightRays = definePass({
+  type: 'light-rays',
+  title: 'Light rays',
+  group: 'light',
+  space: 'shot',
+  words: ['god rays', 'beams', 'sun rays', 'volumetric light', 'shafts of light', 'radiate', 'projector'],
+  help: 'Draws light away from a point: rays of the sun through a window, beams behind letters. It works after Place, in the whole shot. The point may follow a track. Relatives: Glow, Streaks.',
+  params: {
+    from: point({ label: 'From', default: [0, 0], help: 'Where the rays come from.' }),
+    of: SHINING.of,
+    threshold: SHINING.threshold,
+    length: number({
+      label: 'Length',
+      unit: '%',
+      default: 0.6,
+      min: 0.01,
+      max: 0.95,
+      slider: [0.05, 0.95],
+      help: 'How far the rays go, as a share of the way from the point out of the picture.',
+    }),
+    strength: strength(1.5),
+    colour: { ...SHINING.colour, default: [1, 0.93, 0.78] as const },
+    alone: SHINING.alone,
+  },
+  idle: (v) => v.strength === 0 && v.alone === 'both',
+  reach: () => Infinity,
+  run: (picture, v, tools) =>
+    shone(picture, v, tools, union(picture.rect, { x: 0, y: 0, ...tools.size }), (bright) => {
+      const [x, y] = v.from;
+      const { w, h } = tools.size;
+      const furthest = Math.hypot(Math.max(Math.abs(x), Math.abs(w - x)), Math.max(Math.abs(y), Math.abs(h - y)));
+      // sizes that are multiplied are shares that are added
+      const most = Math.log(1 / (1 - v.length));
+      const away = (share: number) => {
+        const size = Math.exp(most * share);
+        return multiply(multiply(translation(x, y), scaling(size, size)), translation(-x, -y));
+      };
+      const light = smeared(tools, bright, away, v.length * furthest, {
+        sided: true,
+        extend: false,
+        faded: FADED,
+      });
+      bright.release();
+      return light;
+    }),
+});
