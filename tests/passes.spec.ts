@@ -17,6 +17,7 @@ import {
   pictureShown,
   redrawn,
   typeNumber,
+  wish,
 } from './helpers';
 
 test.beforeEach(async ({ page }) => {
@@ -132,4 +133,24 @@ test('a tone curve is bent by pointer, keys and numbers; an echo of a moving lay
   await redrawn(page, () => typeNumber(page, 'Frames between', '4'));
   await redrawn(page, () => typeNumber(page, 'Fade', '0'));
   expect(await colourAt(page, 0.5, 0.5)).not.toEqual(ground);
+});
+
+test('a glow is found by a wish, lights what is around a bright part, and goes beyond letters', async ({ page }) => {
+  await page.getByLabel('Colour', { exact: true }).fill('#101010');
+  await makeLayer(page, 'Title');
+  await page.keyboard.type('I');
+  await page.keyboard.press('Escape');
+  await redrawn(page, () => typeNumber(page, 'Letter height, px', '60'));
+  /** How bright the picture is beside the letter. */
+  const beside = async () => (await colourAt(page, 0.5 + 24 / 320, 0.5))[0]!;
+  const dark = await beside();
+  expect(dark).toBeLessThan(20);
+  await wish(page, 'bloom');
+  await expect(pass(page, 'Glow')).toBeVisible();
+  await expect.poll(beside).toBeGreaterThan(dark + 15);
+  const glowing = await beside();
+  await redrawn(page, () => typeNumber(page, 'Strength, %', '300'));
+  expect(await beside()).toBeGreaterThan(glowing + 10);
+  await redrawn(page, () => typeNumber(page, 'Reach, px', '6'));
+  expect(await beside()).toBeLessThan(glowing);
 });

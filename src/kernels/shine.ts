@@ -38,6 +38,10 @@ export function addLight(under: usize, light: usize, n: i32, strength: f32, alon
       continue;
     }
     const alpha = f32x4.extract_lane(p, 3);
+    if (alpha >= 1) {
+      v128.store(under, f32x4.replace_lane(f32x4.add(p, l), 3, alpha));
+      continue;
+    }
     const free: f32 = <f32>1 - alpha;
     // so that over black it looks as bright as it is
     const cover: f32 = min(f32x4.extract_lane(encode(f32x4.splat(most)), 0), <f32>1);

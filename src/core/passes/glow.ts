@@ -2,6 +2,7 @@ import { number } from '../params/number';
 import { gaussian } from '../picture/gaussian';
 import { Picture } from '../picture/picture';
 import { grow } from '../picture/rect';
+import { addEnlarged, onGrid, reducedBy } from '../picture/reduced';
 import { definePass } from './define';
 import { SHINING, shone, strength } from './shining';
 
@@ -12,6 +13,9 @@ const PARTS = [
   [1 / 2.2, 0.23],
 ] as const;
 const FURTHEST = PARTS[2][0];
+
+/** What is softer than this many pixels is computed smaller, at most so many times halved. */
+const [SOFT, MOST_TIMES] = [3, 5];
 
 /** Pixels beyond which none of it comes: three boxes of the widest part, and a fraction more of each. */
 const spreadOf = ({ reach }: { reach: number }): number => Math.ceil(3 * FURTHEST * reach) + 4;
@@ -42,18 +46,25 @@ export const glow = definePass({
   idle: (v) => v.strength === 0 && v.alone === 'both',
   reach: spreadOf,
   run: (picture, v, tools) =>
-    shone(picture, v, tools, grow(picture.rect, spreadOf(v)), (bright) => {
+    shone(picture, v, tools, onGrid(grow(picture.rect, spreadOf(v)), MOST_TIMES), (bright, light) => {
       const { kernels, arena } = tools;
-      const { w, h } = bright.rect;
-      const light = Picture.make(arena, bright.rect);
-      const part = Picture.make(arena, bright.rect);
-      kernels.fill(light.at, light.pixels, 0, 0, 0, 0);
-      for (const [width, weight] of PARTS) {
-        gaussian(tools, bright.at, part.at, w, h, Math.max(0.3, width * v.reach), false);
-        kernels.addScaled(part.at, light.at, light.pixels, weight);
-      }
-      part.release();
-      bright.release();
-      return light;
+      let [small, done] = [bright.retain(), 0];
+      const parts = PARTS.map(([width, weight]) => {
+        const sigma = Math.max(0.3, width * v.reach);
+        const times = Math.max(0, Math.min(MOST_TIMES, Math.floor(Math.log2(sigma / SOFT))));
+        const smaller = reducedBy(tools, small, times - done);
+        small.release();
+        [small, done] = [smaller, times];
+        const part = Picture.make(arena, small.rect);
+        gaussian({ kernels, arena }, small.at, part.at, part.rect.w, part.rect.h, sigma / 2 ** times, false);
+        return { part, times, weight };
+      });
+      small.release();
+      // the widest is added to the next one, as small as that is, and so on up to full size
+      const first = parts.reduceRight((wider, now) => {
+        addEnlarged(tools, wider.part, wider.times - now.times, now.part, wider.weight / now.weight);
+        return now;
+      });
+      addEnlarged(tools, first.part, first.times, light, first.weight);
     }),
 });

@@ -2,10 +2,13 @@ import { number } from '../params/number';
 import { point } from '../params/point';
 import { multiply, scaling, translation } from '../picture/matrix';
 import { union } from '../picture/rect';
+import { addEnlarged, onGrid, reducedBy } from '../picture/reduced';
 import { smeared } from '../picture/smear';
 import { definePass } from './define';
 import { SHINING, shone, strength } from './shining';
 
+/** Rays are soft: they are drawn at half the size. */
+const TIMES = 1;
 /** How much is left of a ray at its end. */
 const FADED = 0.08;
 
@@ -37,22 +40,23 @@ export const lightRays = definePass({
   idle: (v) => v.strength === 0 && v.alone === 'both',
   reach: () => Infinity,
   run: (picture, v, tools) =>
-    shone(picture, v, tools, union(picture.rect, { x: 0, y: 0, ...tools.size }), (bright) => {
-      const [x, y] = v.from;
+    shone(picture, v, tools, onGrid(union(picture.rect, { x: 0, y: 0, ...tools.size }), TIMES), (bright, light) => {
+      const small = reducedBy(tools, bright, TIMES);
+      const [x, y] = v.from.map((at) => at / 2 ** TIMES) as [number, number];
       const { w, h } = tools.size;
-      const furthest = Math.hypot(Math.max(Math.abs(x), Math.abs(w - x)), Math.max(Math.abs(y), Math.abs(h - y)));
+      const [left, top] = v.from;
+      const furthest = Math.hypot(
+        Math.max(Math.abs(left), Math.abs(w - left)),
+        Math.max(Math.abs(top), Math.abs(h - top)),
+      );
       // sizes that are multiplied are shares that are added
       const most = Math.log(1 / (1 - v.length));
       const away = (share: number) => {
         const size = Math.exp(most * share);
         return multiply(multiply(translation(x, y), scaling(size, size)), translation(-x, -y));
       };
-      const light = smeared(tools, bright, away, v.length * furthest, {
-        sided: true,
-        extend: false,
-        faded: FADED,
-      });
-      bright.release();
-      return light;
+      const how = { sided: true, extend: false, faded: FADED };
+      addEnlarged(tools, smeared(tools, small, away, (v.length * furthest) / 2 ** TIMES, how), TIMES, light, 1);
+      small.release();
     }),
 });

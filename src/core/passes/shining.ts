@@ -67,23 +67,27 @@ interface Shining {
 
 /**
  * A picture with light on it: what is bright of it, spread in linear light, is added.
- * @param rect what the light may reach @param spread gets what gives off light, owned by it, and gives it back spread
+ * @param rect what the light may reach
+ * @param spread gets what gives off light and what it is added to
  */
 export function shone(
   picture: Picture,
   v: Shining & { strength: number },
   tools: PassTools,
   rect: Rect,
-  spread: (light: Picture) => Picture,
+  spread: (bright: Picture, light: Picture) => void,
 ): Picture {
-  const { kernels } = tools;
+  const { kernels, arena } = tools;
   const out = partOf(tools, picture, rect);
   kernels.toLinearSpan(out.at, out.pixels);
-  const bright = Picture.make(tools.arena, rect);
+  const bright = Picture.make(arena, rect);
   const threshold = v.of === 'all' ? 0 : Math.max(1e-4, toLinear(v.threshold));
   const tint = v.colour.map(toLinear) as [number, number, number];
   kernels.brightSpan(out.at, bright.at, out.pixels, threshold, KNEE * threshold, ...tint);
-  const light = spread(bright);
+  const light = Picture.make(arena, rect);
+  kernels.fill(light.at, light.pixels, 0, 0, 0, 0);
+  spread(bright, light);
+  bright.release();
   kernels.addLight(out.at, light.at, out.pixels, v.strength, v.alone === 'light' ? 1 : 0);
   light.release();
   kernels.toDisplaySpan(out.at, out.pixels);

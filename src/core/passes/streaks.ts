@@ -2,14 +2,16 @@ import { angle } from '../params/angle';
 import { choice } from '../params/choice';
 import { number } from '../params/number';
 import { translation } from '../picture/matrix';
-import { Picture } from '../picture/picture';
-import { grow } from '../picture/rect';
+import { addEnlarged, onGrid, reducedBy } from '../picture/reduced';
 import { smeared } from '../picture/smear';
 import { definePass } from './define';
 import { SHINING, shone, strength } from './shining';
 
 /** How much is left of a streak at its ends. */
 const FADED = 0.02;
+
+/** Lines longer than this many pixels are drawn at a quarter of the size; at a half from an eighth of it on. */
+const LONG = 600;
 
 /** Streaks: the light of bright parts drawn out into lines, as by a filter before a lens. */
 export const streaks = definePass({
@@ -48,24 +50,26 @@ export const streaks = definePass({
   },
   idle: (v) => v.strength === 0 && v.alone === 'both',
   reach: (v) => Math.ceil(v.length / 2) + 2,
-  run: (picture, v, tools) =>
-    shone(picture, v, tools, grow(picture.rect, Math.ceil(v.length / 2)), (bright) => {
-      const { kernels, arena } = tools;
-      const light = Picture.make(arena, bright.rect);
-      kernels.fill(light.at, light.pixels, 0, 0, 0, 0);
-      const lines = Number(v.lines);
-      for (let i = 0; i < lines; i++) {
-        const turn = ((v.angle + (180 * i) / lines) * Math.PI) / 180;
-        const long = v.length / 2;
-        for (const side of [-1, 1]) {
-          const [dx, dy] = [side * Math.cos(turn) * long, side * Math.sin(turn) * long];
-          const way = (share: number) => translation(dx * share, dy * share);
-          const line = smeared(tools, bright, way, long, { sided: true, extend: false, faded: FADED });
-          kernels.addScaled(line.at, light.at, light.pixels, 0.5);
-          line.release();
+  run(picture, v, tools) {
+    const lines = Number(v.lines);
+    const long = v.length / 2;
+    const turns = Array.from({ length: lines }, (_, i) => ((v.angle + (180 * i) / lines) * Math.PI) / 180);
+    const most = (of: (turn: number) => number) =>
+      Math.ceil(Math.max(...turns.map((turn) => Math.abs(of(turn) * long))));
+    const { x, y, w, h } = picture.rect;
+    const [across, down] = [most(Math.cos) + 2, most(Math.sin) + 2];
+    const rect = { x: x - across, y: y - down, w: w + 2 * across, h: h + 2 * down };
+    const times = long > LONG ? 2 : long > LONG / 8 ? 1 : 0;
+    return shone(picture, v, tools, onGrid(rect, times), (bright, light) => {
+      const small = reducedBy(tools, bright, times);
+      const reach = long / 2 ** times;
+      for (const turn of turns)
+        for (const side of [-reach, reach]) {
+          const way = (share: number) => translation(Math.cos(turn) * side * share, Math.sin(turn) * side * share);
+          const line = smeared(tools, small, way, reach, { sided: true, extend: false, faded: FADED });
+          addEnlarged(tools, line, times, light, 0.5);
         }
-      }
-      bright.release();
-      return light;
-    }),
+      small.release();
+    });
+  },
 });

@@ -19,8 +19,8 @@ export interface CloudForm {
   veins: boolean;
   seed: number;
 }
-/** A grain is drawn by so many places; between them it is straight. */
-const FINE = 16;
+/** A grain is drawn by so many places, with straight lines between them; the finer layers, which are weaker, by fewer. */
+const [FINE, COARSE] = [16, 7];
 
 /** Fills a w×h plane of floats with clouds: about −1…1, with a mean of 0 unless there are veins. @param at address, room for w·h floats */
 export function cloudPlane(
@@ -35,7 +35,7 @@ export function cloudPlane(
   const all = weights.reduce((sum, weight) => sum + weight, 0);
   weights.forEach((weight, k) => {
     const [wide, tall] = grain.map((size) => Math.max(1, size / 2 ** k)) as [number, number];
-    const step = Math.max(1, Math.floor(Math.min(wide, tall) / FINE));
+    const step = Math.max(1, Math.floor(Math.min(wide, tall) / (k < 2 ? FINE : COARSE)));
     const [left, top] = from.map((v) => step * Math.floor(v / step)) as [number, number];
     const [inX, inY] = [from[0] - left, from[1] - top];
     const [cw, ch] = [Math.floor((w - 1 + inX) / step) + 2, Math.floor((h - 1 + inY) / step) + 2];

@@ -13,7 +13,7 @@ const MOST_HALVES = 8;
 
 /**
  * The mean of where pixels are along a way, from 2ᵏ places on it, no further than about a pixel apart. Means of two are taken over and over: a
- * way is its first half and that half moved on, which costs 2k drawings instead of 2ᵏ.
+ * way is its first half and that half moved on, which costs k drawings instead of 2ᵏ.
  * @param way where pixels are moved to after a share of the way, −½…½ about where they are or 0…1; two shares after each other must be their sum
  * @param long how long the longest way is, in pixels @param sided 1 = from where pixels are on, 0 = half of it to either side
  * @param faded how much the end of a way counts that goes from where pixels are on; towards it less and less, as in mist
@@ -31,23 +31,20 @@ export function smeared(
   const halves = Math.max(1, Math.min(MOST_HALVES, Math.ceil(Math.log2(Math.max(2, long)))));
   const back = (share: number): Matrix =>
     invert(multiply(multiply(translation(-x, -y), way(share)), translation(x, y))) ?? [1, 0, 0, 1, 0, 0];
-  let now = Picture.make(arena, picture.rect);
+  const now = Picture.make(arena, picture.rect);
   const moved = Picture.make(arena, picture.rect);
-  const other = Picture.make(arena, picture.rect);
+  const other = sided ? null : Picture.make(arena, picture.rect);
   kernels.copy(picture.at, now.at, picture.pixels);
+  const draw = (to: Picture, share: number) =>
+    kernels.affine(now.at, w, h, to.at, w, h, ...back(share), 1, extend ? 1 : 0);
   for (let k = 1; k <= halves; k++) {
     const step = 2 ** -k;
-    const draw = (to: Picture, share: number) =>
-      kernels.affine(now.at, w, h, to.at, w, h, ...back(share), 1, extend ? 1 : 0);
-    draw(moved, sided ? step : step / 2);
-    if (!sided) draw(other, -step / 2);
-    const next = Picture.make(arena, picture.rect);
-    const share = sided ? faded ** step / (1 + faded ** step) : 0.5;
-    kernels.lerpSpan(sided ? now.at : other.at, moved.at, next.at, next.pixels, share);
-    now.release();
-    now = next;
+    draw(moved, other ? step / 2 : step);
+    if (other) draw(other, -step / 2);
+    const from = other ?? now;
+    kernels.lerpSpan(from.at, moved.at, now.at, now.pixels, other ? 0.5 : faded ** step / (1 + faded ** step));
   }
   moved.release();
-  other.release();
+  other?.release();
   return now;
 }
