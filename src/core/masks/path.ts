@@ -13,6 +13,18 @@ export type Vertex = readonly [
 export type Point = readonly [number, number];
 /** x and y by turns; closed by itself. */
 export type Ring = Float64Array;
+/** The box of rings: left, top, right, bottom. */
+export function boundsOf(rings: readonly Ring[]): [number, number, number, number] {
+  const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const ring of rings)
+    for (let i = 0; i < ring.length; i += 2) {
+      box[0] = Math.min(box[0], ring[i]!);
+      box[1] = Math.min(box[1], ring[i + 1]!);
+      box[2] = Math.max(box[2], ring[i]!);
+      box[3] = Math.max(box[3], ring[i + 1]!);
+    }
+  return box;
+}
 
 /** How far a flattened path may be from the curve, in pixels. */
 const TOLERANCE = 0.02;

@@ -5,6 +5,17 @@ import { choice } from '../params/choice';
 import { number } from '../params/number';
 import { definePass } from './define';
 
+/** What a blur finds beyond the picture. */
+export const EDGES = choice({
+  label: 'Edges',
+  default: 'extend',
+  options: [
+    { value: 'extend', label: 'extend the border' },
+    { value: 'fade', label: 'fade to clear' },
+  ],
+  help: 'What lies beyond the picture: its border repeated, or nothing.',
+});
+
 /** Gaussian blur on premultiplied values. Error against a true Gaussian ≤ 1 % of range. */
 export const blur = definePass({
   type: 'blur',
@@ -22,15 +33,7 @@ export const blur = definePass({
       slider: [0, 100],
       help: 'Standard deviation of the Gaussian; twice this is about the width of the softness.',
     }),
-    edges: choice({
-      label: 'Edges',
-      default: 'extend',
-      options: [
-        { value: 'extend', label: 'extend the border' },
-        { value: 'fade', label: 'fade to clear' },
-      ],
-      help: 'What lies beyond the picture: its border repeated, or nothing.',
-    }),
+    edges: EDGES,
   },
   idle: (v) => v.radius < 0.05,
   reach: (v) => Math.ceil(v.radius * 3),

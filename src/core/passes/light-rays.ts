@@ -3,7 +3,7 @@ import { point } from '../params/point';
 import { multiply, scaling, translation } from '../picture/matrix';
 import { union } from '../picture/rect';
 import { addEnlarged, onGrid, reducedBy } from '../picture/reduced';
-import { smeared } from '../picture/smear';
+import { furthestFrom, smeared } from '../picture/smear';
 import { definePass } from './define';
 import { SHINING, shone, strength } from './shining';
 
@@ -43,12 +43,7 @@ export const lightRays = definePass({
     shone(picture, v, tools, onGrid(union(picture.rect, { x: 0, y: 0, ...tools.size }), TIMES), (bright, light) => {
       const small = reducedBy(tools, bright, TIMES);
       const [x, y] = v.from.map((at) => at / 2 ** TIMES) as [number, number];
-      const { w, h } = tools.size;
-      const [left, top] = v.from;
-      const furthest = Math.hypot(
-        Math.max(Math.abs(left), Math.abs(w - left)),
-        Math.max(Math.abs(top), Math.abs(h - top)),
-      );
+      const furthest = furthestFrom(v.from, tools.size);
       // sizes that are multiplied are shares that are added
       const most = Math.log(1 / (1 - v.length));
       const away = (share: number) => {

@@ -5,22 +5,23 @@ import { point } from '../params/point';
 import { multiply, rotation, scaling, translation, type Matrix } from '../picture/matrix';
 import { grow } from '../picture/rect';
 import { partOf } from '../picture/rows';
-import { smeared } from '../picture/smear';
+import { furthestFrom, smeared } from '../picture/smear';
+import { EDGES } from './blur';
 import { definePass } from './define';
 
 type Way = 'line' | 'zoom' | 'spin';
 /** Where pixels are after a share of the way, and how long the longest way is in pixels. */
 function wayOf(
   v: { way: string; angle: number; length: number; zoom: number; spin: number; about: readonly [number, number] },
-  { w, h }: { w: number; h: number },
+  size: { w: number; h: number },
 ): { way: (share: number) => Matrix; long: number } {
   const [x, y] = v.about;
-  const furthest = Math.hypot(Math.max(Math.abs(x), Math.abs(w - x)), Math.max(Math.abs(y), Math.abs(h - y)));
+  const furthest = furthestFrom(v.about, size);
   const about = (own: Matrix): Matrix => multiply(multiply(translation(x, y), own), translation(-x, -y));
   if ((v.way as Way) === 'zoom') {
     const most = Math.log(1 + v.zoom);
-    const size = (share: number) => Math.exp(most * share);
-    return { way: (share) => about(scaling(size(share), size(share))), long: v.zoom * furthest };
+    const larger = (share: number) => Math.exp(most * share);
+    return { way: (share) => about(scaling(larger(share), larger(share))), long: v.zoom * furthest };
   }
   if ((v.way as Way) === 'spin')
     return { way: (share) => about(rotation(v.spin * share)), long: ((v.spin * Math.PI) / 180) * furthest };
@@ -87,15 +88,7 @@ export const movingBlur = definePass({
       help: 'What it moves towards, or turns about.',
       when: { choice: 'way', is: ['zoom', 'spin'] },
     }),
-    edges: choice({
-      label: 'Edges',
-      default: 'extend',
-      options: [
-        { value: 'extend', label: 'extend the border' },
-        { value: 'fade', label: 'fade to clear' },
-      ],
-      help: 'What lies beyond the picture: its border repeated, or nothing.',
-    }),
+    edges: EDGES,
   },
   idle: (v) => (v.way === 'line' ? v.length < NOTHING : v.way === 'zoom' ? v.zoom < 1e-4 : Math.abs(v.spin) < 1e-3),
   reach: (v) => (v.way === 'line' ? Math.ceil(v.length / 2) + 2 : Infinity),

@@ -8,6 +8,10 @@ interface Tools {
   kernels: Kernels;
   arena: Arena;
 }
+/** How far the furthest corner of a picture lies from a place in it, in pixels. */
+export const furthestFrom = ([x, y]: readonly [number, number], { w, h }: { w: number; h: number }): number =>
+  Math.hypot(Math.max(Math.abs(x), Math.abs(w - x)), Math.max(Math.abs(y), Math.abs(h - y)));
+
 /** Most halvings of a way: 2⁸ places along it. */
 const MOST_HALVES = 8;
 

@@ -1,5 +1,5 @@
 // Letters, words or lines of a text that come one after the other.
-import type { Ring } from '../masks/path';
+import { boundsOf, type Ring } from '../masks/path';
 
 /** A letter where it stands, with what it belongs to. */
 export interface Letter {
@@ -112,14 +112,7 @@ function movedRings(
   size: number,
   degrees: number,
 ): Ring[] {
-  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const ring of rings)
-    for (let i = 0; i < ring.length; i += 2) {
-      left = Math.min(left, ring[i]!);
-      right = Math.max(right, ring[i]!);
-      top = Math.min(top, ring[i + 1]!);
-      bottom = Math.max(bottom, ring[i + 1]!);
-    }
+  const [left, top, right, bottom] = boundsOf(rings);
   const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
   const angle = (degrees * Math.PI) / 180;
   const [cos, sin] = [Math.cos(angle) * size, Math.sin(angle) * size];

@@ -3,7 +3,7 @@ import bidiFactory from 'bidi-js';
 import * as hb from 'harfbuzzjs';
 import { JackplaneError } from '../base/errors';
 import { flattenCubics, type Command } from '../masks/cubics';
-import type { Ring } from '../masks/path';
+import { boundsOf, type Ring } from '../masks/path';
 import type { TextLine } from './fonts';
 
 /** A font that letters are shaped with. */
@@ -27,8 +27,8 @@ export function readFont(data: Uint8Array, name = 'The font', weight = 400): Fon
   own.setScale(face.upem, face.upem);
   if ('wght' in face.getAxisInfos()) own.setVariations([new hb.Variation('wght', weight)]);
   const font: Font = { hb: own, capitals: face.upem, glyphs: new Map() };
-  const tall = outlinesOf(font, own.nominalGlyph(72 /* H */) ?? 0).flatMap((ring) => [...ring].filter((_, i) => i % 2));
-  const height = Math.max(...tall) - Math.min(...tall);
+  const [, top, , bottom] = boundsOf(outlinesOf(font, own.nominalGlyph(72 /* H */) ?? 0));
+  const height = bottom - top;
   return { ...font, capitals: height > 0 ? height : 0.7 * face.upem };
 }
 
@@ -39,7 +39,7 @@ interface SetGlyph {
   x: number;
   y: number;
 }
-interface Set {
+interface SetLine {
   /** by the letters that they come from */
   glyphs: Map<number, SetGlyph[]>;
   starts: number[];
@@ -93,7 +93,7 @@ function levelsOf(text: string, letters: readonly string[]): number[] {
 }
 
 /** Where the letters of a line stand. @param fonts the first one that has a letter gives it @param tracking added between letters, in heights of a capital; letters that are moved apart form no ligatures */
-function setLine(fonts: readonly Font[], text: string, tracking: number): Set {
+function setLine(fonts: readonly Font[], text: string, tracking: number): SetLine {
   if (!fonts[0]) throw new Error('a line needs a font');
   const letters = [...text];
   const has = (font: Font, letter: string) => font.hb.nominalGlyph(letter.codePointAt(0)!) !== undefined;
@@ -105,14 +105,14 @@ function setLine(fonts: readonly Font[], text: string, tracking: number): Set {
     if (!font && letter.trim() && !missing.includes(letter)) missing += letter;
     chosen.push(font ?? chosen[i - 1] ?? fonts[0]!);
   });
-  const set: Set = { glyphs: new Map(), starts: [], stops: [], width: 0, missing };
+  const set: SetLine = { glyphs: new Map(), starts: [], stops: [], width: 0, missing };
   for (const run of runsOf(chosen, levelsOf(text, letters))) shapeRun(run, letters, tracking, set);
   return set;
 }
 
 const SEPARATE = ['liga', 'clig', 'dlig'].map((tag) => new hb.Feature(tag, 0));
 /** Sets a run after what has been set already. */
-function shapeRun({ font, from, to, level }: Run, letters: readonly string[], tracking: number, set: Set): void {
+function shapeRun({ font, from, to, level }: Run, letters: readonly string[], tracking: number, set: SetLine): void {
   const buffer = new hb.Buffer();
   buffer.addText(letters.slice(from, to).join(''));
   buffer.setDirection(level % 2 ? hb.Direction.RTL : hb.Direction.LTR);

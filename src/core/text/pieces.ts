@@ -1,5 +1,6 @@
 // Parts of a text drawn by themselves, while they arrive.
 import type { PlaneTools } from '../masks/distance';
+import { boundsOf } from '../masks/path';
 import { fillOnto } from '../masks/raster';
 import { blurPlane } from '../masks/soften';
 import { BYTES_PER_PIXEL, type Picture } from '../picture/picture';
@@ -17,14 +18,7 @@ export function drawPiece(
 ): void {
   const { kernels, arena } = tools;
   const reach = blur < UNBLURRED ? 0 : Math.ceil(3 * blur);
-  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const ring of rings)
-    for (let i = 0; i < ring.length; i += 2) {
-      left = Math.min(left, ring[i]!);
-      right = Math.max(right, ring[i]!);
-      top = Math.min(top, ring[i + 1]!);
-      bottom = Math.max(bottom, ring[i + 1]!);
-    }
+  const [left, top, right, bottom] = boundsOf(rings);
   // what is blurred into the picture comes from beyond its borders, too
   const all = grow(picture.rect, reach);
   const x = Math.max(all.x, Math.floor(left) - reach);
