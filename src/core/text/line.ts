@@ -61,16 +61,15 @@ interface Run {
   level: number;
 }
 /** The runs of a line from left to right. @param levels of its letters, odd where they run to the left */
-function runsOf(fonts: readonly (Font | null)[], levels: readonly number[]): Run[] {
+function runsOf(fonts: readonly Font[], levels: readonly number[]): Run[] {
   const runs: Run[] = [];
   fonts.forEach((font, i) => {
     const last = runs.at(-1);
     if (last && last.font === font && last.level === levels[i]) last.to = i + 1;
-    else runs.push({ font: font!, from: i, to: i + 1, level: levels[i]! });
+    else runs.push({ font, from: i, to: i + 1, level: levels[i]! });
   });
   // rule L2 of the Unicode bidirectional algorithm
-  const [most, least] = [Math.max(0, ...levels), 1];
-  for (let level = most; level >= least; level--)
+  for (let level = Math.max(0, ...levels); level > 0; level--)
     for (let i = 0; i < runs.length; i++) {
       let end = i;
       while (end < runs.length && runs[end]!.level >= level) end++;

@@ -76,7 +76,7 @@ export const ARRIVALS: readonly ArrivalWay[] = [
   {
     name: 'clear',
     title: 'Words become clear',
-    words: 'out of a blur focus sharp',
+    words: 'become sharp one by one',
     moves: 'done',
     values: (h) => ({ ...PLAIN, by: 'word', startBlur: 0.25 * h, overlap: 0.6 }),
   },

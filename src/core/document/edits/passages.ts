@@ -58,7 +58,7 @@ const PASSAGES: readonly Passage[] = [
   {
     name: 'blur-over',
     title: 'Through a blur',
-    words: 'blurred change ; out of focus between',
+    words: 'blurred change ; soft change',
     help: 'Both are out of focus where one goes over into the other.',
     ways: { ends: ['focus'], begins: ['focus'] },
   },
