@@ -13,6 +13,7 @@ import {
   layer,
   makeLayer,
   makeShot,
+  media,
   newProject,
   pass,
   picture,
@@ -273,6 +274,14 @@ test('a font from a file is stock: a title is set in it, says what no font has, 
   await expect(page.getByText('has no “船”.')).toBeVisible();
   await redrawn(page, () => text.fill('ميناء'));
   expect(await wide()).toBeCloseTo(joined, 9);
+  // nothing but a font can stand for it
+  await item.hover();
+  await item.getByRole('button', { name: /^More for / }).click();
+  const chooser = page.waitForEvent('filechooser');
+  await page.getByText('Link another file…').click();
+  await (await chooser).setFiles(media('paper-kite.png'));
+  await expect(stock.getByText('only one of them is a font')).toBeVisible();
+  await expect(item).toBeVisible();
   // without its font the title stays
   await item.focus();
   await redrawn(page, () => item.press('Delete'));

@@ -119,6 +119,19 @@ function allFacts({ file, facts }: Stock): string {
     : null;
   return [file, size, facts.codec, sound, `${(facts.bytes / 1e6).toFixed(1)} MB`].filter(Boolean).join(' · ');
 }
+/** What is done with an item, in words: a font is set in titles, all else is shown by layers. */
+const wordsFor = (item: Stock): { add: string; button: string; remove: string } =>
+  item.kind === 'font'
+    ? {
+        add: 'Set a title in it',
+        button: `Set a title in ${item.name}`,
+        remove: 'Delete it; titles get the usual font',
+      }
+    : {
+        add: `Add ${many(item)}to the shot`,
+        button: `Add ${item.name} to the shot`,
+        remove: `Delete ${many(item)}with ${many(item) ? 'their' : 'its'} layers`,
+      };
 function relink(item: Stock): void {
   relinking = item.id;
   relinkPicker.value?.pick();
@@ -186,11 +199,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
         </span>
         <v-btn v-if="missing(item)" size="small" @click="relink(item)">Link…</v-btn>
         <span class="hover"
-          ><IconButton
-            v-if="!missing(item)"
-            :label="item.kind === 'font' ? `Set a title in ${item.name}` : `Add ${item.name} to the shot`"
-            :icon="mdiPlus"
-            @click="stackStock(item)" />
+          ><IconButton v-if="!missing(item)" :label="wordsFor(item).button" :icon="mdiPlus" @click="stackStock(item)" />
           <v-menu
             :model-value="asked?.id === item.id"
             :target="asked?.at ?? undefined"
@@ -200,10 +209,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
               <IconButton v-bind="button" :label="`More for ${item.name}`" :icon="mdiDotsVertical" />
             </template>
             <v-list>
-              <v-list-item
-                :title="item.kind === 'font' ? 'Set a title in it' : `Add ${many(item)}to the shot`"
-                @click="stack(item.kind === 'font' ? [item] : meant(item))"
-              />
+              <v-list-item :title="wordsFor(item).add" @click="stack(item.kind === 'font' ? [item] : meant(item))" />
               <v-list-item
                 v-if="
                   item.kind !== 'font' &&
@@ -217,15 +223,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
               />
               <v-list-item v-if="item.still" title="Compare with it" @click="compare.withStill(item.id)" />
               <v-list-item title="Link another file…" @click="relink(item)" />
-              <v-list-item
-                :title="
-                  item.kind === 'font'
-                    ? 'Delete it; titles get the usual font'
-                    : `Delete ${many(item)}with ${many(item) ? 'their' : 'its'} layers`
-                "
-                :disabled="store.readOnly"
-                @click="remove(meant(item))"
-              />
+              <v-list-item :title="wordsFor(item).remove" :disabled="store.readOnly" @click="remove(meant(item))" />
             </v-list> </v-menu
         ></span>
       </li>

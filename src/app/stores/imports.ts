@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import { addStock, relinkStock } from '../../core/document/edits/project';
+import { stockIn } from '../../core/document/find';
 import type { Stock, StockId } from '../../core/document/schema';
 import { JackplaneError, sentenceOf } from '../../core/base/errors';
 import { safeName, stockName } from '../../core/formats/names';
@@ -70,6 +71,14 @@ export const useImports = defineStore('imports', () => {
       const { kind, facts, poster, peaks } = await engine.probe(file, (share) => update({ share }));
       if (gone()) return null;
       const project = store.current();
+      const before = replaces && stockIn(project, replaces);
+      // a layer cannot show a font, nor a title be set in a clip
+      if (before && (before.kind === 'font') !== (kind === 'font'))
+        throw new JackplaneError(
+          'bad-value',
+          `“${file.name}” cannot stand for ${before.name}: only one of them is a font.`,
+          'Import it by itself.',
+        );
       const stockId = replaces ?? newId<StockId>();
       const record = { project: project.id, stock: stockId, file, poster, peaks };
       await storeMedia(record, file.name);

@@ -2,7 +2,7 @@
 import type { Arena } from './arena';
 import type { Kernels } from './kernels';
 import { Picture } from './picture';
-import { intersect, type Rect } from './rect';
+import { intersect, sameRect, type Rect } from './rect';
 
 interface Tools {
   kernels: Kernels;
@@ -41,8 +41,7 @@ export function addEnlarged(
   const size = 2 ** times;
   const { x, y, w, h } = small.rect;
   const part = intersect({ x: x * size, y: y * size, w: w * size, h: h * size }, onto.rect);
-  if (times === 0 && part.w === w && part.h === h && part.w === onto.rect.w && part.h === onto.rect.h)
-    kernels.addScaled(small.at, onto.at, onto.pixels, weight);
+  if (times === 0 && sameRect(small.rect, onto.rect)) kernels.addScaled(small.at, onto.at, onto.pixels, weight);
   else
     arena.scratch(part.w * part.h * 16, (at) => {
       const [left, top] = [part.x / size - x, part.y / size - y];
