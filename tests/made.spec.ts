@@ -8,6 +8,7 @@ import {
   asFile,
   choose,
   colourAt,
+  complaints,
   dialogOpen,
   importFiles,
   layer,
@@ -316,4 +317,65 @@ test('one layer pushes the other out where they meet, by a wish for the two', as
   // half way the red one has gone half out to the left
   expect(left!.slice(0, 3)).toEqual([255, 0, 0]);
   expect(right!.slice(0, 3)).toEqual([0, 0, 255]);
+});
+
+test('a free path is drawn on the picture as a line, closed to be filled, saved as SVG and read again', async ({
+  page,
+}) => {
+  await newProject(page, 'Drawing');
+  await makeShot(page, { width: 320, height: 180, clear: true });
+  await makeLayer(page, 'Free path');
+  const box = (await picture(page).boundingBox())!;
+  const click = (u: number, v: number) => page.mouse.click(box.x + u * box.width, box.y + v * box.height);
+  const alpha = async (u: number, v: number) => (await colourAt(page, u, v))[3]!;
+  await expect(page.getByText('Click points on the picture')).toBeVisible();
+  await click(0.25, 0.25);
+  await click(0.75, 0.25);
+  await click(0.75, 0.75);
+  await page.keyboard.press('Escape');
+  // an open path is a line: along its two sides, not along the third
+  await expect.poll(() => alpha(0.5, 0.25)).toBeGreaterThan(200);
+  expect([await alpha(0.6, 0.4), await alpha(0.5, 0.5)]).toEqual([0, 0]);
+  await page.getByRole('button', { name: 'Close the path' }).click();
+  await expect.poll(() => alpha(0.6, 0.4)).toBe(255);
+  expect(await alpha(0.4, 0.6)).toBe(0);
+  await page.getByRole('button', { name: 'Its fill and line' }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as SVG' }).click(),
+  ]);
+  const svg = readFileSync(await download.path(), 'utf8');
+  expect(svg).toMatch(/fill="#db9e4d" stroke="#f5f0e0" stroke-width="6"/);
+  // what is read again lies where it lay
+  await page.getByRole('button', { name: 'Hide drawing' }).click();
+  await expect.poll(() => alpha(0.6, 0.4)).toBe(0);
+  await page.getByLabel('Files to import').setInputFiles(asFile('again.svg', Buffer.from(svg)));
+  await expect(page.getByText('“again” is on the stack, a shape.')).toBeVisible();
+  await expect.poll(() => alpha(0.6, 0.4)).toBe(255);
+  expect(await alpha(0.4, 0.6)).toBe(0);
+});
+
+test('an SVG file becomes shapes with its colours and holes; scripts and outside references are left out and said', async ({
+  page,
+}) => {
+  const said = complaints(page);
+  await newProject(page, 'Drawing');
+  await makeShot(page, { width: 320, height: 180, clear: true });
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 320 180">
+    <style>.hull { fill: #ff0000 }</style><script>document.title = 'run'</script>
+    <path class="hull" d="M40 40H120V140H40ZM60 60V120H100V60Z"/>
+    <g fill="blue" transform="translate(200 0)"><circle cx="40" cy="90" r="30"/></g>
+    <image href="https://example.org/a.png" width="9" height="9"/></svg>`;
+  await page.getByLabel('Files to import').setInputFiles(asFile('hull.svg', Buffer.from(svg)));
+  await expect(page.getByText('“hull” is on the stack, a group of 2 shapes. Left out: script, image.')).toBeVisible();
+  const at = (x: number, y: number) => colourAt(page, x / 320, y / 180);
+  await expect.poll(() => at(50, 90)).toEqual([255, 0, 0, 255]);
+  expect([await at(80, 90), await at(240, 90), await at(190, 90)]).toEqual([
+    [0, 0, 0, 0],
+    [0, 0, 255, 255],
+    [0, 0, 0, 0],
+  ]);
+  await page.getByLabel('Files to import').setInputFiles(asFile('note.svg', Buffer.from('no drawing')));
+  await expect(page.getByText('“note.svg” is not an SVG drawing.')).toBeVisible();
+  expect(said).toEqual([]);
 });

@@ -254,7 +254,7 @@ test('masks go to another layer, to SVG and back', async ({ page }) => {
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByText('Save paths as SVG').click()]);
   const svg = readFileSync(await download.path(), 'utf8');
   expect(svg).toContain('viewBox="-640 -360 1280 720"');
-  expect(svg).toMatch(/<path d="M-256 -144L256 -144L256 144L-256 144L-256 -144Z"><title>Path<\/title>/);
+  expect(svg).toMatch(/<path fill="#000000" d="M-256 -144L256 -144L256 144L-256 144L-256 -144Z"><title>Path<\/title>/);
   await page
     .getByLabel('SVG file with paths')
     .setInputFiles(asFile('back.svg', Buffer.from(svg.replace('>Path<', '>Returned<'))));
@@ -263,7 +263,7 @@ test('masks go to another layer, to SVG and back', async ({ page }) => {
   ).toBeVisible();
   await page
     .getByLabel('SVG file with paths')
-    .setInputFiles(asFile('broken.svg', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><circle r="3"/></svg>')));
+    .setInputFiles(asFile('broken.svg', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><text>A</text></svg>')));
   await expect(page.getByText(/“broken.svg” has no closed paths/)).toBeVisible();
   await page
     .getByLabel('Jig file with masks')

@@ -138,6 +138,7 @@ test('a tone curve is bent by pointer, keys and numbers; an echo of a moving lay
 test('a glow is found by a wish, lights what is around a bright part, and goes beyond letters', async ({ page }) => {
   await page.getByLabel('Colour', { exact: true }).fill('#101010');
   await makeLayer(page, 'Title');
+  await expect(page.getByLabel('Text on the picture')).toBeFocused();
   await page.keyboard.type('I');
   await page.keyboard.press('Escape');
   await redrawn(page, () => typeNumber(page, 'Letter height, px', '60'));

@@ -118,7 +118,7 @@ export function shortcutTable(): Shortcut[] {
       keys: 'Enter',
       shown: 'Enter',
       does: 'Close the path that is being drawn, or type the chosen title on the picture',
-      run: () => (masking.open ? masking.closeDrawn() : bench.typeText()),
+      run: () => (!masking.open ? bench.typeText() : masking.tool === 'points' && masking.closeDrawn()),
     },
     {
       keys: 's',
@@ -247,10 +247,6 @@ export function shortcutTable(): Shortcut[] {
   ];
 }
 
-/** How often it is looked whether a list that was chosen from has given its focus back, and how many milliseconds apart. */
-const LOOKS = 12;
-const APART = 40;
-
 /** Keys that belong to what has the focus: all in a dialog or menu; in a field those that are typed or move within it. */
 function taken(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
@@ -288,29 +284,33 @@ export function useShortcuts(): void {
     );
   });
   // a button that was clicked keeps no focus, so that Space plays instead of clicking it again; nor a choice that was made by pointer, so that letters are shortcuts again
-  let leaving: ReturnType<typeof setTimeout> | undefined;
-  const stay = () => clearTimeout(leaving);
-  // a list gives the focus back once or twice while it closes
-  const leave = (times = LOOKS) => {
-    const focused = document.activeElement as HTMLElement | null;
-    const closed = focused?.closest('.v-select') && focused.getAttribute('aria-expanded') !== 'true';
-    if (closed && !focused?.closest('.v-overlay__content')) focused?.blur();
-    if (times > 1) leaving = setTimeout(leave, APART, times - 1);
-  };
+  let chosen = false;
+  const stay = () => (chosen = false);
   const letGo = (event: MouseEvent) => {
-    if (event.detail > 0 && (event.target as HTMLElement).closest('[role=option]')) leaving = setTimeout(leave, 0);
+    chosen = event.detail > 0 && !!(event.target as HTMLElement).closest('[role=option]');
     const focused = document.activeElement;
     if (event.detail > 0 && focused instanceof HTMLButtonElement && !focused.closest('.v-overlay__content'))
       focused.blur();
   };
+  // a list gives the focus back while it closes, once or twice and at its leisure: what is typed meanwhile does not wait for it
+  const passOn = (event: KeyboardEvent) => {
+    if (!chosen || event.key === 'Tab' || !event.isTrusted) return;
+    const target = event.target as HTMLElement;
+    const inList = target.closest('.v-select, .v-overlay__content:has([role=listbox])');
+    if (!inList || document.querySelector('.v-select [aria-expanded=true], .v-dialog.v-overlay--active')) return;
+    event.stopImmediatePropagation();
+    target.blur();
+    if (!document.body.dispatchEvent(new KeyboardEvent('keydown', event))) event.preventDefault();
+  };
   onMounted(() => {
     addEventListener('click', letGo, true);
     addEventListener('pointerdown', stay, true);
+    addEventListener('keydown', passOn, true);
   });
   onBeforeUnmount(() => {
     unbind();
     removeEventListener('click', letGo, true);
     removeEventListener('pointerdown', stay, true);
-    stay();
+    removeEventListener('keydown', passOn, true);
   });
 }

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { pasteMasks, removeMask, setMask } from '../../core/document/edits/masks';
-import type { Mask } from '../../core/document/mask';
+import { shapeOfMask } from '../../core/document/edits/figures';
+import type { Mask, MaskId } from '../../core/document/mask';
+import type { LayerId } from '../../core/document/schema';
 import { newId } from '../base/ids';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
@@ -16,6 +18,12 @@ const change = (part: Parameters<typeof setMask>[3]): void =>
   bench.editLayer((project, at) => setMask(project, at, props.mask.id, part));
 const duplicate = (): void =>
   bench.editLayer((_, at) => pasteMasks(at, [{ ...props.mask, name: `${props.mask.name} 2` }], newId));
+const canBeShape = ['path', 'rectangle', 'ellipse'].includes(props.mask.shape.kind);
+function makeShape(): void {
+  const ids = { layer: newId<LayerId>(), mask: newId<MaskId>() };
+  bench.editLayer((project, at) => shapeOfMask(project, at, props.mask, ids));
+  bench.choose(ids.layer, 'source');
+}
 </script>
 
 <template>
@@ -30,6 +38,7 @@ const duplicate = (): void =>
       />
       <template v-if="!bench.layer?.locked && !store.readOnly">
         <v-list-item title="Duplicate" @click="duplicate" />
+        <v-list-item v-if="canBeShape" title="Make a shape of it" @click="makeShape" />
         <v-list-item :title="mask.on ? 'Switch off' : 'Switch on'" @click="change({ on: !mask.on })" />
         <v-list-item
           :title="mask.invert ? 'Cover what is inside' : 'Cover what is outside'"

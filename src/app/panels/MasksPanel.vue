@@ -3,7 +3,7 @@ import { computed, ref, shallowRef } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
 import { mdiClose, mdiContentCopy, mdiContentPaste, mdiDotsVertical, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
 import { addPass, newPass } from '../../core/document/edits/passes';
-import { orderMask, removeMask, setMask, usesMasks } from '../../core/document/edits/masks';
+import { drawnByMasks, orderMask, removeMask, setMask, usesMasks } from '../../core/document/edits/masks';
 import { MASK_MODES, type Mask } from '../../core/document/mask';
 import { isSeen, type PassId } from '../../core/document/schema';
 import Icon from '../controls/Icon.vue';
@@ -28,7 +28,10 @@ const masking = useMasking();
 const files = useMaskFiles();
 const locked = computed(() => bench.layer!.locked || store.readOnly);
 const order = computed({ get: () => [...masking.masks], set: () => undefined });
-const unused = computed(() => masking.masks.length > 0 && !bench.layer!.passes.some((pass) => usesMasks(pass)));
+const drawn = computed(() => drawnByMasks(bench.layer!));
+const unused = computed(
+  () => masking.masks.length > 0 && !drawn.value && !bench.layer!.passes.some((pass) => usesMasks(pass)),
+);
 const MODE_LABELS = { add: 'adds', subtract: 'subtracts', intersect: 'intersects', exclude: 'excludes' } as const;
 
 /** the mask whose menu is open, and where */
@@ -125,7 +128,11 @@ const addPicture = (stock: string, title: string): void =>
       />
     </div>
     <p v-if="!masking.masks.length" class="dim">
-      This layer has no masks. A mask cuts the layer by a Mask pass, or limits any pass to an area.
+      {{
+        drawn
+          ? 'This shape has nothing to be drawn by yet. Add a path, a rectangle or an ellipse.'
+          : 'This layer has no masks. A mask cuts the layer by a Mask pass, or limits any pass to an area.'
+      }}
     </p>
     <VueDraggable
       v-model="order"
@@ -191,6 +198,10 @@ const addPicture = (stock: string, title: string): void =>
         />
       </div>
     </div>
+    <p v-if="drawn && masking.masks.length" class="dim">
+      The shape is drawn by these. One that is not closed is a line.
+      <v-btn size="small" @click="masking.open = false">Its fill and line</v-btn>
+    </p>
     <p v-if="unused" class="unused">
       No pass uses these masks yet.
       <v-btn size="small" :disabled="locked" @click="cut">Cut the layer</v-btn> or choose an area in the dials of a

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { appendVertex, insertVertex, setPath } from '../../core/document/edits/masks';
+import { appendVertex, drawnByMasks, insertVertex, setPath } from '../../core/document/edits/masks';
 import { converted, corner, isSmooth, type Vertex } from '../../core/masks/path';
 import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
@@ -19,6 +19,8 @@ const masking = useMasking();
 const pulled = usePullToEdges();
 const mask = computed(() => masking.mask!);
 const closed = computed(() => mask.value.shape.kind === 'path' && mask.value.shape.closed);
+/** whether it is a line of a shape as long as it is open */
+const lined = computed(() => drawnByMasks(bench.layer!, mask.value.id));
 const locked = computed(() => bench.layer!.locked || store.readOnly);
 
 /** The one chosen vertex, for its exact numbers. */
@@ -75,7 +77,7 @@ const REACHES = [
           ? 'Draw round it on the picture in one go.'
           : masking.path.length < 3
             ? 'Click points on the picture; drag to curve them.'
-            : 'Click the first point or press Enter to close the path. Esc keeps it as a draft.'
+            : `Click the first point or press Enter to close the path. Esc keeps it as ${lined ? 'a line' : 'a draft'}.`
       }}
     </div>
     <div v-if="!closed && masking.tool !== 'freehand'" class="buttons">

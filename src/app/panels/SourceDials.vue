@@ -18,6 +18,7 @@ import TextField from '../controls/TextField.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 
+const ShapeDials = defineAsyncComponent(() => import('./ShapeDials.vue'));
 const TitleDials = defineAsyncComponent(() => import('./TitleDials.vue'));
 
 /** What a layer shows and when, and its sound. */
@@ -97,6 +98,7 @@ function rename(text: string): void {
       This version does not know what this layer shows ({{ layer.source.type }}). It is kept as it is.
     </p>
     <TitleDials v-if="layer.source.type === 'title'" :disabled="locked" />
+    <ShapeDials v-if="layer.source.type === 'shape'" :disabled="locked" />
     <ParamDials
       v-if="declared"
       :params="params"

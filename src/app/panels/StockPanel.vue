@@ -12,7 +12,7 @@ import { useSelection } from '../stores/selection';
 import { ARRANGEMENTS } from '../../core/document/edits/arrangements';
 import { BETWEEN } from '../../core/document/edits/passages';
 import { READY_MADE } from '../../core/document/edits/ready-made';
-import { MADE, stackMade, stackReadyMade } from '../time/actions';
+import { MADE, stackFreePath, stackMade, stackReadyMade } from '../time/actions';
 import { arrangeChosen } from '../time/arrange';
 import TrackList from '../track/TrackList.vue';
 import JigsSheet from '../time/JigsSheet.vue';
@@ -23,6 +23,7 @@ const store = useProject();
 const imports = useImports();
 const tab = ref<'stock' | 'library' | 'tracks'>('stock');
 const picker = ref<InstanceType<typeof FilePick>>();
+const drawing = ref<InstanceType<typeof FilePick>>();
 const sheet = ref(false);
 useAnswer('jigs', () => (sheet.value = true));
 useAnswer('import', () => picker.value?.pick());
@@ -33,7 +34,18 @@ const jigs = useLayerJigs();
 /** What can be made without footage, and of the chosen layers. */
 const offered = computed(() =>
   [
-    { title: '', items: MADE.map(({ type, title, help }) => ({ title, help, run: () => stackMade(type) })) },
+    {
+      title: '',
+      items: [
+        ...MADE.map(({ type, title, help }) => ({ title, help, run: () => stackMade(type) })),
+        { title: 'Free path', help: 'A shape that is drawn on the picture, point by point.', run: stackFreePath },
+        {
+          title: 'Drawing from an SVG file…',
+          help: 'Its paths become shapes with their fills and outlines.',
+          run: () => drawing.value?.pick(),
+        },
+      ],
+    },
     {
       title: 'Ready made, of several layers',
       items: READY_MADE.map((ready) => ({ title: ready.title, help: ready.help, run: () => stackReadyMade(ready) })),
@@ -83,6 +95,12 @@ const offered = computed(() =>
       />
     </div>
     <FilePick ref="picker" label="Files to import" multiple @files="(files) => void imports.take(files)" />
+    <FilePick
+      ref="drawing"
+      label="SVG file with a drawing"
+      accept=".svg"
+      @files="(files) => void imports.take(files)"
+    />
     <div v-for="job in imports.jobs" :key="job.id" class="job">
       <span :class="{ problem: job.problem }">{{ job.problem ?? `Importing ${job.name}` }}</span>
       <IconButton

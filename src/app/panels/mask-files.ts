@@ -1,3 +1,4 @@
+import { writeDrawing } from '../../core/formats/svg-drawing';
 import { pathData, pathsOf } from '../../core/formats/svg-path';
 import { readJig, writeJig, JIG_ENDING } from '../../core/formats/jig';
 import { encodePng } from '../../core/formats/png';
@@ -13,6 +14,7 @@ import { planCoverage } from '../../core/plan/masks';
 import { steadyAt } from '../../core/time/values';
 import { useEngine } from '../../engine/client';
 import { newId } from '../base/ids';
+import { readSvg } from '../base/svg';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { useNotices } from '../stores/notices';
@@ -51,39 +53,23 @@ export function useMaskFiles() {
     );
     if (!paths.length)
       return notices.say(`${bench.layer!.name} has no paths; only those can be written as SVG.`, 'problem');
-    const escaped = (text: string) => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
-    const lines = paths.map(({ name, d }) => `  <path d="${d}"><title>${escaped(name)}</title></path>`);
-    const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}" viewBox="${-w / 2} ${-h / 2} ${w} ${h}">\n${lines.join('\n')}\n</svg>\n`;
+    const figures = paths.map((path) => ({
+      ...path,
+      ...{ fill: [0, 0, 0] as const, line: null, opacity: 1, evenOdd: false, matrix: [1, 0, 0, 1, 0, 0] as const },
+    }));
+    const svg = writeDrawing({ w, h }, figures);
     download(new Blob([svg], { type: 'image/svg+xml' }), named('.svg'));
   }
 
-  /** Paths, polygons and rectangles of a drawing; its view box is laid over the source. */
+  /** All that a drawing encloses; its view box is laid over the source. */
   const openSvg = (file: File): Promise<void> =>
     said(async () => {
-      const tree = new DOMParser().parseFromString(await textOf(file), 'image/svg+xml');
-      const root = tree.documentElement;
-      if (root.nodeName !== 'svg')
-        throw new JackplaneError(
-          'bad-media',
-          `“${file.name}” is not an SVG drawing.`,
-          'Choose an SVG file with paths.',
-        );
+      const { view, elements } = await readSvg(file);
       const { w, h } = bench.size!;
-      const [x, y, wide, tall] = (root
-        .getAttribute('viewBox')
-        ?.split(/[\s,]+/)
-        .map(Number) ?? [
-        0,
-        0,
-        parseFloat(root.getAttribute('width') ?? '') || w,
-        parseFloat(root.getAttribute('height') ?? '') || h,
-      ]) as [number, number, number, number];
+      const [x, y, wide, tall] = view ?? [0, 0, w, h];
       const fit = `translate(${-w / 2} ${-h / 2}) scale(${w / wide} ${h / tall}) translate(${-x} ${-y})`;
-      const found = [...tree.querySelectorAll('path, polygon, rect')].flatMap((element) =>
-        pathsOf(dataOf(element), `${fit} ${transformsOf(element)}`).map((path) => ({
-          path,
-          name: element.querySelector('title')?.textContent?.trim() || element.id || 'Path',
-        })),
+      const found = elements.flatMap(({ d, transform, name }) =>
+        pathsOf(d, `${fit} ${transform}`).map((path) => ({ path, name })),
       );
       if (!found.length)
         throw new JackplaneError(
@@ -161,18 +147,4 @@ export function useMaskFiles() {
     });
 
   return { saveSvg, openSvg, savePng, openPng, saveJig, openJig };
-}
-
-function dataOf(element: Element): string {
-  const number = (name: string) => parseFloat(element.getAttribute(name) ?? '') || 0;
-  if (element.nodeName === 'polygon') return `M${element.getAttribute('points') ?? ''}Z`;
-  if (element.nodeName === 'rect')
-    return `M${number('x')} ${number('y')}h${number('width')}v${number('height')}h${-number('width')}Z`;
-  return element.getAttribute('d') ?? '';
-}
-/** The transforms of an element and of all it lies in, the outermost first. */
-function transformsOf(element: Element): string {
-  const out: string[] = [];
-  for (let at: Element | null = element; at; at = at.parentElement) out.unshift(at.getAttribute('transform') ?? '');
-  return out.join(' ');
 }

@@ -36,6 +36,7 @@ const FORM_WORDS: Readonly<Record<string, string>> = {
   star: 'badge ; burst',
   line: 'underline ; stroke ; draw a line ; write on ; dashes',
   arrow: 'pointer ; sign',
+  path: 'pen ; draw by hand ; handwriting ; freehand shape ; curve',
 };
 /** What the project has: layers, shots, markers, stock, its own looks; and layers that need none of it. */
 export function thingEntries(): Entry[] {
@@ -55,10 +56,10 @@ export function thingEntries(): Entry[] {
     })),
     ...(shot ? Object.entries(FORMS) : []).map(([form, values]) => ({
       kind: 'layer to add',
-      title: `${form[0]!.toUpperCase()}${form.slice(1)}`,
+      title: form === 'path' ? 'Free path' : `${form[0]!.toUpperCase()}${form.slice(1)}`,
       more: shape.help,
       words: FORM_WORDS[form] ?? '',
-      run: () => stackMade(shape.type, { form, ...values }, form),
+      run: () => stackMade(shape.type, { form, ...values }, form === 'path' ? 'drawing' : form),
     })),
     ...(shot ? READY_MADE : []).map((ready) => ({
       kind: 'layer to add',

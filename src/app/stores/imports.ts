@@ -8,6 +8,7 @@ import { safeName, stockName } from '../../core/formats/names';
 import { useEngine } from '../../engine/client';
 import { newId } from '../base/ids';
 import { storeMedia } from '../storage/media';
+import { isDrawing, openDrawing } from './drawings';
 import { isGradeFile, useGrades } from './grades';
 import { useNotices } from './notices';
 import { useProject } from './project';
@@ -40,7 +41,9 @@ export const useImports = defineStore('imports', () => {
     }
     const grades = files.filter((file) => isGradeFile(file.name));
     if (grades.length) await useGrades().openFiles(grades);
-    const media = files.filter((file) => !grades.includes(file));
+    const drawings = files.filter((file) => isDrawing(file.name));
+    for (const file of drawings) await openDrawing(file);
+    const media = files.filter((file) => !grades.includes(file) && !drawings.includes(file));
     const queue = media.map((file) => ({
       file,
       job: { id: ++last, name: file.name, share: 0, problem: null } as ImportJob,

@@ -1,8 +1,9 @@
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, nextTick, ref, shallowRef, watch } from 'vue';
 import {
   addMask,
   closePath,
+  drawnByMasks,
   pasteMasks,
   removeMask,
   removeVertices,
@@ -112,6 +113,15 @@ export const useMasking = defineStore('masking', () => {
     bench.picking = null;
   }
 
+  /** Opens a path that has just been made, to be drawn point by point. */
+  function draw(id: MaskId): void {
+    void nextTick(() => {
+      show(id);
+      // after the choice has reset it
+      void nextTick(() => (tool.value = 'points'));
+    });
+  }
+
   /** Adds a mask to the chosen layer and opens it. @returns its id */
   function add(shape: Shape, title: string, drawWith: MaskTool = restingTool(shape)): MaskId | null {
     if (!bench.layer || bench.layer.locked) return null;
@@ -174,8 +184,8 @@ export const useMasking = defineStore('masking', () => {
     return true;
   }
   function closeDrawn(): void {
-    const { id } = drawn.value ?? {};
-    if (!id || path.value.length < 3) return;
+    const { id, shape } = mask.value ?? {};
+    if (!id || shape?.kind !== 'path' || shape.closed || path.value.length < 3) return;
     bench.editLayer((project, at) => closePath(project, at, id, reach.value === 'here'));
     tool.value = 'edit';
   }
@@ -207,7 +217,12 @@ export const useMasking = defineStore('masking', () => {
       !!mask.value &&
       mask.value.on &&
       isSoft(mask.value.shape) &&
-      (tint.value ?? !bench.layer?.passes.some((pass) => pass.on && usesMasks(pass, mask.value!.id))),
+      (tint.value ??
+        !(
+          bench.layer &&
+          (drawnByMasks(bench.layer, mask.value.id) ||
+            bench.layer.passes.some((pass) => pass.on && usesMasks(pass, mask.value!.id)))
+        )),
     set: (on) => (tint.value = on),
   });
 
@@ -248,6 +263,7 @@ export const useMasking = defineStore('masking', () => {
     escape,
     closeDrawn,
     show,
+    draw,
     add,
     addMatte,
     addShape,

@@ -10,13 +10,16 @@ import { letArrive, type ArrivalWay } from '../../core/document/edits/arrive';
 import { setTransition, type Fades } from '../../core/document/edits/ends';
 import { addReadyMade, type ReadyMade } from '../../core/document/edits/ready-made';
 import { freeName, trimEnd, trimStart } from '../../core/document/edits/time';
+import { newMask, newShape, SHAPE_TITLES, type MaskId } from '../../core/document/mask';
 import type { LayerId, Shot, Stock } from '../../core/document/schema';
 import { spanOf, stopsOf, type FramingMove } from '../../core/place/framing';
 import { SOURCES } from '../../core/sources/registry';
+import { isFreePath, shape } from '../../core/sources/shape';
 import { title } from '../../core/sources/title';
 import { framesIn } from '../../core/time/rate';
 import { newId } from '../base/ids';
 import { useBench } from '../stores/bench';
+import { useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 
@@ -96,6 +99,9 @@ export function stackReadyMade(ready: ReadyMade): void {
   bench.typeText();
 }
 
+/** Puts a shape on the stack that is to be drawn point by point. */
+export const stackFreePath = (): void => stackMade(shape.type, { form: 'path' }, 'drawing');
+
 /** Puts a made layer on the stack, the size of the shot. @param own values of its source in place of those that a new one begins with */
 export function stackMade(type: string, own: Readonly<Record<string, unknown>> = {}, called?: string): void {
   const bench = useBench();
@@ -110,7 +116,11 @@ export function stackMade(type: string, own: Readonly<Record<string, unknown>> =
     start: 0,
     length: shot.length,
   });
+  const free = isFreePath(layer.source);
+  if (free)
+    layer.masks = [newMask(newId<MaskId>(), SHAPE_TITLES.path, newShape('path', { w: shot.width, h: shot.height }))];
   useProject().edit(addLayer(shot.id, layer));
   bench.choose(layer.id, 'source');
   bench.typeText();
+  if (free) useMasking().draw(layer.masks[0]!.id);
 }

@@ -71,11 +71,16 @@ function pieces([a, b, c, d]: Cubic): number {
   return Math.min(400, Math.max(1, Math.ceil(Math.sqrt((6 * bend) / (8 * TOLERANCE)))));
 }
 
-/** A closed path as straight lines. @returns the ring, and the vertices' feather at each of its points */
-export function flattened(path: readonly Vertex[]): { ring: Ring; feather: Float64Array } {
+/** A path as straight lines. @param closed whether it goes back to its first vertex @returns the ring, and the vertices' feather at each of its points */
+export function flattened(path: readonly Vertex[], closed = true): { ring: Ring; feather: Float64Array } {
   const points: number[] = [];
   const feather: number[] = [];
   path.forEach((vertex, i) => {
+    if (!closed && i === path.length - 1) {
+      points.push(vertex[0], vertex[1]);
+      feather.push(vertex[6]);
+      return;
+    }
     const cubic = segment(path, i);
     const n = pieces(cubic);
     const next = path[(i + 1) % path.length]![6];

@@ -65,7 +65,8 @@ export interface ResolveTools {
   moment: Moment;
   /** of the picture that is worked on, in pixels at the plan's scale */
   size: { w: number; h: number };
-  coverage(ids: readonly string[], empty: 'all' | 'none'): CoveragePlan;
+  /** @param open with paths that are not closed */
+  coverage(ids: readonly string[], empty: 'all' | 'none', open?: boolean): CoveragePlan;
 }
 
 /** A kind of parameter: what is stored of it, and what becomes of that. */

@@ -7,6 +7,8 @@ export interface MasksParam extends ParamBase<CoveragePlan> {
   kind: 'masks';
   /** what no choice means */
   empty: 'all' | 'none';
+  /** paths that are not closed count too */
+  open?: true;
   default: readonly string[];
 }
 export const masks = (p: Omit<Declared<MasksParam>, 'default'>): MasksParam => ({ kind: 'masks', default: [], ...p });
@@ -16,6 +18,6 @@ const id = z.string().regex(/^[A-Za-z0-9_-]{1,64}$/);
 export const masksKind = defineKind<MasksParam>({
   kind: 'masks',
   schema: () => z.array(id).max(64),
-  resolve: ({ empty }, value, { coverage }) => coverage(value as string[], empty),
+  resolve: ({ empty, open }, value, { coverage }) => coverage(value as string[], empty, open),
   range: () => 'masks of the layer',
 });

@@ -7,9 +7,14 @@ import { secondsAt, STAMP_ROUNDING } from '../time/rate';
 import type { Moment } from '../time/moment';
 import { valueAt } from '../time/values';
 
-/** Chosen masks of a layer at a moment, in their order. One in which nothing has been drawn yet does not count. */
-export function planCoverage(moment: Moment, ids: readonly MaskId[], size: { w: number; h: number }): CoveragePlan {
-  const chosen = moment.layer.masks.filter((mask) => mask.on && ids.includes(mask.id) && !isBlank(mask.shape));
+/** Chosen masks of a layer at a moment, in their order. One in which nothing has been drawn yet does not count. @param open paths that are not closed do */
+export function planCoverage(
+  moment: Moment,
+  ids: readonly MaskId[],
+  size: { w: number; h: number },
+  open = false,
+): CoveragePlan {
+  const chosen = moment.layer.masks.filter((mask) => mask.on && ids.includes(mask.id) && !isBlank(mask.shape, open));
   return {
     masks: chosen.map((mask) => planMask(moment, mask)),
     side: 'inside',
@@ -20,8 +25,8 @@ export function planCoverage(moment: Moment, ids: readonly MaskId[], size: { w: 
 
 const everyOf = <T>(value: Value<T>): T[] => ('still' in value ? [value.still] : value.keys.map((key) => key.value));
 /** True when nothing has been drawn in a shape, on any frame. */
-function isBlank(shape: Shape): boolean {
-  if (shape.kind === 'path') return !shape.closed;
+function isBlank(shape: Shape, open: boolean): boolean {
+  if (shape.kind === 'path') return !shape.closed && !open;
   if (shape.kind === 'brush') return everyOf(shape.strokes as Value<unknown[]>).every((strokes) => !strokes.length);
   return shape.kind === 'matte' && everyOf(shape.matte).every((matte) => !matte.data);
 }

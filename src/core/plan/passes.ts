@@ -62,11 +62,12 @@ export const joins = (pass: PassPlan | undefined): boolean =>
 export const resolveTools = (moment: Moment, size: Size): ResolveTools => ({
   moment,
   size,
-  coverage: (ids, empty) =>
+  coverage: (ids, empty, open) =>
     planCoverage(
       moment,
       ids.length || empty === 'none' ? (ids as MaskId[]) : moment.layer.masks.map((mask) => mask.id),
       size,
+      open,
     ),
 });
 

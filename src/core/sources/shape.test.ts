@@ -2,7 +2,8 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { firstValues } from '../params/registry';
 import { floatsOf, testBench, type TestBench } from '../testing/bench';
 import type { DrawnSource } from './define';
-import { shape, wayOf } from './shape';
+import { waysOf, type Way } from './figure';
+import { shape } from './shape';
 
 let bench: TestBench;
 beforeAll(async () => {
@@ -42,7 +43,7 @@ describe('a shape', () => {
     (form) => {
       const values = { form, line: 0, radius: form === 'rectangle' ? 13 : 0 };
       const floats = drawn(values);
-      const { ring } = wayOf({ ...VALUES, width: 90, height: 70, ...values } as never);
+      const [{ ring }] = waysOf({ ...VALUES, width: 90, height: 70, ...values } as never) as [Way];
       let [sum, worst] = [0, 0];
       for (let y = 0; y < SIZE.h; y++)
         for (let x = 0; x < SIZE.w; x++) {

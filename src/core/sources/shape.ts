@@ -4,41 +4,14 @@ import { colour } from '../params/colour';
 import { number } from '../params/number';
 import { ramp } from '../params/ramp';
 import { size } from '../params/size';
-import { arrowRing, cornersRing } from '../masks/forms';
-import { ellipseRing, rectangleRing } from '../masks/outline';
-import type { Ring } from '../masks/path';
+import { masks } from '../params/masks';
+import { coverage } from '../masks/coverage';
+import { boundsOf } from '../masks/path';
 import { fillRings } from '../masks/raster';
-import { strokeRings, type Stroke } from '../masks/stroke';
 import { Picture } from '../picture/picture';
 import { defineSource, type SourceTools } from './define';
+import { filling, linePlane, waysOf, type DrawnLine, type Form, type Way } from './figure';
 import { fillRamp } from './gradient';
-
-interface Form {
-  form: string;
-  width: number;
-  height: number;
-  radius: number;
-  corners: number;
-  inner: number;
-  head: number;
-  shaft: number;
-}
-/** A shape's way about the origin, in pixels. @returns also whether it is closed */
-export function wayOf(v: Form): { ring: Ring; closed: boolean } {
-  const box: [number, number] = [v.width, v.height];
-  if (v.form === 'line') return { ring: Float64Array.of(-v.width / 2, 0, v.width / 2, 0), closed: false };
-  const ring =
-    v.form === 'ellipse'
-      ? ellipseRing(box)
-      : v.form === 'polygon'
-        ? cornersRing(box, v.corners)
-        : v.form === 'star'
-          ? cornersRing(box, v.corners, v.inner)
-          : v.form === 'arrow'
-            ? arrowRing(box, v.head, v.shaft)
-            : rectangleRing(box, v.radius);
-  return { ring, closed: true };
-}
 
 const side = (label: string, initial: number, help: string) =>
   number({ label, unit: 'px', default: initial, min: 0, max: 16384, slider: [0, 1280], help });
@@ -62,27 +35,43 @@ export const FORMS: Readonly<Record<string, Readonly<Record<string, unknown>>>> 
   star: { width: 400, height: 400 },
   line: { line: 10 },
   arrow: { width: 480, height: 200 },
+  path: {},
 };
+const SOLID = ['rectangle', 'ellipse', 'polygon', 'star', 'arrow'];
 const LINE = 'Outline';
 const DRAWN = 'Drawn part';
+
+/** True for a shape that is drawn by the masks of its layer. */
+export const isFreePath = ({ type, values }: { type: string; values: Readonly<Record<string, unknown>> }): boolean =>
+  type === 'shape' && (values['form'] as { still?: unknown } | undefined)?.still === 'path';
 
 /** A drawn figure: filled, outlined, or drawn as a line that writes itself. */
 export const shape = defineSource({
   type: 'shape',
   title: 'Shape',
   words: ['figure', 'drawing', 'vector', 'badge', 'outline'],
-  help: 'A rectangle, an ellipse, a polygon, a star, a line or an arrow, drawn sharp at any size. Keyframes of the drawn part let its outline write itself. Relatives: Title, Colour, masks.',
+  help: 'A rectangle, an ellipse, a polygon, a star, a line, an arrow, or free paths that are drawn as masks are; sharp at any size. Keyframes of the drawn part let its outline write itself. Relatives: Title, Colour, masks.',
   params: {
     form: choice({
       label: 'Form',
       default: 'rectangle',
-      options: Object.keys(FORMS).map((value) => ({ value, label: value })),
+      options: Object.keys(FORMS).map((value) => ({ value, label: value === 'path' ? 'free path' : value })),
       help: 'What it is.',
     }),
-    width: side('Width', 640, 'From its left to its right.'),
+    paths: masks({
+      label: 'Drawn by',
+      empty: 'all',
+      open: true,
+      help: 'The paths, rectangles and ellipses of this layer that it consists of. One that is not closed is a line.',
+      when: { choice: 'form', is: 'path' },
+    }),
+    width: {
+      ...side('Width', 640, 'From its left to its right.'),
+      when: { choice: 'form', is: [...SOLID, 'line'] },
+    },
     height: {
       ...side('Height', 240, 'From its top to its bottom.'),
-      when: { choice: 'form', is: ['rectangle', 'ellipse', 'polygon', 'star', 'arrow'] },
+      when: { choice: 'form', is: SOLID },
     },
     radius: {
       ...side('Corner radius', 0, 'Radius of the corners.'),
@@ -111,7 +100,7 @@ export const shape = defineSource({
         { value: 'none', label: 'nothing' },
       ],
       help: 'What it is filled with. A line has only its outline.',
-      when: { choice: 'form', is: ['rectangle', 'ellipse', 'polygon', 'star', 'arrow'] },
+      when: { choice: 'form', is: [...SOLID, 'path'] },
     }),
     colour: colour({
       label: 'Colour',
@@ -160,7 +149,7 @@ export const shape = defineSource({
       ],
       help: 'Which side of the edge it is on.',
       group: LINE,
-      when: { choice: 'form', is: ['rectangle', 'ellipse', 'polygon', 'star', 'arrow'] },
+      when: { choice: 'form', is: [...SOLID, 'path'] },
     }),
     cap: choice({
       label: 'Ends',
@@ -222,6 +211,27 @@ export const shape = defineSource({
       help: 'How much of the drawn part gets thinner towards each of its ends.',
       group: DRAWN,
     }),
+    fade: number({
+      label: 'Fading ends',
+      unit: '%',
+      default: 0,
+      min: 0,
+      max: 0.5,
+      slider: [0, 0.5],
+      help: 'How much of the drawn part fades out towards each of its ends.',
+      group: DRAWN,
+    }),
+    order: choice({
+      label: 'Several paths',
+      default: 'after',
+      options: [
+        { value: 'after', label: 'one after another' },
+        { value: 'together', label: 'all at once' },
+      ],
+      help: 'Whether the drawn part goes along all paths in their order, or along each of them.',
+      group: DRAWN,
+      when: { choice: 'form', is: 'path' },
+    }),
     size: size({
       label: 'Size',
       default: [1280, 720],
@@ -229,52 +239,70 @@ export const shape = defineSource({
     }),
   },
   timed: false,
-  extent: (now) => ({
-    w: now('width') as number,
-    h: (now('form') === 'line' ? now('line') : now('height')) as number,
-  }),
+  // masks of other forms are no part of them
+  moment: (v) => (v.form === 'path' ? {} : { paths: null }),
+  extent(now) {
+    const [w, h] = now('size') as readonly [number, number];
+    if (now('form') === 'path') return { w, h };
+    return { w: now('width') as number, h: (now('form') === 'line' ? now('line') : now('height')) as number };
+  },
   draw(v, tools) {
     const { arena, kernels, size } = tools;
     const { w, h } = size;
     const picture = Picture.make(arena, { x: 0, y: 0, w, h });
     kernels.fill(picture.at, picture.pixels, 0, 0, 0, 0);
-    const { ring, closed } = wayOf(v);
-    const middle = (rings: readonly Ring[]): Ring[] => rings.map((own) => own.map((x, i) => x + (i % 2 ? h : w) / 2));
-    const covering = (rings: readonly Ring[], use: (plane: number) => void): void => {
-      const plane = fillRings(middle(rings), w, h);
+    const ways = waysOf(v);
+    const covering = (plane: Float32Array, use: (plane: number) => void): void =>
       arena.scratch(plane.byteLength + 16, (at) => {
         arena.floats(at, plane.length).set(plane);
         use(at);
       });
-    };
-    if (closed && v.fill === 'colour')
-      covering([ring], (plane) => kernels.overPlane(picture.at, plane, picture.pixels, ...v.colour, 0));
-    if (closed && v.fill === 'ramp')
-      covering([ring], (plane) => {
-        fillAlong(picture, v, tools);
+    const filled = v.fill === 'none' || v.form === 'line' ? null : filledPlane(v, ways, tools);
+    if (filled && v.fill === 'colour')
+      covering(filled, (plane) => kernels.overPlane(picture.at, plane, picture.pixels, ...v.colour, 0));
+    if (filled && v.fill === 'ramp')
+      covering(filled, (plane) => {
+        const box = ways.length ? boundsOf(ways.map(({ ring }) => ring)) : ([-w / 2, -h / 2, w / 2, h / 2] as const);
+        fillAlong(picture, v, box, tools);
         kernels.scaleByPlane(picture.at, plane, picture.at, picture.pixels);
       });
-    const rings = strokeRings(ring, closed, {
-      ...(v as unknown as Stroke),
-      width: v.line,
-      lies: !closed || v.lies === 'on' ? 0 : v.lies === 'inside' ? 1 : -1,
-    });
-    if (rings.length)
-      covering(rings, (plane) => kernels.overPlane(picture.at, plane, picture.pixels, ...v.lineColour, 0));
+    if (v.line > 0 && ways.length) {
+      const line = { ...v, width: v.line, together: v.order === 'together' } as unknown as DrawnLine;
+      covering(linePlane(ways, line, w, h), (plane) =>
+        kernels.overPlane(picture.at, plane, picture.pixels, ...v.lineColour, 0),
+      );
+    }
     return picture;
   },
 });
 
-/** Fills a picture with colours that run across a shape in its middle. */
+/** What a shape's fill covers; null when it encloses nothing. */
+function filledPlane(v: Form, ways: readonly Way[], { size: { w, h }, ...tools }: SourceTools): Float32Array | null {
+  if (v.form !== 'path')
+    return fillRings(
+      ways.map(({ ring }) => ring.map((x, i) => x + (i % 2 ? h : w) / 2)),
+      w,
+      h,
+    );
+  const plan = filling(v.paths);
+  if (!plan.masks.length) return null;
+  return coverage(plan, { x: 0, y: 0, w, h }, { plane: () => null, outlines: () => [] }, tools);
+}
+
+/** Fills a picture with colours that run across a shape. @param box of it, about the picture's middle: left, top, right, bottom */
 function fillAlong(
   picture: Picture,
-  v: { colours: Parameters<typeof fillRamp>[2]; run: number; width: number; height: number },
+  v: { colours: Parameters<typeof fillRamp>[2]; run: number },
+  [left, top, right, bottom]: readonly [number, number, number, number],
   tools: SourceTools,
 ): void {
   const { w, h } = tools.size;
   const turn = (v.run * Math.PI) / 180;
   const [dx, dy] = [Math.cos(turn), Math.sin(turn)];
-  const half = (Math.abs(v.width * dx) + Math.abs(v.height * dy)) / 2;
-  const at = (way: number): [number, number] => [w / 2 + way * half * dx, h / 2 + way * half * dy];
+  const half = (Math.abs((right - left) * dx) + Math.abs((bottom - top) * dy)) / 2;
+  const at = (way: number): [number, number] => [
+    (w + left + right) / 2 + way * half * dx,
+    (h + top + bottom) / 2 + way * half * dy,
+  ];
   fillRamp(tools, picture, v.colours, false, at(-1), at(1));
 }

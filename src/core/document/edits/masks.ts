@@ -9,7 +9,10 @@ import type { Mask, MaskId, Shape } from '../mask';
 import type { Layer, Pass, PassId, Project } from '../schema';
 import type { Key, Value } from '../../base/value';
 import { changedAt, mapped, valueIn, withKeys, writeValue } from './values';
+import type { Params } from '../../params/registry';
 import { paramsOf, titleOf } from '../../passes/registry';
+import { sourceOf } from '../../sources/registry';
+import { isFreePath } from '../../sources/shape';
 import { localFrame, type At } from './keys';
 
 type Path = readonly Vertex[];
@@ -37,7 +40,7 @@ export const addMask = (at: At, mask: Mask, area?: PassId): Edit =>
 export const removeMask = (project: Project, at: At, id: MaskId): Edit =>
   onLayer(at, `Delete mask ${nameOf(project, at, id)}`, (layer) => {
     layer.masks = layer.masks.filter((mask) => mask.id !== id);
-    for (const pass of layer.passes) withMasks(pass, (ids) => ids.filter((other) => other !== id));
+    withMasks(layer, (ids) => ids.filter((other) => other !== id));
   });
 
 /** True when a pass works with masks, or with a certain one: within an area, or by those that it names. A Mask pass without names takes all. */
@@ -56,25 +59,40 @@ export function usesMasks(pass: Pass, mask?: MaskId): boolean {
   );
 }
 
-/** The masks of a layer that no pass of it works with. */
-export const freeMasks = ({ masks, passes }: Layer): MaskId[] =>
-  masks.filter(({ id }) => !passes.some((pass) => usesMasks(pass, id))).map(({ id }) => id);
+/** True when a layer's source is drawn by masks, or by a certain one. */
+export function drawnByMasks({ source }: Layer, mask?: MaskId): boolean {
+  if (!isFreePath(source)) return false;
+  const { still: ids } = source.values['paths'] as { still: MaskId[] };
+  return !mask || !ids.length || ids.includes(mask);
+}
 
-/** Changes the ids of masks that a pass refers to. */
-function withMasks(pass: Draft<Pass>, change: (ids: MaskId[]) => MaskId[]): void {
-  if (pass.area?.masks.length) {
-    pass.area.masks = change(pass.area.masks);
-    if (!pass.area.masks.length) delete pass.area;
+/** The masks of a layer that neither a pass of it nor its source works with. */
+export const freeMasks = (layer: Layer): MaskId[] =>
+  layer.masks
+    .filter(({ id }) => !drawnByMasks(layer, id) && !layer.passes.some((pass) => usesMasks(pass, id)))
+    .map(({ id }) => id);
+
+/** Changes the ids of masks that a layer's source and its passes refer to. */
+function withMasks({ source, passes }: Draft<Layer>, change: (ids: MaskId[]) => MaskId[]): void {
+  const inValues = (params: Params, values: Draft<Pass>['values']): void => {
+    for (const [name, { kind }] of Object.entries(params))
+      if (kind === 'masks' && values[name]) values[name] = mapped(plain(values[name] as Value<MaskId[]>), change);
+  };
+  for (const pass of passes) {
+    if (pass.area?.masks.length) {
+      pass.area.masks = change(pass.area.masks);
+      if (!pass.area.masks.length) delete pass.area;
+    }
+    inValues(paramsOf(pass.type), pass.values);
   }
-  for (const [name, param] of Object.entries(paramsOf(pass.type)))
-    if (param.kind === 'masks') pass.values[name] = mapped(plain(pass.values[name] as Value<MaskId[]>), change);
+  inValues(sourceOf(source.type)?.params ?? {}, source.values);
 }
 
 /** A copied layer's masks get ids of their own, and its passes refer to those. */
 export function refreshMasks(layer: Draft<Layer>, fresh: () => string): void {
   const ids = new Map(layer.masks.map((mask) => [mask.id, fresh() as MaskId]));
   layer.masks = layer.masks.map((mask) => ({ ...mask, id: ids.get(mask.id)! }));
-  for (const pass of layer.passes) withMasks(pass, (own) => own.map((id) => ids.get(id) ?? id));
+  withMasks(layer, (own) => own.map((id) => ids.get(id) ?? id));
 }
 
 /** Copies of masks at the end of a layer's. */

@@ -1,4 +1,4 @@
-import type { Colour } from '../../core/params/define';
+import type { Colour } from './define';
 
 /** A colour as the browser's own chooser takes it. */
 export const hexOf = (colour: Colour): string =>
