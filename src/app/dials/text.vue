@@ -1,10 +1,15 @@
 <script setup lang="ts">
+import { computed } from 'vue';
 import type { TextParam } from '../../core/params/text';
 import Peg from '../controls/Peg.vue';
 import type { DialEmits, DialProps } from './define';
 
-defineProps<DialProps<TextParam, string>>();
+const props = defineProps<DialProps<TextParam, string>>();
 const emit = defineEmits<DialEmits<string>>();
+// measuring a long text at each letter would hold up typing
+const rows = computed(() =>
+  Math.min(8, Math.max(2, props.value.split('\n').length + (props.value.length > 80 ? 2 : 0))),
+);
 </script>
 
 <template>
@@ -15,9 +20,8 @@ const emit = defineEmits<DialEmits<string>>();
       :title="param.help"
       :maxlength="param.most"
       :disabled="disabled"
-      rows="2"
-      max-rows="8"
-      auto-grow
+      :rows="rows"
+      no-resize
       hide-details
       @update:model-value="(typed: string) => emit('change', typed, true)"
       @blur="emit('end')"

@@ -95,8 +95,14 @@ const stored = (param: Param): z.ZodType => {
   return fixed ? z.object({ still: schema(param) }).strict() : valueOf(schema(param));
 };
 
+const schemas = new WeakMap<Params, z.ZodType<Record<string, unknown>>>();
 /** Schema of declared values in a document. A value that is not there is one that came after the document was written. */
-export const valuesSchema = (params: Params) =>
+export function valuesSchema(params: Params): z.ZodType<Record<string, unknown>> {
+  const made = schemas.get(params) ?? madeSchema(params);
+  schemas.set(params, made);
+  return made;
+}
+const madeSchema = (params: Params) =>
   z
     .object(
       Object.fromEntries(

@@ -19,24 +19,18 @@ export function caretsOf(lines: readonly TextLine[], text: string, setting: Omit
   const texts = text.split('\n').map((line) => [...line]);
   const { height } = setting;
   let begins = 0;
-  const starts = texts.map((letters) => {
-    const start = begins;
-    begins += letters.join('').length + 1;
-    return start;
-  });
+  /** where each letter begins */
+  const starts = texts.map((letters) => [...letters, '\n'].map(({ length }) => (begins += length) - length));
   const carets: Caret[] = [];
   setRows(lines, texts, setting).forEach((row, r) => {
-    let index = starts[row.of]! + row.text.slice(0, row.from).join('').length;
-    for (let i = row.from; i <= row.to; i++) {
+    for (let i = row.from; i <= row.to; i++)
       carets.push({
-        index,
+        index: starts[row.of]![i]!,
         row: r,
         x: xOf(row, i, height),
         top: row.y - ABOVE * height,
         bottom: row.y + BELOW * height,
       });
-      index += row.text[i]?.length ?? 0;
-    }
   });
   return carets;
 }
