@@ -249,3 +249,44 @@ test('a layer is aligned with the shot and with others, and keeps to their lines
   // the deck came to it
   await expect(x).toHaveValue('200');
 });
+
+test('a guide is dragged out of a ruler, moved by keys, kept, and met by a layer that is dragged', async ({ page }) => {
+  await page.getByRole('button', { name: 'Lines on the picture' }).click();
+  const lines = page.getByRole('group', { name: 'Which lines are on the picture' });
+  await lines.getByLabel('Rulers and guides').check();
+  await page.keyboard.press('Escape');
+  const shown = (await picture(page).boundingBox())!;
+  const perPixel = shown.width / 1280;
+  // out of the ruler at the left, to 40 pixels right of the middle
+  const stage = (await page.getByRole('group', { name: 'Lines on the picture' }).boundingBox())!;
+  const to = { x: shown.x + shown.width / 2 + 40 * perPixel, y: shown.y + shown.height * 0.8 };
+  await drag(page, { x: stage.x + 6, y: to.y }, to);
+  const guide = page.getByRole('slider', { name: 'Upright guide' });
+  const place = async () => Number(await guide.getAttribute('aria-valuenow'));
+  expect(Math.abs((await place()) - 40)).toBeLessThanOrEqual(1);
+  const first = await place();
+  await guide.press('Shift+ArrowRight');
+  await guide.press('ArrowLeft');
+  expect(await place()).toBe(first + 9);
+  // the captain's middle comes to lie on it
+  await page.keyboard.press('p');
+  const x = page.getByRole('textbox', { name: 'Position x, x' });
+  await redrawn(page, () => typeNumber(page, 'Position x, x', '0'));
+  const from = await middle(picture(page));
+  await redrawn(page, () => drag(page, from, { x: from.x + (first + 9) * perPixel + 2, y: from.y + 55 }));
+  await expect(x).toHaveValue(String(first + 9));
+  await page.keyboard.press('Control+z');
+  await expect(x).toHaveValue('0');
+  await guide.press('Delete');
+  await expect(guide).toHaveCount(0);
+  await page.getByRole('button', { name: 'Lines on the picture' }).click();
+  await page.getByLabel('Safe areas, 93 % and 90 %').check();
+  await page.keyboard.press('Escape');
+  // text in the outer area: its right edge comes to 90 % of the width
+  const edge = 0.45 * 1280;
+  await typeNumber(page, 'Scale width', '25');
+  await redrawn(page, () => typeNumber(page, 'Position x, x', String(edge - 160 - 20)));
+  const now = await middle(page.getByRole('button', { name: /^Layer on the picture/ }));
+  await redrawn(page, () => drag(page, now, { x: now.x + 18 * perPixel, y: now.y }));
+  await expect(x).toHaveValue(String(edge - 160));
+});

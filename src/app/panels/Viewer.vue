@@ -3,6 +3,7 @@ import { computed, defineAsyncComponent, ref, watch, watchEffect } from 'vue';
 import { useEventListener } from '@vueuse/core';
 import { useAnswer } from '../base/asks';
 import { isKeyed } from '../../core/document/edits/values';
+import { useAids } from '../stores/aids';
 import { useBench } from '../stores/bench';
 import { useCompare } from '../stores/compare';
 import { useNotices } from '../stores/notices';
@@ -37,6 +38,7 @@ import { useSight } from '../viewer/sight';
 
 const PlaceHandles = defineAsyncComponent(() => import('../viewer/PlaceHandles.vue'));
 const ValueGrips = defineAsyncComponent(() => import('../viewer/ValueGrips.vue'));
+const StageAids = defineAsyncComponent(() => import('../viewer/StageAids.vue'));
 const TypeTool = defineAsyncComponent(() => import('../viewer/TypeTool.vue'));
 
 const bench = useBench();
@@ -110,6 +112,7 @@ const placing = computed(
   () => handles.value && bench.chosen === 'place' && !bench.framing && !bench.layer?.place.framing,
 );
 const wandering = computed(() => !!bench.layer && isKeyed(bench.layer.place.position));
+const aids = useAids();
 const typed = computed(() => handles.value && bench.typing === bench.layerId && bench.chosen === 'source');
 watchEffect(() => (player.displayScale = width.value ? scale.value : 1));
 watch(seen, (part) => (player.sight = part), { immediate: true });
@@ -234,6 +237,7 @@ useAnswer('zoom-out', () => zoomTo(scale.value / 1.25));
       <span v-if="compare.on && compare.how === 'beside'" class="tag">after</span>
       <CompareBar v-if="compare.on" />
       <CompareDivider v-if="compare.divider" v-model="compare.share" :way="compare.divider" :frame="frame" />
+      <StageAids v-if="aids.any && !player.playing" :frame="frame" />
       <FramingTool v-if="handles && bench.framing" :frame="frame" />
       <PlaceHandles v-if="placing" :frame="frame" />
       <MotionPath v-if="placing && wandering" :frame="frame" />

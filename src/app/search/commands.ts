@@ -10,6 +10,7 @@ import { ask } from '../base/asks';
 import { shortcutTable } from '../keyboard/shortcuts';
 import { OFFERED_MASKS, SELECTION_WORDS } from '../masks/offered';
 import { router } from '../router';
+import { useAids } from '../stores/aids';
 import { useBench } from '../stores/bench';
 import { useGrades } from '../stores/grades';
 import { useLayerJigs } from '../stores/layer-jigs';
@@ -33,6 +34,7 @@ export function commandEntries(): Entry[] {
   const bench = useBench();
   const player = usePlayer();
   const scopes = useScopes();
+  const aids = useAids();
   const shortcuts = shortcutTable().map(({ does, shown, words = '', run }) => ({
     kind: 'command',
     title: does,
@@ -88,6 +90,19 @@ export function commandEntries(): Entry[] {
         'histogram waveform vectorscope levels check exposure',
         () => (scopes.open = true),
       ],
+      [
+        'Rulers and guides',
+        aids.rulers ? 'are shown' : 'beside the picture',
+        'helper lines to align things on measure',
+        () => (aids.rulers = !aids.rulers),
+      ],
+      [
+        'Safe areas',
+        aids.safe ? 'are shown' : 'on the picture',
+        'title safe action safe margins frame overscan',
+        () => (aids.safe = !aids.safe),
+      ],
+      ['Grid', aids.grid ? 'is shown' : 'on the picture', 'raster lines thirds', () => (aids.grid = !aids.grid)],
       [
         'Stripes where clipped',
         'on the picture',

@@ -9,6 +9,7 @@ import { plainFor } from '../../core/time/values';
 import { arrowOf } from '../controls/arrows';
 import { followPointer } from '../controls/pointer';
 import { useBench } from '../stores/bench';
+import { useAids } from '../stores/aids';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 import GuideLines from './GuideLines.vue';
@@ -20,6 +21,7 @@ const props = defineProps<{ frame: ViewFrame }>();
 const bench = useBench();
 const store = useProject();
 const player = usePlayer();
+const aids = useAids();
 const svg = ref<SVGSVGElement>();
 const space = useSourceSpace(
   () => props.frame,
@@ -119,7 +121,7 @@ function move(event: PointerEvent): void {
     (to) => {
       const { scale } = props.frame;
       const by: XY = [(to.clientX - event.clientX) / scale, (to.clientY - event.clientY) / scale];
-      const snap = box && !to.ctrlKey ? snappedShift(box, others, shot!, by, MEETS / scale) : null;
+      const snap = box && !to.ctrlKey ? snappedShift(box, others, shot!, by, MEETS / scale, aids.lines) : null;
       guide.value = { x: snap?.x ?? null, y: snap?.y ?? null };
       write(shifted(own(snap?.shift ?? by), from), 'Move', true);
     },

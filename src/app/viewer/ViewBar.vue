@@ -9,6 +9,7 @@ import {
   mdiPinOutline,
   mdiVectorCurve,
 } from '@mdi/js';
+import AidsMenu from './AidsMenu.vue';
 import IconButton from '../controls/IconButton.vue';
 import Choice from '../controls/Choice.vue';
 import { GROUNDS, useBench, VIEWS } from '../stores/bench';
@@ -76,6 +77,7 @@ const empty = computed(() => !bench.shot?.layers.length);
         :pressed="readout"
         @click="readout = !readout"
       />
+      <AidsMenu />
       <IconButton label="Edge at 200 %" :icon="mdiVectorCurve" :disabled="!bench.size" @click="emit('edge')" />
       <IconButton label="Zoom out" keys="−" :icon="mdiMagnifyMinusOutline" @click="emit('zoom', scale / 1.25)" />
       <v-btn

@@ -13,6 +13,12 @@ test('edges and middles meet those of the shot and of other layers when they are
   expect(snappedShift(box, [other], shot, [33, 30], 5)).toEqual({ shift: [33, 30], x: null, y: null });
 });
 
+test('further lines are met as well: by edges, and by the middle', () => {
+  const lines = { upright: [120], level: [-77] };
+  expect(snappedShift(box, [], shot, [72, 40], 5, lines)).toEqual({ shift: [70, 40], x: 120, y: null });
+  expect(snappedShift(box, [], shot, [118, -75], 5, lines)).toEqual({ shift: [120, -77], x: 120, y: -77 });
+});
+
 test('of several lines the nearest is taken; with no reach nothing is', () => {
   const other = { left: 54, right: 400, top: -300, bottom: -290 };
   expect(snappedShift(box, [other], shot, [3, 60], 8).x).toBe(54);

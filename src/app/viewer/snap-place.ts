@@ -22,16 +22,32 @@ function along(
   return [out, met];
 }
 
-/** @param box where the layer lay at first @param shift how far it is dragged; pixels of the shot @param reach how near counts as meeting */
+/** Lines that things are put on, by their places from the shot's centre. */
+export interface Lines {
+  upright: readonly number[];
+  level: readonly number[];
+}
+const NO_LINES: Lines = { upright: [], level: [] };
+
+/** @param box where the layer lay at first @param shift how far it is dragged; pixels of the shot @param reach how near counts as meeting @param lines further ones */
 export function snappedShift(
   box: Box,
   others: readonly Box[],
   { width, height }: { width: number; height: number },
   [dx, dy]: XY,
   reach: number,
+  lines: Lines = NO_LINES,
 ): { shift: [number, number]; x: number | null; y: number | null } {
-  const xs = [...linesOf(-width / 2, width / 2), ...others.flatMap(({ left, right }) => linesOf(left, right))];
-  const ys = [...linesOf(-height / 2, height / 2), ...others.flatMap(({ top, bottom }) => linesOf(top, bottom))];
+  const xs = [
+    ...linesOf(-width / 2, width / 2),
+    ...lines.upright,
+    ...others.flatMap(({ left, right }) => linesOf(left, right)),
+  ];
+  const ys = [
+    ...linesOf(-height / 2, height / 2),
+    ...lines.level,
+    ...others.flatMap(({ top, bottom }) => linesOf(top, bottom)),
+  ];
   const [x, onX] = along(linesOf(box.left, box.right), xs, dx, reach);
   const [y, onY] = along(linesOf(box.top, box.bottom), ys, dy, reach);
   return { shift: [x, y], x: onX, y: onY };

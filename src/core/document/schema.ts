@@ -213,6 +213,10 @@ export const layerSchema = z
 export type Layer = z.infer<typeof layerSchema>;
 export type Source = Layer['source'];
 
+/** Most guides of a direction. */
+export const MOST_GUIDES = 100;
+const pixel = z.number().min(-20_000).max(20_000);
+
 export const MARKER_COLOURS = ['sand', 'moss', 'slate', 'rust'] as const;
 export const markerSchema = z
   .object({ at: framesSchema, name: z.string().max(200), colour: z.enum(MARKER_COLOURS) })
@@ -236,6 +240,11 @@ export const shotSchema = z
     range: z.object({ from: framesSchema, to: framesSchema }).strict().nullable(),
     /** the point, from the shot's centre, that what lies in depth runs towards for all layers; left out when each has its own */
     vanishing: pair.optional(),
+    /** lines to put things on, by their places from the shot's centre; left out when there are none */
+    guides: z
+      .object({ upright: z.array(pixel).max(MOST_GUIDES), level: z.array(pixel).max(MOST_GUIDES) })
+      .strict()
+      .optional(),
     /** top layer first */
     layers: z.array(layerSchema).max(1000),
     /** a group belongs to the shot that it was made in */
