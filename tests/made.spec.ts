@@ -207,7 +207,7 @@ test('layers are kept as a jig, saved as a file and put into another project of 
   await wish(page, 'keep as a jig');
   await wish(page, 'jigs of layers');
   const sheet = await dialogOpen(page, 'Jigs of layers');
-  await expect(sheet.getByRole('list', { name: 'Jigs' })).toContainText('2 layers');
+  await sheet.getByRole('button', { name: 'name 2 layers' }).click();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     sheet.getByRole('button', { name: /^Save .* as a file/ }).click(),
@@ -219,13 +219,22 @@ test('layers are kept as a jig, saved as a file and put into another project of 
   await makeShot(page, { width: 1280, height: 720, length: '48' });
   await wish(page, 'jigs of layers');
   const other = await dialogOpen(page, 'Jigs of layers');
-  await expect(other).toContainText('None yet.');
+  await expect(other.getByRole('button', { name: 'name 2 layers' })).toHaveCount(0);
   const input = page.getByLabel('Jig of layers to open');
   await input.setInputFiles(asFile('words.jig.json', Buffer.from('{}')));
   await expect(page.getByText(/“words.jig.json” is not a jig that can be used/)).toBeVisible();
   await input.setInputFiles(asFile('name.jig.json', saved));
+  await other.getByRole('button', { name: 'name 2 layers' }).click();
+  const dials = other.getByRole('complementary', { name: 'Dials of the jig' });
+  await expect(dials.getByLabel('Text', { exact: true })).toHaveValue('Name');
+  // one dial more is wanted, and it is turned with the text
+  await dials.getByRole('button', { name: 'Which dials' }).click();
+  await dials.getByRole('group', { name: 'Which dials it has' }).getByLabel('Corner radius').check();
+  await dials.getByRole('textbox', { name: 'Corner radius' }).fill('90');
+  await dials.getByRole('textbox', { name: 'Text' }).fill('Keeper');
   await redrawn(page, () => other.getByRole('button', { name: 'Put in' }).click());
   await expect(page.getByRole('group', { name: /^Layer / })).toHaveCount(2);
+  await expect(page.getByRole('region', { name: 'Dials' }).getByLabel('Text', { exact: true })).toHaveValue('Keeper');
   // the card is as large a part of this shot as of the other: 560 of 1280, with its middle in the middle
   await redrawn(page, async () => {
     await page.getByLabel('Go to frame or time').fill('24');
@@ -234,6 +243,9 @@ test('layers are kept as a jig, saved as a file and put into another project of 
   const bright = async (x: number) => Math.min(...(await colourAt(page, x, 0.44)).slice(0, 3)) > 150;
   expect(await bright(0.5 - 260 / 1280)).toBe(true);
   expect(await bright(0.5 - 300 / 1280)).toBe(false);
+  // round corners that the jig did not have
+  const corner = await colourAt(page, 0.5 - 272 / 1280, 0.5 - 82 / 720);
+  expect(corner.slice(0, 3)).toEqual((await colourAt(page, 0.02, 0.02)).slice(0, 3));
 });
 
 test('a font from a file is stock: a title is set in it, says what no font has, and gets the usual one when it goes', async ({

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
+import { computed, inject } from 'vue';
 import { mdiDotsVertical } from '@mdi/js';
 import { makeStill, setEven, setJitter, togglePeg } from '../../core/document/edits/keys';
 import type { Jitter } from '../../core/time/drivers/jitter';
@@ -9,11 +9,12 @@ import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import Icon from './Icon.vue';
 import NumberField from './NumberField.vue';
-import { pegPath } from './peg';
+import { NO_PEGS, pegPath } from './peg';
 import Check from './Check.vue';
 
 /** The one peg button: adds or removes a keyframe of a value at the playhead; beside it its jitter. */
 const props = defineProps<{ path: string; /** only the peg itself */ bare?: boolean }>();
+const bareDials = inject(NO_PEGS, false);
 const bench = useBench();
 const store = useProject();
 
@@ -46,7 +47,7 @@ function change(part: Partial<Jitter>, dragging = false): void {
 </script>
 
 <template>
-  <span v-if="value" class="peg" :class="{ keyed, here }">
+  <span v-if="!bareDials && value" class="peg" :class="{ keyed, here }">
     <button
       class="toggle"
       :aria-label="`${here ? 'Remove' : 'Add'} keyframe of ${label}`"

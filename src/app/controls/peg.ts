@@ -1,3 +1,4 @@
+import type { InjectionKey } from 'vue';
 import type { Ease } from '../../core/base/value';
 
 /** A keyframe as a peg seen from the side, 7.4 wide and 12 high, from the middle of its top: pointed = linear, round-headed = eased, flat-headed = hold. */
@@ -10,3 +11,6 @@ const HEADS = {
 /** The outline of a peg. @param x middle @param y top */
 export const pegPath = (ease: Ease, x = 4.5, y = 0.6): string =>
   `M${x} ${y}${ease === 'linear' ? HEADS.linear : ease === 'hold' ? HEADS.hold : HEADS.eased}`;
+
+/** Dials of something that is in no shot yet have no keyframes. */
+export const NO_PEGS: InjectionKey<boolean> = Symbol('no pegs');

@@ -38,6 +38,11 @@ const offered = computed(() =>
       title: '',
       items: [
         ...MADE.map(({ type, title, help }) => ({ title, help, run: () => stackMade(type) })),
+        {
+          title: 'Jigs, with pictures…',
+          help: 'Lower third, badge, credits and your own, with their dials.',
+          run: () => (sheet.value = true),
+        },
         { title: 'Free path', help: 'A shape that is drawn on the picture, point by point.', run: stackFreePath },
         {
           title: 'Drawing from an SVG file…',

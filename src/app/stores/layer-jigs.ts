@@ -1,9 +1,9 @@
 import { defineStore } from 'pinia';
 import { computed } from 'vue';
 import { layerJigOf, layerJigs, putLayerJig } from '../../core/document/edits/layer-jigs';
-import { addJig, removeJig, renameJig } from '../../core/document/edits/jigs';
+import { addJig, removeJig, renameJig, setJigDials } from '../../core/document/edits/jigs';
 import { freeName } from '../../core/document/edits/time';
-import type { LayerJig } from '../../core/document/schema';
+import type { JigDial, LayerJig } from '../../core/document/schema';
 import { JIG_ENDING, readLayerJig, writeLayerJig } from '../../core/formats/jig';
 import { safeName } from '../../core/formats/names';
 import { newId } from '../base/ids';
@@ -31,11 +31,12 @@ export const useLayerJigs = defineStore('layer jigs', () => {
       notices.problem(error);
     }
   }
-  /** Puts one in, from the playhead on, and opens its text. */
-  function use(jig: LayerJig): void {
+  /** Puts one in, from a frame on, and opens its text. */
+  function use(jig: LayerJig, from = bench.frame): void {
     const { shot } = bench;
-    if (shot) selection.choosingText(() => store.edit(putLayerJig(store.current(), shot.id, bench.frame, jig, newId)));
+    if (shot) selection.choosingText(() => store.edit(putLayerJig(store.current(), shot.id, from, jig, newId)));
   }
+  const setDials = (id: string, dials: readonly JigDial[]): void => store.edit(setJigDials(id, [...dials]));
   const remove = (id: string): void => store.edit(removeJig(store.current(), id));
   function rename(id: string, text: string): void {
     const name = text.trim();
@@ -53,5 +54,5 @@ export const useLayerJigs = defineStore('layer jigs', () => {
       }
     }
   }
-  return { jigs, keep, use, rename, remove, save, openFiles };
+  return { jigs, keep, use, setDials, rename, remove, save, openFiles };
 });

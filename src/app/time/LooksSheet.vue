@@ -1,28 +1,22 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, reactive, ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { mdiClose, mdiContentSaveOutline, mdiTrashCanOutline } from '@mdi/js';
 import type { GradeJig, Pass } from '../../core/document/schema';
 import { GRADE_LOOKS } from '../../core/passes/grade/looks';
 import { planAlone } from '../../core/plan/looks';
-import { useEngine } from '../../engine/client';
-import { LOOK } from '../../engine/wishes';
 import IconButton from '../controls/IconButton.vue';
 import FilePick from '../controls/FilePick.vue';
 import { useBench } from '../stores/bench';
 import { GRADE_ENDINGS, useGrades } from '../stores/grades';
-import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
+import { useGlimpses } from './glimpses';
 
 /** The chosen layer's present frame in several looks, to choose by eye: those of the project, and those that come with Jackplane. */
 const open = defineModel<boolean>({ required: true });
 const bench = useBench();
 const store = useProject();
 const grades = useGrades();
-const notices = useNotices();
 const picker = ref<InstanceType<typeof FilePick>>();
-/** A picture of each look, by its key. */
-const pictures = reactive<Record<string, string>>({});
-let run = 0;
 
 interface Look {
   key: string;
@@ -41,47 +35,31 @@ const lined = (line: readonly Pass[], own: readonly Pass[]): Pass[] => {
   return [...before, ...own, ...line.filter((pass) => pass.space !== 'layer')];
 };
 
-function clear(): void {
-  Object.values(pictures).forEach((url) => URL.revokeObjectURL(url));
-  Object.keys(pictures).forEach((key) => delete pictures[key]);
-}
-async function draw(): Promise<void> {
-  const mine = ++run;
-  const { shot, layer } = bench;
-  if (!shot || !layer || !store.project) return;
-  const engine = await useEngine();
-  const canvas = new OffscreenCanvas(1, 1);
-  for (const { key, passes } of looks.value) {
-    if (pictures[key]) continue;
-    try {
-      const plan = planAlone(store.project, shot, layer, bench.frame, 4, lined(layer.passes, passes));
-      const { bitmap } = await engine.frame(plan, 'picture', LOOK);
-      if (mine !== run || !bitmap.width) return;
-      canvas.width = bitmap.width;
-      canvas.height = bitmap.height;
-      canvas.getContext('2d')!.drawImage(bitmap, 0, 0);
-      const url = URL.createObjectURL(await canvas.convertToBlob({ type: 'image/webp', quality: 0.9 }));
-      if (mine !== run) return URL.revokeObjectURL(url);
-      pictures[key] = url;
-    } catch (error) {
-      return notices.problem(error);
-    }
-  }
-}
+/** A picture of each look, by its key. */
+const { pictures, draw, clear } = useGlimpses();
+const drawLooks = (): void => {
+  const { shot, layer, frame } = bench;
+  const { project } = store;
+  if (!shot || !layer || !project) return;
+  void draw(
+    looks.value.map(({ key, passes }) => ({
+      key,
+      plan: () => planAlone(project, shot, layer, frame, 4, lined(layer.passes, passes)),
+    })),
+  );
+};
 watch(
   open,
   (shown) => {
-    run++;
     clear();
-    if (shown) void draw();
+    if (shown) drawLooks();
   },
   { immediate: true },
 );
 watch(
   () => grades.jigs,
-  () => open.value && void draw(),
+  () => open.value && drawLooks(),
 );
-onBeforeUnmount(() => (run++, clear()));
 
 function choose({ title, passes }: Look): void {
   open.value = false;

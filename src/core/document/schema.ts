@@ -334,6 +334,11 @@ export type GradeJig = z.infer<typeof gradeJigSchema>;
 
 /** Most layers of a jig. */
 export const MOST_IN_JIG = 200;
+/** Most dials that a jig is turned by before it is put in. */
+export const MOST_JIG_DIALS = 12;
+/** A value of the source of one of its layers. */
+const jigDialSchema = z.object({ layer: layerIdSchema, value: z.string().min(1).max(60) }).strict();
+export type JigDial = z.infer<typeof jigDialSchema>;
 /** Made layers to be used again, that begin together on frame 0 of a shot of some size. */
 export const layerJigSchema = z
   .object({
@@ -343,6 +348,8 @@ export const layerJigSchema = z
     width: z.int().min(1).max(16384),
     height: z.int().min(1).max(16384),
     layers: z.array(layerSchema).min(1).max(MOST_IN_JIG),
+    /** left out for the usual ones: texts and colours */
+    dials: z.array(jigDialSchema).max(MOST_JIG_DIALS).optional(),
   })
   .strict();
 export type LayerJig = z.infer<typeof layerJigSchema>;

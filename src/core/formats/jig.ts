@@ -17,8 +17,8 @@ export const writeJig = (name: string, masks: readonly Mask[]): string =>
 export const writeGradeJig = (name: string, passes: readonly Pass[]): string =>
   JSON.stringify({ jig: 1, name, passes }, null, 1);
 
-export const writeLayerJig = ({ name, width, height, layers }: LayerJig): string =>
-  JSON.stringify({ jig: 1, name, width, height, layers }, null, 1);
+export const writeLayerJig = ({ name, width, height, layers, dials }: LayerJig): string =>
+  JSON.stringify({ jig: 1, name, width, height, layers, dials }, null, 1);
 
 const bad = (file: string, why: string): JackplaneError =>
   new JackplaneError(
@@ -56,6 +56,6 @@ export function readGradeJig(text: string, file: string): { name: string; passes
 export function readLayerJig(text: string, file: string): Omit<LayerJig, 'id' | 'kind'> {
   const jig = read(text, file);
   if (!('layers' in jig)) throw bad(file, 'it holds no layers');
-  const { name: called, width, height, layers } = jig;
-  return { name: called, width, height, layers };
+  const { name: called, width, height, layers, dials } = jig;
+  return { name: called, width, height, layers, ...(dials && { dials }) };
 }

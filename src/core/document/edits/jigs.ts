@@ -22,6 +22,15 @@ export function gradeOf(layer: Layer): Pass[] {
   return passes.map(withoutMasks);
 }
 
+/** Chooses which dials of a jig of layers are shown before it is put in. */
+export const setJigDials = (id: string, dials: LayerJig['dials']): Edit => ({
+  name: 'Dials of a jig',
+  apply: (draft) => {
+    const jig = draft.jigs.find((item) => item.id === id) as Draft<LayerJig> | undefined;
+    if (jig) jig.dials = dials;
+  },
+});
+
 type Jig = GradeJig | LayerJig;
 const titleOf = ({ kind, name }: Jig): string => `${kind === 'grade' ? 'grade' : 'jig'} ${name}`;
 export const addJig = (jig: Jig): Edit => ({

@@ -7,7 +7,8 @@ import { perform } from '../edit';
 import { projectSchema, type Layer, type LayerId, type Project, type StockId } from '../schema';
 import { stockSource } from './layers';
 import { addJig, removeJig } from './jigs';
-import { layerJigOf, layerJigs, putLayerJig } from './layer-jigs';
+import { possibleDials, usualDials, withJigValue } from './jig-dials';
+import { layerJigOf, layerJigs, putLayerJig, shotOfJig } from './layer-jigs';
 import { addReadyMade, READY_MADE } from './ready-made';
 
 let count = 0;
@@ -100,4 +101,26 @@ test('a jig goes by its name; what only looks like one does not open', () => {
   expect(removeJig(kept, 'jig-1').name).toBe('Delete jig card');
   expect(perform(kept, removeJig(kept, 'jig-1'))!.project.jigs).toEqual([]);
   expect(projectSchema.safeParse({ ...base, jigs: [{ id: 'x', kind: 'layers', layers: 'none' }] }).success).toBe(false);
+});
+
+test('a jig has dials for its texts and colours until others are chosen; what is turned is what is put in', () => {
+  const from = lowerThird();
+  const jig = layerJigOf(from, SHOT, ids(from.shots[0]!.layers), 'keeper', 'jig-1');
+  const title = jig.layers.find(({ source }) => source.type === 'title')!;
+  const bar = jig.layers.find(({ source }) => source.type === 'shape')!;
+  expect(usualDials(jig.layers)).toEqual([
+    { layer: title.id, value: 'text' },
+    { layer: title.id, value: 'colour' },
+    { layer: bar.id, value: 'colour' },
+  ]);
+  // what has no effect, or moves, has no dial
+  const possible = possibleDials(jig.layers).map(({ layer, value }) => `${layer} ${value}`);
+  expect(possible).toContain(`${bar.id} radius`);
+  expect(possible).not.toContain(`${bar.id} corners`);
+  expect(possible).not.toContain(`${title.id} from`);
+  const turned = withJigValue(jig, { layer: title.id, value: 'text' }, 'Reed');
+  const seen = shotOfJig(from, from.shots[0]!, turned, fresh).shots.find(({ id }) => id === SHOT)!;
+  expect(seen.layers.map(({ source }) => source.values['text'])).toEqual([still('Reed'), undefined]);
+  const kept = { ...jig, dials: [{ layer: bar.id, value: 'radius' }] };
+  expect(readLayerJig(writeLayerJig(kept), 'keeper.jig.json').dials).toEqual(kept.dials);
 });

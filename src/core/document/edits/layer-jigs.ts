@@ -2,9 +2,19 @@
 import type { Draft } from 'immer';
 import { JackplaneError } from '../../base/errors';
 import type { Value } from '../../base/value';
-import type { Edit } from '../edit';
+import { perform, type Edit } from '../edit';
 import { shotIn } from '../find';
-import { groupOf, MOST_IN_JIG, type Layer, type LayerId, type LayerJig, type Project, type ShotId } from '../schema';
+import {
+  groupOf,
+  MOST_IN_JIG,
+  type Layer,
+  type LayerId,
+  type LayerJig,
+  type Project,
+  type Shot,
+  type ShotId,
+} from '../schema';
+import type { ReadyMade } from './ready-made';
 import { copyOf, namedApart } from './time';
 
 export const layerJigs = (project: Project): LayerJig[] =>
@@ -74,6 +84,24 @@ const grown = (layer: Layer, k: number): Layer => {
   const { position, scale } = layer.place;
   return { ...layer, place: { ...layer.place, position: larger(position, k), scale: larger(scale, k) } };
 };
+
+/** Something ready made as a jig for a shot of the same size. */
+export const jigOfReady = (ready: ReadyMade, shot: Shot, fresh: () => string): LayerJig => ({
+  id: ready.name,
+  kind: 'layers',
+  name: ready.title,
+  ...{ width: shot.width, height: shot.height },
+  layers: ready.layers({ shot, fresh, k: shot.height / 720 }),
+});
+
+/** What dark and bright jigs are both seen on. */
+const SEEN_ON = [0.4, 0.44, 0.47] as const;
+/** The same shot with nothing but a jig in it, to be looked at. */
+export function shotOfJig(project: Project, shot: Shot, jig: LayerJig, fresh: () => string): Project {
+  const bare: Shot = { ...shot, layers: [], background: [...SEEN_ON] };
+  const empty = { ...project, shots: [...project.shots.filter(({ id }) => id !== shot.id), bare] };
+  return perform(empty, putLayerJig(empty, shot.id, 0, jig, fresh))?.project ?? empty;
+}
 
 /** Puts a jig's layers on top of a shot, from a frame on, as large as the shot is high beside the one that they were made in. */
 export function putLayerJig(project: Project, shotId: ShotId, frame: number, jig: LayerJig, fresh: () => string): Edit {
