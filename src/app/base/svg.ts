@@ -1,7 +1,7 @@
 import { JackplaneError } from '../../core/base/errors';
 import type { DrawnElement, Paint } from '../../core/formats/svg-drawing';
 import type { Colour } from '../../core/params/define';
-import { fromHex } from '../../core/params/hex';
+import { fromHex } from '../../core/base/hex';
 
 /** What an SVG file draws. Nothing of it is run, fetched or put into the page. */
 export interface SvgDrawing {

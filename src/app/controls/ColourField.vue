@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Colour } from '../../core/params/define';
-import { fromHex, hexOf } from '../../core/params/hex';
+import { fromHex, hexOf } from '../../core/base/hex';
 
 /** A colour, by the browser's own chooser. */
 defineProps<{ label: string; value: Colour; disabled?: boolean }>();

@@ -4,7 +4,7 @@ import { computed } from 'vue';
 import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
-import { hexOf } from '../../core/params/hex';
+import { hexOf } from '../../core/base/hex';
 import ColourField from '../controls/ColourField.vue';
 import type { Colour } from '../../core/params/define';
 import { MOST_STOPS, type RampParam, type RampStop } from '../../core/params/ramp';

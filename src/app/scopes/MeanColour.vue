@@ -4,7 +4,7 @@ import { mdiClose, mdiPinOutline } from '@mdi/js';
 import { differenceOf, labOf } from '../../core/picture/difference';
 import { toLinear } from '../../core/picture/light';
 import IconButton from '../controls/IconButton.vue';
-import { hexOf } from '../../core/params/hex';
+import { hexOf } from '../../core/base/hex';
 import { useScopes } from '../stores/scopes';
 
 /** The mean colour of what scopes look at, and how far it lies from a pinned one. */

@@ -1,11 +1,12 @@
 // A drawing from an SVG file → paths with what they are painted with, as the shapes of layers.
 import { JackplaneError } from '../base/errors';
-import type { Colour } from '../params/define';
-import { hexOf } from '../params/hex';
+import { hexOf } from '../base/hex';
 import type { Vertex } from '../masks/path';
 import type { Matrix } from '../picture/matrix';
 import { enclosing, subpathsOf } from './svg-path';
 
+/** Display-encoded RGB 0…1. */
+type Colour = readonly [number, number, number];
 /** What something is filled or outlined with; colours along a way, or one. */
 export type Paint = Colour | { colours: readonly (readonly [at: number, Colour])[]; run: number };
 export interface PaintedWith {

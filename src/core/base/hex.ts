@@ -1,4 +1,5 @@
-import type { Colour } from './define';
+/** Display-encoded RGB 0…1. */
+type Colour = readonly [number, number, number];
 
 /** A colour as the browser's own chooser takes it. */
 export const hexOf = (colour: Colour): string =>
