@@ -91,6 +91,10 @@ function entry(fresh: Fresh, i: number): Layer[] {
   if (i < SHIPS.length - 1) return [name, when];
   return [valued(name, 'shown', over(40, 76, 0, 1)), valued(when, 'shown', over(82, 96, 0, 1))];
 }
+const TABLE = [
+  [0, [0.2, 0.13, 0.1]],
+  [1, [0.11, 0.08, 0.08]],
+];
 /** A page of the harbour's log, in which a ship's name is underlined and an entry written. */
 function log(shot: MakeShot, fresh: Fresh): Shot {
   const line = { form: 'line', width: 210, line: 6, lineColour: RUST, taper: 0.2 };
@@ -111,19 +115,51 @@ function log(shot: MakeShot, fresh: Fresh): Shot {
     lineColour: INK,
     lies: 'inside',
   };
-  const table = [
-    [0, [0.2, 0.13, 0.1]],
-    [1, [0.11, 0.08, 0.08]],
-  ];
   const layers = [
     valued(underline, 'to', over(8, 28, 0, 1)),
     ...SHIPS.flatMap((_, i) => entry(fresh, i)),
     made(fresh, 'shape', 'rule', [0, -170], { form: 'line', width: 900, line: 3, lineColour: INK }),
     made(fresh, 'title', 'heading', [0, -232], heading),
     made(fresh, 'shape', 'page', [0, 0], page),
-    made(fresh, 'gradient', 'table', [0, 0], { colours: table }),
+    made(fresh, 'gradient', 'table', [0, 0], { colours: TABLE }),
   ];
   return arrived(shot('Harbour log', layers), 'heading');
+}
+
+/** The page of the log turns over on its left edge, as one thing, and an empty one lies below. */
+function turning(shot: MakeShot, fresh: Fresh): Shot[] {
+  const whole = log(shot, fresh);
+  const table = whole.layers.at(-1)!;
+  const sheet = whole.layers.at(-2)!;
+  const page = { ...whole, name: 'page of the log', background: null, layers: whole.layers.slice(0, -1) };
+  const length = 168;
+  const lying = (layer: Layer, change: Partial<Layer> = {}): Layer => ({
+    ...layer,
+    id: fresh() as LayerId,
+    span: { start: 0, length },
+    ...change,
+  });
+  const hinged = (layer: Layer, name: string, side: 'front' | 'back'): Layer =>
+    lying(layer, {
+      name,
+      place: {
+        ...layer.place,
+        position: still([-530, 0] as Pair),
+        anchor: still([-530, 0] as Pair),
+        tilt: over(104, 156, [0, 0] as Pair, [0, -172] as Pair),
+        side,
+      },
+      motionBlur: { shutter: 0.5, samples: 24 },
+    });
+  const group = newLayer(fresh() as LayerId, 'leaf', newSource('group', { shot: page.id }), { start: 0, length });
+  const outer = shot('Turning the page', [
+    hinged(group, 'leaf', 'front'),
+    hinged(sheet, 'back of the leaf', 'back'),
+    lying(sheet, { name: 'next page' }),
+    lying(table),
+  ]);
+  outer.length = length;
+  return [outer, { ...page, within: outer.id }];
 }
 
 const [WIDE, TALL] = [250, 340];
@@ -189,6 +225,7 @@ function credits(shot: MakeShot, fresh: Fresh): Shot {
 export const madeShots = (shot: MakeShot, tower: Layer, fresh: Fresh): Shot[] => [
   keeper(shot, tower, fresh),
   log(shot, fresh),
+  ...turning(shot, fresh),
   sign(shot, fresh),
   credits(shot, fresh),
 ];
