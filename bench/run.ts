@@ -1,4 +1,4 @@
-// `npm run bench [-- kernels browser cutout keys unseen tracks]`: measures all, or the named parts, and writes docs/performance.md.
+// `npm run bench [-- kernels browser cutout keys unseen made tracks]`: measures all, or the named parts, and writes docs/performance.md.
 // SEEDS_FROM=20261126 judges the key on 24 other plates from that seed on.
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -6,6 +6,7 @@ import { browserRows } from './browser';
 import { cutoutRows } from './cutout';
 import { kernelRows, type Row } from './kernels';
 import { keyTable } from './keys';
+import { madeTable } from './made';
 import { trackTable } from './tracks';
 import { unseenTable } from './unseen';
 
@@ -29,6 +30,7 @@ const browser = await part('browser', async () => table(await browserRows()));
 const cutout = await part('cutout', async () => table(await cutoutRows()));
 const keys = await part('keys', keyTable);
 const unseen = await part('unseen', () => unseenTable(Number(process.env['SEEDS_FROM'] ?? 1)));
+const made = await part('made', madeTable);
 const tracks = await part('tracks', () => trackTable(Number(process.env['SEEDS_FROM'] ?? 11)));
 const text = `# Performance
 
@@ -63,6 +65,12 @@ ${keys}
 24 scenes from seeds: cloth, skin, wood, print, bright, dark, grey and olive subjects; hair, holes, glass; motion, defocus; uneven, wrinkled, marked screens, green and blue; spill and noise; encoded and decoded in 4:2:0. Two frames each, one pick.
 
 ${unseen}
+
+## Made layers and effects
+
+Milliseconds of a frame, and times a copy of the same buffer. A transition and a pass are what a frame costs more than the same without them. One thread; nothing is cached.
+
+${made}
 
 ## Point tracks
 

@@ -17,6 +17,8 @@ export interface Stroke {
   shift: number;
   /** share of what is there over which each end gets thinner, 0…0.5 */
   taper: number;
+  /** what the ends that get thinner are those of, where only a piece of it is drawn */
+  thinned?: { from: number; to: number };
 }
 /** Points on a way with how far along it each lies. */
 interface Way {
@@ -41,7 +43,8 @@ export function strokeRings(ring: Ring, closed: boolean, stroke: Stroke): Ring[]
   const whole = closed && to - from >= 1 && !stroke.dash;
   if (whole && !stroke.taper) return closedRings(way, stroke);
   return spans(from * length, to * length, stroke).flatMap(([a, b]) => {
-    const share = (v: number): number => (v / length - from) / (to - from);
+    const ends = stroke.thinned ?? { from, to };
+    const share = (v: number): number => (v / length - ends.from) / (ends.to - ends.from);
     const wide = (v: number): number => tapered(share(v), stroke.taper);
     const part = partOf(way, length, a + stroke.shift * length, b + stroke.shift * length, stroke.taper > 0);
     return part.map((piece) => openRing(piece, stroke, (v) => wide(v - stroke.shift * length)));

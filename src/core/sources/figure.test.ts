@@ -142,6 +142,23 @@ describe('the drawn part of a line', () => {
     }
     expect(fading(0, -20)).toBeCloseTo(1, 6);
   });
+
+  test('has no seams where it fades along a curve', () => {
+    const round = newMask('r' as MaskId, 'round', {
+      kind: 'ellipse',
+      centre: still([0, 0]),
+      size: still([90, 90]),
+      rotation: still(0),
+    } as Shape);
+    const ring = covers(shapeProject({ ...FREE, fill: 'none', line: 12, to: 0.5, fade: 0.5, cap: 'round' }, [round]));
+    // from the right over the lower half to the left: faint, solid, faint
+    for (let degrees = 6; degrees < 175; degrees += 4) {
+      const turn = (degrees * Math.PI) / 180;
+      const share = Math.min(degrees, 180 - degrees) / 90;
+      const [x, y] = [Math.floor(45 * Math.cos(turn)), Math.floor(45 * Math.sin(turn))];
+      expect(Math.abs(ring(x, y) - share)).toBeLessThan(0.05);
+    }
+  });
 });
 
 describe('shapes and masks', () => {

@@ -2,7 +2,7 @@
 import { arrowRing, cornersRing } from '../masks/forms';
 import type { CoveragePlan, MaskPlan } from '../masks/coverage';
 import { ellipseRing, placedRings, rectangleRing } from '../masks/outline';
-import { flattened, type Ring } from '../masks/path';
+import { boundsOf, flattened, type Ring } from '../masks/path';
 import { fillRings } from '../masks/raster';
 import { strokeRings, type Stroke } from '../masks/stroke';
 
@@ -74,23 +74,66 @@ export interface DrawnLine extends Omit<Stroke, 'lies'> {
 
 /** Pixels for each step of a fading end, and the most steps. */
 const FADE_STEP = 2;
-const MOST_STEPS = 24;
+const MOST_STEPS = 48;
+/** A part of the whole length, and how solid it is there. */
+interface Part {
+  from: number;
+  to: number;
+  strength: number;
+}
+/** The drawn part of a line in pieces that lie end to end: a solid one, and steps of the fading ends. @param long of all of it, pixels */
+function partsOf({ from, to, fade }: { from: number; to: number; fade: number }, long: number): Part[] {
+  const end = fade * (to - from);
+  const steps = Math.min(MOST_STEPS, Math.ceil((end * long) / FADE_STEP));
+  if (steps < 1) return [{ from, to, strength: 1 }];
+  const parts = Array.from({ length: steps }, (_, k) => {
+    const [near, far, strength] = [(k * end) / steps, ((k + 1) * end) / steps, (k + 0.5) / steps];
+    return [
+      { from: from + near, to: from + far, strength },
+      { from: to - far, to: to - near, strength },
+    ];
+  }).flat();
+  return [...parts, { from: from + end, to: to - end, strength: 1 }].filter((part) => part.to > part.from);
+}
 
-/** @returns w×h floats 0…1: what a line along ways covers. A fading end is many lines, each a little shorter */
+/** @returns w×h floats 0…1: what a line along ways covers */
 export function linePlane(ways: readonly Way[], line: DrawnLine, w: number, h: number): Float32Array {
   const out = new Float32Array(w * h);
   const [from, to] = [Math.min(line.from, line.to), Math.max(line.from, line.to)];
-  const there = (to - from) * ways.reduce((sum, way) => sum + lengthOf(way), 0);
-  const steps = Math.max(1, Math.min(MOST_STEPS, Math.ceil((line.fade * there) / FADE_STEP)));
-  for (let k = 0; k < steps; k++) {
-    const in_ = steps > 1 ? (line.fade * (to - from) * (k + 0.5)) / steps : 0;
-    const rings = lineRings(ways, { ...line, from: from + in_, to: to - in_ });
-    const placed = rings.map((ring) => ring.map((v, i) => v + (i % 2 ? h : w) / 2));
-    const plane = fillRings(placed, w, h);
-    if (steps === 1) return plane;
-    for (let i = 0; i < out.length; i++) out[i]! += plane[i]! / steps;
+  const parts = partsOf(
+    { from, to, fade: line.fade },
+    ways.reduce((sum, way) => sum + lengthOf(way), 0),
+  );
+  for (const { strength, ...part } of parts) {
+    // pieces meet where they are cut off straight
+    const cut = parts.length > 1 ? { cap: 'flat' as const, thinned: { from, to } } : {};
+    const rings = lineRings(ways, { ...line, ...part, ...cut });
+    addRings(
+      out,
+      rings.map((ring) => ring.map((v, i) => v + (i % 2 ? h : w) / 2)),
+      strength,
+      w,
+      h,
+    );
   }
   return out;
+}
+
+/** Adds what rings cover to a plane, looking at nothing but their box. */
+function addRings(out: Float32Array, rings: readonly Ring[], strength: number, w: number, h: number): void {
+  if (!rings.length) return;
+  const [left, top, right, bottom] = boundsOf(rings);
+  const [x0, y0] = [Math.max(0, Math.floor(left)), Math.max(0, Math.floor(top))];
+  const [wide, high] = [Math.min(w, Math.ceil(right)) - x0, Math.min(h, Math.ceil(bottom)) - y0];
+  if (wide <= 0 || high <= 0) return;
+  const near = fillRings(
+    rings.map((ring) => ring.map((v, i) => v - (i % 2 ? y0 : x0))),
+    wide,
+    high,
+  );
+  for (let y = 0, from = 0; y < high; y++)
+    for (let x = 0, to = (y0 + y) * w + x0; x < wide; x++, to++, from++)
+      out[to] = Math.min(1, out[to]! + strength * near[from]!);
 }
 
 function lineRings(ways: readonly Way[], line: DrawnLine): Ring[] {
@@ -100,9 +143,16 @@ function lineRings(ways: readonly Way[], line: DrawnLine): Ring[] {
   return ways.flatMap((way, i) => {
     const long = lengths[i]!;
     const share = (v: number): number => (line.together ? v : Math.min(1, Math.max(0, (v * whole - before) / long)));
-    const [from, to] = [share(line.from), share(line.to)];
+    const part = ({ from, to }: { from: number; to: number }) => ({ from: share(from), to: share(to) });
+    const thinned = line.thinned && { thinned: part(line.thinned) };
+    const rings = strokeRings(way.ring, way.closed, {
+      ...line,
+      ...part(line),
+      ...thinned,
+      lies: sideOf(way, line.lies),
+    });
     before += long;
-    return strokeRings(way.ring, way.closed, { ...line, from, to, lies: sideOf(way, line.lies) });
+    return rings;
   });
 }
 

@@ -1,0 +1,161 @@
+// What titles, groups, transitions and effects cost: milliseconds of a frame, and times a copy of the same buffer.
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { still, type Value } from '../src/core/base/value';
+import { perform } from '../src/core/document/edit';
+import { ARRIVALS, letArrive } from '../src/core/document/edits/arrive';
+import { setTransition } from '../src/core/document/edits/ends';
+import { groupLayers } from '../src/core/document/edits/groups';
+import { newSource } from '../src/core/document/edits/layers';
+import { addPass, newPass } from '../src/core/document/edits/passes';
+import { newMask, type MaskId, type Shape } from '../src/core/document/mask';
+import type { Layer, LayerId, PassId, Project, ShotId } from '../src/core/document/schema';
+import { Executor } from '../src/core/execute/execute';
+import { plainFont } from '../src/core/formats/font-file';
+import { corner } from '../src/core/masks/path';
+import { PASSES } from '../src/core/passes/registry';
+import { planFrame } from '../src/core/plan/plan';
+import { lineOf, readFont } from '../src/core/text/line';
+import { layerOf, projectOf, SHOT } from '../src/core/testing/documents';
+import { testBench } from '../src/core/testing/bench';
+import { TRANSITIONS } from '../src/core/transitions/registry';
+import { median } from './kernels';
+
+const SIZES = [
+  [1280, 720],
+  [1920, 1080],
+] as const;
+type Size = (typeof SIZES)[number];
+const FONT = join(import.meta.dirname, '../node_modules/@fontsource/archivo/files/archivo-latin-700-normal.woff');
+/** Effects whose goal is 15 times a copy, as they work on what is near. */
+const LOCAL = 15;
+const EFFECTS = ['focus', 'light', 'texture', 'frame'];
+
+const keyed = <T>(...keys: [number, T][]): Value<T> => ({
+  keys: keys.map(([at, value]) => ({ at, value, ease: 'linear' as const })),
+});
+const at = { shot: SHOT, layer: 'a' as LayerId, frame: 0 };
+const shotOf = ([width, height]: Size, layers: Layer[]): Project => projectOf(layers, { width, height, length: 100 });
+/** Colours that run over the picture, and move. */
+const ground = (size: Size, id = 'a'): Layer => {
+  const layer = layerOf(id, newSource('gradient', { size, form: 'round' }), { span: { start: 0, length: 100 } });
+  layer.place.position = keyed<[number, number]>([0, [0, 0]], [99, [99, 50]]);
+  return layer;
+};
+
+async function made() {
+  const font = readFont(await plainFont(new Uint8Array(readFileSync(FONT)), 'archivo'));
+  const { kernels, arena } = await testBench(2e9);
+  const executor = new Executor(
+    kernels,
+    arena,
+    () => Promise.reject(new Error('no footage here')),
+    (text, { tracking }) => Promise.resolve(lineOf([font], text, tracking)),
+  );
+  let next = 0;
+  /** Median time of frames that were not computed before. */
+  const cost = (project: Project) =>
+    median(async () => {
+      const picture = await executor.frame(planFrame(project, SHOT, 20 + (next++ % 60)), 'every', []);
+      picture.release();
+      executor.cache.clear();
+    }, 7);
+  return { cost, kernels, arena };
+}
+
+/** @returns a table in Markdown */
+export async function madeTable(): Promise<string> {
+  const { cost, kernels, arena } = await made();
+  const copies: number[] = [];
+  for (const [w, h] of SIZES) {
+    const [from, to] = [arena.take(w * h * 16), arena.take(w * h * 16)];
+    copies.push(await median(() => kernels.copy(from, to, w * h), 25));
+    [from, to].forEach((held) => arena.give(held));
+  }
+  const plain: number[] = [];
+  for (const size of SIZES) plain.push(await cost(shotOf(size, [ground(size)])));
+  const rows: string[] = [];
+  const row = (what: string, times: readonly number[], goal = ''): void => {
+    const cells = times.map((ms, i) => `${ms.toFixed(1)} ms, ${(ms / copies[i]!).toFixed(1)}×`);
+    rows.push(`| ${what} | ${cells.join(' | ')} | ${goal} |`);
+  };
+  row('copying', copies);
+  const each = async (what: string, build: (size: Size) => Project, less: readonly number[], goal = '') => {
+    const times: number[] = [];
+    for (const [i, size] of SIZES.entries()) times.push((await cost(build(size))) - less[i]!);
+    row(what, times, goal);
+  };
+  const none = [0, 0];
+  await each(
+    'a moving gradient over the whole shot, with all of a frame',
+    (size) => shotOf(size, [ground(size)]),
+    none,
+  );
+  await each(
+    'title of 40 letters that arrive one by one, with all of a frame',
+    (size) => {
+      const text = 'The night ferry leaves the paper harbour.';
+      const base = shotOf(size, [
+        layerOf('a', newSource('title', { size, text }), { span: { start: 0, length: 100 } }),
+      ]);
+      const rise = ARRIVALS.find(({ name }) => name === 'rise')!;
+      return perform(base, letArrive(base, at, rise, 90))!.project;
+    },
+    none,
+    '12 ms at 720p',
+  );
+  await each(
+    'free path with a line whose ends fade, with all of a frame',
+    (size) => {
+      const source = newSource('shape', { size, form: 'path', line: 12, fade: 0.2 });
+      source.values['to'] = keyed([0, 0], [99, 1]);
+      const points = Array.from({ length: 12 }, (_, i) => corner(-500 + 90 * i, i % 2 ? -200 : 200));
+      const path = { kind: 'path', closed: false, path: still(points) } as unknown as Shape;
+      const layer = layerOf('a', source, {
+        span: { start: 0, length: 100 },
+        masks: [newMask('m' as MaskId, 'way', path)],
+      });
+      return shotOf(size, [layer]);
+    },
+    none,
+  );
+  const five = (size: Size) =>
+    shotOf(
+      size,
+      ['a', 'b', 'c', 'd', 'e'].map((id) => ({ ...ground(size, id), opacity: still(0.7) })),
+    );
+  await each('five layers', five, none);
+  await each(
+    'the same five as a group',
+    (size) => {
+      const base = five(size);
+      const layers = base.shots[0]!.layers.map(({ id }) => id);
+      const ids = { shot: 'inner' as ShotId, layer: 'group' as LayerId };
+      return perform(base, groupLayers(base, { shot: SHOT, layers }, ids, 'group'))!.project;
+    },
+    none,
+    '5 % more than the layers',
+  );
+  for (const { type, title } of TRANSITIONS)
+    await each(
+      `transition: ${title}`,
+      (size) => {
+        const base = shotOf(size, [ground(size)]);
+        return perform(base, setTransition(base, at, 'in', type, 90))!.project;
+      },
+      plain,
+      `${LOCAL}×`,
+    );
+  for (const pass of PASSES.filter(({ group }) => EFFECTS.includes(group)))
+    await each(
+      pass.title,
+      (size) => {
+        const base = shotOf(size, [ground(size)]);
+        return perform(base, addPass(at, newPass('p' as PassId, pass.type)))!.project;
+      },
+      plain,
+      `${LOCAL}×`,
+    );
+  const heads = SIZES.map(([w, h]) => `${w}×${h}`).join(' | ');
+  return [`| what | ${heads} | goal |`, '|---|---|---|---|', ...rows].join('\n');
+}
