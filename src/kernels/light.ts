@@ -68,6 +68,10 @@ export function toLinearSpan(at: usize, n: i32): void {
     const p = v128.load(at);
     const a = f32x4.extract_lane(p, 3);
     if (a <= 0) continue;
+    if (a == 1) {
+      v128.store(at, f32x4.replace_lane(decode(p), 3, a));
+      continue;
+    }
     const c = f32x4.mul(decode(straight(p)), f32x4.splat(a));
     v128.store(at, f32x4.replace_lane(c, 3, a));
   }
@@ -79,6 +83,10 @@ export function toDisplaySpan(at: usize, n: i32): void {
     const p = v128.load(at);
     const a = f32x4.extract_lane(p, 3);
     if (a <= 0) continue;
+    if (a == 1) {
+      v128.store(at, f32x4.replace_lane(encode(p), 3, a));
+      continue;
+    }
     const c = f32x4.mul(encode(straight(p)), f32x4.splat(a));
     v128.store(at, f32x4.replace_lane(c, 3, a));
   }

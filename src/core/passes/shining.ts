@@ -79,7 +79,6 @@ export function shone(
 ): Picture {
   const { kernels, arena } = tools;
   const out = partOf(tools, picture, rect);
-  kernels.toLinearSpan(out.at, out.pixels);
   const bright = Picture.make(arena, rect);
   const threshold = v.of === 'all' ? 0 : Math.max(1e-4, toLinear(v.threshold));
   const tint = v.colour.map(toLinear) as [number, number, number];
@@ -88,9 +87,9 @@ export function shone(
   kernels.fill(light.at, light.pixels, 0, 0, 0, 0);
   spread(bright, light);
   bright.release();
-  kernels.addLight(out.at, light.at, out.pixels, v.strength, v.alone === 'light' ? 1 : 0);
+  const alone = v.alone === 'light' ? 1 : 0;
+  for (let y = 0; y < rect.h; y++)
+    kernels.lightRow(out.row(y), light.row(y), rect.w, v.strength, alone, rect.x, rect.y + y);
   light.release();
-  kernels.toDisplaySpan(out.at, out.pixels);
-  for (let y = 0; y < rect.h; y++) kernels.unband(out.row(y), rect.w, rect.x, rect.y + y);
   return out;
 }

@@ -2,6 +2,7 @@ import { angle } from '../params/angle';
 import { choice } from '../params/choice';
 import { number } from '../params/number';
 import { translation } from '../picture/matrix';
+import { Picture } from '../picture/picture';
 import { addEnlarged, onGrid, reducedBy } from '../picture/reduced';
 import { smeared } from '../picture/smear';
 import { definePass } from './define';
@@ -62,14 +63,17 @@ export const streaks = definePass({
     const times = long > LONG ? 2 : long > LONG / 8 ? 1 : 0;
     return shone(picture, v, tools, onGrid(rect, times), (bright, light) => {
       const small = reducedBy(tools, bright, times);
+      const lines = Picture.make(tools.arena, small.rect);
+      tools.kernels.fill(lines.at, lines.pixels, 0, 0, 0, 0);
       const reach = long / 2 ** times;
       for (const turn of turns)
         for (const side of [-reach, reach]) {
           const way = (share: number) => translation(Math.cos(turn) * side * share, Math.sin(turn) * side * share);
           const line = smeared(tools, small, way, reach, { sided: true, extend: false, faded: FADED });
-          addEnlarged(tools, line, times, light, 0.5);
+          addEnlarged(tools, line, 0, lines, 0.5);
         }
       small.release();
+      addEnlarged(tools, lines, times, light, 1);
     });
   },
 });

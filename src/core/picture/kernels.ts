@@ -392,6 +392,30 @@ export interface Kernels {
     green: number,
     blue: number,
   ): void;
+  shiftSpan(
+    src: number,
+    dst: number,
+    w: number,
+    h: number,
+    dx: number,
+    dy: number,
+    weight: number,
+    add: number,
+    extend: number,
+  ): void;
+  enlargeAdd(
+    src: number,
+    w: number,
+    h: number,
+    times: number,
+    dst: number,
+    step: number,
+    left: number,
+    top: number,
+    dw: number,
+    dh: number,
+    weight: number,
+  ): void;
   affine(
     src: number,
     sw: number,
@@ -464,8 +488,7 @@ export interface Kernels {
     g: number,
     b: number,
   ): void;
-  addLight(under: number, light: number, n: number, strength: number, alone: number): void;
-  unband(at: number, n: number, x: number, y: number): void;
+  lightRow(under: number, light: number, n: number, strength: number, alone: number, x: number, y: number): void;
   addScaled(src: number, dst: number, n: number, weight: number): void;
   lerpSpan(a: number, b: number, dst: number, n: number, t: number): void;
   coveragePlane(src: number, n: number, byBrightness: number, invert: number, dst: number): void;

@@ -31,25 +31,15 @@ export function reducedBy({ kernels, arena }: Tools, picture: Picture, times: nu
 }
 
 /** Adds a picture that was computed so many times halved to one of full size, in straight lines between its pixels. @param small given up */
-export function addEnlarged(
-  { kernels, arena }: Tools,
-  small: Picture,
-  times: number,
-  onto: Picture,
-  weight: number,
-): void {
+export function addEnlarged({ kernels }: Tools, small: Picture, times: number, onto: Picture, weight: number): void {
   const size = 2 ** times;
   const { x, y, w, h } = small.rect;
   const part = intersect({ x: x * size, y: y * size, w: w * size, h: h * size }, onto.rect);
   if (times === 0 && sameRect(small.rect, onto.rect)) kernels.addScaled(small.at, onto.at, onto.pixels, weight);
-  else
-    arena.scratch(part.w * part.h * 16, (at) => {
-      const [left, top] = [part.x / size - x, part.y / size - y];
-      kernels.affine(small.at, w, h, at, part.w, part.h, 1 / size, 0, 0, 1 / size, left, top, 1, 1);
-      for (let row = 0; row < part.h; row++) {
-        const to = onto.row(part.y + row - onto.rect.y) + (part.x - onto.rect.x) * 16;
-        kernels.addScaled(at + row * part.w * 16, to, part.w, weight);
-      }
-    });
+  else {
+    const to = onto.row(part.y - onto.rect.y) + (part.x - onto.rect.x) * 16;
+    const [left, top] = [part.x - x * size, part.y - y * size];
+    kernels.enlargeAdd(small.at, w, h, size, to, onto.rect.w * 16, left, top, part.w, part.h, weight);
+  }
   small.release();
 }

@@ -12,6 +12,8 @@ interface Tools {
 export const furthestFrom = ([x, y]: readonly [number, number], { w, h }: { w: number; h: number }): number =>
   Math.hypot(Math.max(Math.abs(x), Math.abs(w - x)), Math.max(Math.abs(y), Math.abs(h - y)));
 
+const isShift = ([a, b, c, d]: Matrix): boolean => a === 1 && b === 0 && c === 0 && d === 1;
+
 /** Most halvings of a way: 2⁸ places along it. */
 const MOST_HALVES = 8;
 
@@ -35,18 +37,29 @@ export function smeared(
   const halves = Math.max(1, Math.min(MOST_HALVES, Math.ceil(Math.log2(Math.max(2, long)))));
   const back = (share: number): Matrix =>
     invert(multiply(multiply(translation(-x, -y), way(share)), translation(x, y))) ?? [1, 0, 0, 1, 0, 0];
-  const now = Picture.make(arena, picture.rect);
-  const moved = Picture.make(arena, picture.rect);
+  let now = Picture.make(arena, picture.rect);
+  let moved = Picture.make(arena, picture.rect);
   const other = sided ? null : Picture.make(arena, picture.rect);
   kernels.copy(picture.at, now.at, picture.pixels);
-  const draw = (to: Picture, share: number) =>
-    kernels.affine(now.at, w, h, to.at, w, h, ...back(share), 1, extend ? 1 : 0);
+  const beyond = extend ? 1 : 0;
+  const draw = (to: Picture, share: number) => kernels.affine(now.at, w, h, to.at, w, h, ...back(share), 1, beyond);
+  const shift = (share: number, weight: number, add: 0 | 1) => {
+    const [, , , , dx, dy] = back(share);
+    kernels.shiftSpan(now.at, moved.at, w, h, dx, dy, weight, add, beyond);
+  };
   for (let k = 1; k <= halves; k++) {
     const step = 2 ** -k;
-    draw(moved, other ? step / 2 : step);
-    if (other) draw(other, -step / 2);
-    const from = other ?? now;
-    kernels.lerpSpan(from.at, moved.at, now.at, now.pixels, other ? 0.5 : faded ** step / (1 + faded ** step));
+    const second = sided ? faded ** step / (1 + faded ** step) : 0.5;
+    const [first, last] = sided ? [0, step] : [-step / 2, step / 2];
+    if (isShift(back(step))) {
+      shift(first, 1 - second, 0);
+      shift(last, second, 1);
+      [now, moved] = [moved, now];
+      continue;
+    }
+    draw(moved, last);
+    if (other) draw(other, first);
+    kernels.lerpSpan((other ?? now).at, moved.at, now.at, now.pixels, second);
   }
   moved.release();
   other?.release();
