@@ -154,4 +154,16 @@ test('a glow is found by a wish, lights what is around a bright part, and goes b
   expect(await beside()).toBeGreaterThan(glowing + 10);
   await redrawn(page, () => typeNumber(page, 'Reach, px', '6'));
   expect(await beside()).toBeLessThan(glowing);
+  // the sheet shows every pass on this layer; one is found among them and put in by Enter
+  await page.getByRole('button', { name: 'Add a pass' }).click();
+  await page.getByText('All by their pictures…').click();
+  const sheet = page.getByRole('dialog', { name: 'Passes by their pictures' });
+  await expect(sheet.getByRole('button', { name: 'Sharpen' }).locator('img')).toBeVisible();
+  await sheet.getByLabel('Among these').fill('heat haze');
+  const tile = sheet.getByRole('button', { name: 'Turbulence' });
+  await expect(sheet.getByRole('button', { name: 'Sharpen' })).toHaveCount(0);
+  await tile.focus();
+  await expect(sheet.getByRole('complementary')).toContainText('Turbulence');
+  await tile.press('Enter');
+  await expect(pass(page, 'Turbulence')).toBeVisible();
 });

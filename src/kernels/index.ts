@@ -21,6 +21,7 @@ export { cardSpan, mostAlpha } from './card';
 export { byBrightnessSpan, crumbleSpan, irisSpan, rampSpan, slatSpan, sweepSpan, tornSpan } from './reveal';
 export { affine } from './affine';
 export { enlargeAdd, shiftSpan } from './shift';
+export { channelsOf, dimSpan, dotSpan, meanBlock, stepSpan } from './print';
 export { projective } from './projective';
 export { addScaled, coveragePlane, fillPlane, lerpByPlane, lerpSpan, scaleByPlane, timesPlane } from './mix';
 export { besideMarks, colourFrom, coverBy, differencePlane, edgeMarks, extendNear, lendersOnly, lightWrap, pickByAlpha, unmixPlate } from './edge';

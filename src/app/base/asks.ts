@@ -14,6 +14,7 @@ type Asked =
   | 'shot-settings'
   | 'looks'
   | 'jigs'
+  | 'passes'
   | 'import'
   | 'save-copy'
   | 'look';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, reactive, shallowRef, watch } from 'vue';
+import { computed, onBeforeUnmount, reactive, shallowRef, watch, ref } from 'vue';
 import { useDebounceFn } from '@vueuse/core';
 import { VueDraggable } from 'vue-draggable-plus';
 import { mdiClose, mdiContentCopy, mdiEye, mdiEyeOff, mdiPlus } from '@mdi/js';
@@ -17,7 +17,8 @@ import IconButton from '../controls/IconButton.vue';
 import { sameItems } from '../base/same';
 import PassTile from '../controls/PassTile.vue';
 import PassMenu from './PassMenu.vue';
-import { ask } from '../base/asks';
+import PassSheet from './PassSheet.vue';
+import { ask, useAnswer } from '../base/asks';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
@@ -25,6 +26,8 @@ import { useSelection } from '../stores/selection';
 
 /** The chosen layer on its way through its passes, each with the picture after it on the current frame. */
 const bench = useBench();
+const sheet = ref(false);
+useAnswer('passes', () => (sheet.value = !!bench.size));
 const store = useProject();
 const player = usePlayer();
 const selection = useSelection();
@@ -271,14 +274,19 @@ const beginnings = computed(() => {
             </template>
             <v-list>
               <v-list-item
+                title="All by their pictures…"
+                subtitle="on this frame of the layer"
+                @click="ask('passes')"
+              />
+              <v-list-item title="Search… (Ctrl+K)" @click="ask('search')" />
+              <v-divider />
+              <v-list-item
                 v-for="pass in PASSES"
                 :key="pass.type"
                 :title="pass.title"
                 :subtitle="pass.group"
                 @click="bench.insertPass(pass.type)"
               />
-              <v-divider />
-              <v-list-item title="Search… (Ctrl+K)" @click="ask('search')" />
             </v-list>
           </v-menu>
         </template>
@@ -300,6 +308,7 @@ const beginnings = computed(() => {
         @choose="bench.view = 'picture'"
       />
     </template>
+    <PassSheet v-model="sheet" />
     <PassMenu v-if="asked" :pass="asked.pass" :at="asked.at" :others="others" @close="asked = null" />
     <p v-if="called !== null && !hasPicture" class="dim none">{{ called }} is sound only; its level is in the dials.</p>
     <p v-else-if="called === null" class="dim none">Choose a layer to see it go through its passes.</p>

@@ -70,6 +70,12 @@ export function commandEntries(): Entry[] {
         'export save the video movie output mp4 webm publish write',
         () => ask('render'),
       ],
+      [
+        'Passes by their pictures…',
+        'each on this frame of the chosen layer',
+        'effects gallery browse all filters overview',
+        () => ask('passes'),
+      ],
       ['Jigs of layers…', 'put in, save as files, open files', 'preset template file import export', () => ask('jigs')],
       [
         'Shot settings…',

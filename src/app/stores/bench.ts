@@ -209,6 +209,12 @@ export const useBench = defineStore('bench', () => {
     const masks = declared?.whole || declared?.group === 'cut out' || !layer.value ? [] : freeMasks(layer.value);
     return masks.length ? { ...own, area: { masks, side: 'inside' } } : own;
   }
+  /** The chosen layer's line with a new pass where it would come. */
+  const lineWith = (type: string): Pass[] => {
+    const passes = [...(layer.value?.passes ?? [])];
+    passes.splice(nextPlace(), 0, passFor('tried' as PassId, type));
+    return passes;
+  };
   /** Puts a pass into the chosen layer's line, after the chosen pass, and opens its dials. */
   function insertPass(type: string): void {
     if (!layer.value || layer.value.locked) return;
@@ -272,10 +278,9 @@ export const useBench = defineStore('bench', () => {
         layers: shot.value!.layers.map((item) => (item === own ? seen : item)),
       });
     }
-    const passes = [...own.passes];
+    const passes = tried.value ? lineWith(tried.value.pass) : [...own.passes];
     const ofClip = clipPasses.value.findIndex((item) => item.id === upTo.value);
-    if (tried.value) passes.splice(nextPlace(), 0, passFor('tried' as PassId, tried.value.pass));
-    else passes.splice(passes.findIndex((item) => item.id === upTo.value) + 1);
+    if (!tried.value) passes.splice(passes.findIndex((item) => item.id === upTo.value) + 1);
     const changed = (item: Shot): Shot => ({
       ...item,
       layers: item.layers.map((entry) => (entry.id === own.id ? { ...entry, passes } : entry)),
@@ -342,6 +347,7 @@ export const useBench = defineStore('bench', () => {
     choose,
     seek,
     editLayer,
+    lineWith,
     insertPass,
     openPass,
   };

@@ -104,7 +104,7 @@ const layersOf = ({ layers }: LayerJig): string => (layers.length === 1 ? '1 lay
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="66rem" aria-label="Jigs of layers">
+  <v-dialog v-model="open" scrollable max-width="66rem" aria-label="Jigs of layers">
     <v-card title="Jigs of layers">
       <template #append><IconButton label="Close" :icon="mdiClose" @click="open = false" /></template>
       <v-card-text class="body">

@@ -54,7 +54,7 @@ interface PassBase<P extends Params> {
   type: string;
   title: string;
   /** the kind of work, for grouping in search and docs */
-  group: 'cut out' | 'grade' | 'focus' | 'light' | 'texture' | 'frame' | 'time';
+  group: 'cut out' | 'grade' | 'focus' | 'light' | 'texture' | 'distort' | 'frame' | 'time';
   /** where a new one goes: before Place, in the source's pixels, or after it, in the shot's. Before when left out */
   space?: 'layer' | 'shot';
   /** further pictures that it asks for. What lies below is there only after Place */
@@ -93,7 +93,7 @@ interface PassBase<P extends Params> {
     /** @returns shares of the three at a luma, together 1 */
     shares(values: Values<P>, luma: number): readonly [dark: number, middle: number, bright: number];
   };
-  /** it draws lots for every pixel, so that pictures of different sizes are alike on average only */
+  /** it draws lots or marks for every pixel, so that pictures of different sizes are alike on average only */
   lots?: boolean;
   /** it judges its picture's own pixels, so that what it makes of a smaller one is not what it makes of the full one, made smaller */
   fine?: true;

@@ -304,7 +304,8 @@ function neutralOf(pass: AnyPass): PlainValues | null {
 const original = (x: number, y: number) => pixel(x, y);
 
 describe('where the dials of a pass say nothing, and just beside that, the picture stays as it is', () => {
-  test.each(PASSES.filter((pass) => neutralOf(pass)))('$type', async (pass) => {
+  // what is rolled out at one side comes in at the other
+  test.each(PASSES.filter((pass) => pass.type !== 'repeat' && neutralOf(pass)))('$type', async (pass) => {
     const values = neutralOf(pass)!;
     const idle = await run({ name: '', pass, values }, cutOut(WHOLE));
     expect(differing(idle, original, WHOLE).at(-1)).toBeLessThan(1e-6);

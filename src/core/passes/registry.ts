@@ -38,6 +38,17 @@ import { steady } from './steady';
 import { straighten } from './straighten';
 import { turbulence } from './turbulence';
 import { trail } from './trail';
+import { bulge } from './bulge';
+import { twirl } from './twirl';
+import { ripple } from './ripple';
+import { lens } from './lens';
+import { kaleidoscope } from './kaleidoscope';
+import { repeat } from './repeat';
+import { fringes } from './fringes';
+import { mosaic } from './mosaic';
+import { posterise } from './posterise';
+import { scanLines } from './scan-lines';
+import { halftone } from './halftone';
 import type { Params } from '../params/registry';
 import type { AnyPass } from './define';
 
@@ -76,11 +87,22 @@ export const PASSES: readonly AnyPass[] = [
   movingBlur,
   sharpen,
   grain,
+  mosaic,
+  posterise,
+  halftone,
+  scanLines,
   steady,
   straighten,
   cornerPin,
   shake,
   turbulence,
+  ripple,
+  twirl,
+  bulge,
+  lens,
+  fringes,
+  kaleidoscope,
+  repeat,
   echo,
   trail,
 ];

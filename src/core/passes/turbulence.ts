@@ -8,7 +8,7 @@ import { definePass } from './define';
 export const turbulence = definePass({
   type: 'turbulence',
   title: 'Turbulence',
-  group: 'texture',
+  group: 'distort',
   words: [
     'heat haze',
     'heat',

@@ -392,6 +392,25 @@ export interface Kernels {
     green: number,
     blue: number,
   ): void;
+  channelsOf(red: number, green: number, blue: number, dst: number, n: number): void;
+  meanBlock(src: number, dst: number, w: number, x: number, y: number, bw: number, bh: number): void;
+  stepSpan(src: number, dst: number, n: number, last: number, soft: number): void;
+  dimSpan(src: number, dst: number, n: number, gain: number): void;
+  dotSpan(
+    src: number,
+    dst: number,
+    n: number,
+    x: number,
+    y: number,
+    c: number,
+    s: number,
+    inkRed: number,
+    inkGreen: number,
+    inkBlue: number,
+    paperRed: number,
+    paperGreen: number,
+    paperBlue: number,
+  ): void;
   shiftSpan(
     src: number,
     dst: number,

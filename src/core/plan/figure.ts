@@ -26,7 +26,7 @@ export function figureOf(moment: Moment): WrittenFigure {
   const { project, shot, layer } = moment;
   const full = sourceSize(project, shot, layer)!;
   const v = valuesOf(shape.params, layer.source.values, resolveTools(moment, full)) as unknown as ShapeValues;
-  const placed = multiply(translation(full.w / 2, full.h / 2), layerMatrix(moment, full));
+  const placed = multiply(layerMatrix(moment, full), translation(full.w / 2, full.h / 2));
   const free = v.form === 'path';
   return {
     name: layer.name,
@@ -36,7 +36,7 @@ export function figureOf(moment: Moment): WrittenFigure {
     line: v.line > 0 ? { colour: v.lineColour, width: v.line, cap: v.cap, join: v.join } : null,
     opacity: valueAt(layer.opacity, moment),
     evenOdd: free && v.paths.masks.some(({ mode }) => mode === 'exclude' || mode === 'subtract'),
-    matrix: multiply(placed, translation(-shot.width / 2, -shot.height / 2)),
+    matrix: multiply(translation(-shot.width / 2, -shot.height / 2), placed),
   };
 }
 

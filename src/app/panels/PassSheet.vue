@@ -1,0 +1,181 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { mdiClose } from '@mdi/js';
+import { useDebounceFn } from '@vueuse/core';
+import { PASSES } from '../../core/passes/registry';
+import { planAlone } from '../../core/plan/looks';
+import type { Reduction } from '../../core/time/moment';
+import IconButton from '../controls/IconButton.vue';
+import { useBench } from '../stores/bench';
+import { useProject } from '../stores/project';
+import { useGlimpses } from '../time/glimpses';
+
+/** Every pass as it would make the chosen layer's present frame look, by what it is for; one is chosen by eye and put in. */
+const open = defineModel<boolean>({ required: true });
+const bench = useBench();
+const store = useProject();
+const { pictures, draw, clear } = useGlimpses();
+const large = useGlimpses();
+const wanted = ref('');
+/** the pass that is pointed at, or has the focus */
+const shown = ref<string | null>(null);
+
+const matching = computed(() => {
+  const words = wanted.value.toLowerCase().split(/\s+/).filter(Boolean);
+  return PASSES.filter(({ title, words: own, group }) => {
+    const text = [title, group, ...own].join(' ').toLowerCase();
+    return words.every((word) => text.includes(word));
+  });
+});
+const groups = computed(() =>
+  [...new Set(matching.value.map(({ group }) => group))].map((group) => ({
+    group,
+    passes: matching.value.filter((pass) => pass.group === group),
+  })),
+);
+const pass = computed(() => PASSES.find(({ type }) => type === shown.value));
+
+const wish = (type: string, reduction: Reduction) => {
+  const { shot, layer, frame } = bench;
+  const project = store.current();
+  return { key: type, plan: () => planAlone(project, shot!, layer!, frame, reduction, bench.lineWith(type)) };
+};
+watch(
+  open,
+  (visible) => {
+    clear();
+    large.clear();
+    shown.value = null;
+    wanted.value = '';
+    if (visible && bench.layer && bench.shot) void draw(PASSES.map(({ type }) => wish(type, 4)));
+  },
+  { immediate: true },
+);
+const enlarge = useDebounceFn(() => {
+  if (open.value && shown.value) void large.draw([wish(shown.value, 2)]);
+}, 150);
+function point(type: string): void {
+  shown.value = type;
+  void enlarge();
+}
+function put(type: string): void {
+  open.value = false;
+  bench.insertPass(type);
+}
+</script>
+
+<template>
+  <v-dialog v-model="open" scrollable max-width="74rem" aria-label="Passes by their pictures">
+    <v-card :title="`Passes on ${bench.layer?.name ?? ''}`">
+      <template #append>
+        <v-text-field
+          v-model="wanted"
+          class="wanted"
+          placeholder="search"
+          aria-label="Among these"
+          single-line
+          hide-details
+          @keydown.stop
+        />
+        <IconButton label="Close" :icon="mdiClose" @click="open = false" />
+      </template>
+      <v-card-text class="body">
+        <div>
+          <section v-for="{ group, passes } in groups" :key="group" :aria-label="group">
+            <h3 class="dim">{{ group }}</h3>
+            <ul>
+              <li v-for="one in passes" :key="one.type">
+                <v-btn
+                  class="tile"
+                  variant="text"
+                  height="auto"
+                  block
+                  :disabled="store.readOnly || bench.layer?.locked"
+                  @pointerenter="point(one.type)"
+                  @focus="point(one.type)"
+                  @click="put(one.type)"
+                >
+                  <span class="picture"><img v-if="pictures[one.type]" :src="pictures[one.type]" alt="" /></span>
+                  {{ one.title }}
+                </v-btn>
+              </li>
+            </ul>
+          </section>
+          <p v-if="!groups.length" class="dim">No pass is called that.</p>
+        </div>
+        <aside aria-label="The pass that is pointed at">
+          <template v-if="pass">
+            <span class="picture">
+              <img
+                v-if="large.pictures[pass.type] ?? pictures[pass.type]"
+                :src="large.pictures[pass.type] ?? pictures[pass.type]"
+                alt=""
+              />
+            </span>
+            <strong>{{ pass.title }}</strong>
+            <p>{{ pass.help }}</p>
+          </template>
+          <p v-else class="dim">Point at one to see it large. A click or Enter puts it in.</p>
+        </aside>
+      </v-card-text>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.wanted {
+  width: 12rem;
+}
+.body {
+  display: grid;
+  grid-template-columns: 1fr 25rem;
+  gap: 20px;
+  align-items: start;
+}
+ul {
+  display: grid;
+  grid-template-columns: repeat(5, 1fr);
+  gap: 6px;
+  padding: 0;
+  list-style: none;
+}
+h3 {
+  margin: 8px 0 2px;
+  font-size: 0.75rem;
+  font-weight: 400;
+}
+.tile {
+  padding: 3px;
+  border: 1px solid transparent;
+  font-size: 0.75rem;
+}
+.tile :deep(.v-btn__content) {
+  display: grid;
+  gap: 2px;
+  width: 100%;
+  text-align: left;
+}
+.tile:hover,
+.tile:focus-visible {
+  border-color: var(--brass);
+}
+.picture {
+  display: grid;
+  aspect-ratio: 16 / 9;
+  background: var(--surround);
+}
+.picture img {
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+}
+aside {
+  display: grid;
+  gap: 8px;
+  position: sticky;
+  top: 0;
+}
+p {
+  font-size: 0.8125rem;
+}
+</style>

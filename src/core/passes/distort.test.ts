@@ -1,0 +1,158 @@
+// What distorting and printing passes do, against what their words mean.
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { floatsOf, pictureOf, planned, runPass, testBench, type TestBench } from '../testing/bench';
+import type { PlainValues } from '../params/registry';
+
+const [W, H] = [160, 120];
+const MIDDLE = [W / 2, H / 2] as const;
+let bench: TestBench;
+beforeAll(async () => {
+  bench = await testBench(256e6);
+});
+type Paint = (x: number, y: number) => readonly [number, number, number, number?];
+/** A picture painted by its pixels' middles, taken through a pass. @returns its colour at a pixel */
+function through(type: string, values: PlainValues, paint: Paint): (x: number, y: number) => number[] {
+  const data = Array.from({ length: W * H }, (_, i) => {
+    const [r, g, b, a = 1] = paint((i % W) + 0.5, Math.floor(i / W) + 0.5);
+    return [r * a, g * a, b * a, a];
+  }).flat();
+  const out = runPass(bench, type, planned(type, values), pictureOf(bench, { x: 0, y: 0, w: W, h: H }, data));
+  const floats = floatsOf(bench, out);
+  out.release();
+  return (x, y) => [...floats.subarray((y * W + x) * 4, (y * W + x) * 4 + 4)];
+}
+const smooth: Paint = (x, y) => [
+  0.5 + 0.4 * Math.sin(x / 9),
+  0.5 + 0.4 * Math.cos(y / 7),
+  0.5 + 0.4 * Math.sin((x + y) / 11),
+];
+const disc =
+  (radius: number, [cx, cy]: readonly [number, number] = MIDDLE): Paint =>
+  (x, y) =>
+    Math.hypot(x - cx, y - cy) < radius ? [1, 1, 1] : [0, 0, 0];
+
+describe('a lens', () => {
+  test.each([-0.3, 0.25, 0.8])('of %s taken out again leaves the picture as it was', (amount) => {
+    const put = through('lens', { amount, way: 'put' }, smooth);
+    const back = through('lens', { amount, way: 'take' }, (x, y) => put(Math.floor(x), Math.floor(y)) as never);
+    let worst = 0;
+    for (let y = 40; y < 80; y++)
+      for (let x = 50; x < 110; x++)
+        for (let c = 0; c < 3; c++) worst = Math.max(worst, Math.abs(back(x, y)[c]! - smooth(x + 0.5, y + 0.5)[c]!));
+    expect(worst).toBeLessThan(0.02);
+  });
+
+  test('bows a straight line outwards, most far from the middle', () => {
+    // a line through x = 30: with bows put in its middle lies further out than its ends
+    const seen = through('lens', { amount: 0.25, way: 'put' }, (x) => (x < 30 ? [1, 1, 1] : [0, 0, 0]));
+    const edgeAt = (row: number): number => {
+      const bright = Array.from({ length: 80 }, (_, x) => seen(x, row)).map(([r, , , a]) => a! > 0.5 && r! > 0.5);
+      return bright.lastIndexOf(true);
+    };
+    expect(edgeAt(60)).toBeLessThan(edgeAt(20) - 1);
+  });
+});
+
+test('a twirl turns its middle by its angle, and nothing from its radius on', () => {
+  const at = [MIDDLE[0] + 4, MIDDLE[1]] as const;
+  const seen = through('twirl', { turn: 90, radius: 50, about: MIDDLE }, disc(2, at));
+  // right of the middle comes to lie below it
+  expect(seen(80, 63)[0]).toBeGreaterThan(0.5);
+  expect(seen(83, 60)[0]).toBeLessThan(0.2);
+  const outside = through('twirl', { turn: 90, radius: 50, about: MIDDLE }, smooth);
+  expect(outside(20, 20)[1]).toBeCloseTo(smooth(20.5, 20.5)[1], 5);
+});
+
+test('a bulge makes its middle up to four times as large', () => {
+  const area = (amount: number) => {
+    const seen = through('bulge', { amount, radius: 55, about: MIDDLE }, disc(3));
+    let sum = 0;
+    for (let y = 0; y < H; y++) for (let x = 0; x < W; x++) sum += seen(x, y)[0]!;
+    return sum;
+  };
+  expect(area(0.5) / area(0)).toBeGreaterThan(3.6);
+  expect(area(0.5) / area(0)).toBeLessThan(4.2);
+  expect(area(-0.5)).toBeLessThan(area(0) / 3);
+});
+
+test('a ripple leaves its middle and what lies beyond its reach, and moves outwards with time', () => {
+  const values = { amount: 6, apart: 20, runs: 20, reach: 50, about: MIDDLE };
+  const still = through('ripple', values, smooth);
+  expect(still(5, 5)[0]).toBeCloseTo(smooth(5.5, 5.5)[0], 5);
+  // after 24 frames every ring lies where the next one was
+  const later = through('ripple', { ...values, beat: 1 } as never, smooth);
+  let [moved, again] = [0, 0];
+  for (let x = 85; x < 125; x++) {
+    moved = Math.max(moved, Math.abs(still(x, 60)[0]! - smooth(x + 0.5, 60.5)[0]));
+    again = Math.max(again, Math.abs(still(x, 60)[0]! - later(x, 60)[0]!));
+  }
+  expect(moved).toBeGreaterThan(0.05);
+  expect(again).toBeLessThan(1e-4);
+});
+
+test('a kaleidoscope is the same in every slice, and each is the mirror of the next', () => {
+  const seen = through('kaleidoscope', { slices: 4, turn: 0, about: MIDDLE }, smooth);
+  for (const [dx, dy] of [
+    [20, 7],
+    [33, 12],
+    [9, 3],
+  ] as const) {
+    const here = seen(80 + dx, 60 + dy);
+    for (const [x, y] of [
+      [79 - dx, 60 + dy],
+      [80 + dx, 59 - dy],
+      [79 - dx, 59 - dy],
+    ] as const)
+      expect(Math.abs(seen(x, y)[0]! - here[0]!)).toBeLessThan(1e-3);
+  }
+});
+
+test('a grid shows the whole picture in each of its fields; moved by one it is the same again', () => {
+  const values = { columns: 2, rows: 2, turned: 'same', across: 0, down: 0 };
+  const seen = through('repeat', values, smooth);
+  expect(Math.abs(seen(10, 20)[0]! - smooth(21, 41)[0])).toBeLessThan(0.01);
+  expect(seen(90, 80)).toEqual(seen(10, 20));
+  const rolled = through('repeat', { ...values, across: 1 }, smooth);
+  expect(Math.abs(rolled(30, 30)[0]! - seen(30, 30)[0]!)).toBeLessThan(1e-4);
+});
+
+test('fringes move red one way and blue the other, half as far each', () => {
+  const seen = through('fringes', { way: 'line', amount: 8, direction: 0 }, smooth);
+  const [x, y] = [70, 50];
+  expect(seen(x, y)[0]).toBeCloseTo(smooth(x + 0.5 - 4, y + 0.5)[0], 3);
+  expect(seen(x, y)[1]).toBeCloseTo(smooth(x + 0.5, y + 0.5)[1], 3);
+  expect(seen(x, y)[2]).toBeCloseTo(smooth(x + 0.5 + 4, y + 0.5)[2], 3);
+});
+
+test('squares of a mosaic have the mean colour of what lies there', () => {
+  const seen = through('mosaic', { size: 20 }, smooth);
+  let mean = 0;
+  for (let y = 40; y < 60; y++) for (let x = 60; x < 80; x++) mean += smooth(x + 0.5, y + 0.5)[0] / 400;
+  expect(seen(61, 41)[0]).toBeCloseTo(mean, 4);
+  expect(seen(79, 59)).toEqual(seen(60, 40));
+  expect(seen(80, 59)).not.toEqual(seen(79, 59));
+});
+
+test('a poster has no more steps than it says, from black to white', () => {
+  const seen = through('posterise', { steps: 4, soft: 0 }, (x) => [x / W, x / W, x / W]);
+  const steps = new Set(Array.from({ length: W }, (_, x) => seen(x, 30)[0]!.toFixed(3)));
+  expect([...steps]).toEqual(['0.000', '0.333', '0.667', '1.000']);
+});
+
+test.each([0.15, 0.4, 0.6, 0.85])('dots of a halftone cover as much as a grey of %s is dark', (grey) => {
+  const seen = through('halftone', { apart: 12, turn: 30, ink: [0, 0, 0], paper: [1, 1, 1] }, () => [grey, grey, grey]);
+  let sum = 0;
+  for (let y = 0; y < H; y++) for (let x = 0; x < W; x++) sum += seen(x, y)[0]!;
+  expect(Math.abs(sum / (W * H) - grey)).toBeLessThan(0.06);
+});
+
+test('scan lines take half of what they say is dark, however fine they are', () => {
+  for (const apart of [1.5, 4, 10]) {
+    const seen = through('scan-lines', { apart, dark: 0.6, moved: 0 }, () => [1, 1, 1]);
+    const rows = Array.from({ length: H }, (_, y) => seen(5, y)[0]!);
+    expect(rows.reduce((a, b) => a + b, 0) / H).toBeCloseTo(0.7, 1);
+    const spread = Math.max(...rows) - Math.min(...rows);
+    if (apart < 2) expect(spread).toBeLessThan(0.35);
+    else expect(spread).toBeGreaterThan(0.35);
+  }
+});
