@@ -35,4 +35,5 @@ export { blendSpan } from './blend';
 export { colourByAlpha, growAlpha, overPlane, rampFill } from './shape';
 export { carryAlong, halfWayLines, lineDistance, movedEdge, ringPlane } from './distance';
 export { blurPlane, clearPatches, dropSpots, joinMask, leastInDisc, overrule, rampPlane, tablePlane } from './plane';
+export { drawSwarm } from './swarm';
 export { capsule, joinStroke, linePlane, linearPlane, radialPlane, stretchedPlane } from './formula';

@@ -2,6 +2,17 @@
 import { mixed } from './lanes';
 import { decode, encode, straight } from './light';
 
+/** The most of red, green and blue. Choosing is quicker than `max`, which looks after what is no number. */
+// @ts-ignore: decorator
+@inline
+function brightest(p: v128): f32 {
+  const r = f32x4.extract_lane(p, 0);
+  const g = f32x4.extract_lane(p, 1);
+  const b = f32x4.extract_lane(p, 2);
+  const two: f32 = r > g ? r : g;
+  return two > b ? two : b;
+}
+
 /**
  * The light, linear and premultiplied, of what of n display-encoded pixels is brighter than a threshold, times a colour. Luma up to threshold −
  * knee gives nothing, from threshold + knee on all that is above the threshold; a parabola lies between. Below zero everything gives all of its light.
@@ -15,7 +26,7 @@ export function brightSpan(src: usize, dst: usize, n: i32, threshold: f32, knee:
   for (let i = 0; i < n; i++, src += 16, dst += 16) {
     const p = v128.load(src);
     const alpha = f32x4.extract_lane(p, 3);
-    const most: f32 = max(max(f32x4.extract_lane(p, 0), f32x4.extract_lane(p, 1)), f32x4.extract_lane(p, 2));
+    const most: f32 = brightest(p);
     if (alpha <= 0 || most <= dark * alpha) {
       v128.store(dst, f32x4.splat(0));
       continue;
@@ -45,7 +56,7 @@ export function lightRow(under: usize, light: usize, n: i32, strength: f32, alon
   for (let i = 0; i < n; i++, under += 16, light += 16) {
     const p = alone ? f32x4.splat(0) : v128.load(under);
     const l = f32x4.mul(v128.load(light), gain);
-    const most: f32 = max(max(f32x4.extract_lane(l, 0), f32x4.extract_lane(l, 1)), f32x4.extract_lane(l, 2));
+    const most: f32 = brightest(l);
     if (most <= UNSEEN) {
       v128.store(under, p);
       continue;
@@ -57,7 +68,8 @@ export function lightRow(under: usize, light: usize, n: i32, strength: f32, alon
     else {
       const free: f32 = <f32>1 - before;
       // so that over black it looks as bright as it is
-      const cover: f32 = min(f32x4.extract_lane(encode(f32x4.splat(most)), 0), <f32>1);
+      const shown = f32x4.extract_lane(encode(f32x4.splat(most)), 0);
+      const cover: f32 = shown < 1 ? shown : <f32>1;
       alpha = before + free * cover;
       const sum = f32x4.add(f32x4.mul(decode(straight(p)), f32x4.splat(before)), f32x4.mul(l, f32x4.splat(before + free * (cover / most))));
       c = f32x4.mul(encode(f32x4.div(sum, f32x4.splat(alpha))), f32x4.splat(alpha));

@@ -12,7 +12,8 @@ import { useSelection } from '../stores/selection';
 import { ARRANGEMENTS } from '../../core/document/edits/arrangements';
 import { BETWEEN } from '../../core/document/edits/passages';
 import { READY_MADE } from '../../core/document/edits/ready-made';
-import { MADE, stackFreePath, stackMade, stackReadyMade } from '../time/actions';
+import { SWARMS } from '../../core/sources/particles';
+import { MADE, stackFreePath, stackMade, stackReadyMade, stackSwarm } from '../time/actions';
 import { arrangeChosen } from '../time/arrange';
 import TrackList from '../track/TrackList.vue';
 import JigsSheet from '../time/JigsSheet.vue';
@@ -54,6 +55,10 @@ const offered = computed(() =>
     {
       title: 'Ready made, of several layers',
       items: READY_MADE.map((ready) => ({ title: ready.title, help: ready.help, run: () => stackReadyMade(ready) })),
+    },
+    {
+      title: 'Particles',
+      items: SWARMS.map((one) => ({ title: one.title, help: one.help, run: () => stackSwarm(one) })),
     },
     {
       title: 'Kept in this project',

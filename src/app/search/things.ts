@@ -1,5 +1,6 @@
 import { GRADE_LOOKS } from '../../core/passes/grade/looks';
 import { PASSES } from '../../core/passes/registry';
+import { SWARMS } from '../../core/sources/particles';
 import { FORMS, shape } from '../../core/sources/shape';
 import { useBench } from '../stores/bench';
 import { useGrades } from '../stores/grades';
@@ -9,7 +10,7 @@ import { READY_MADE } from '../../core/document/edits/ready-made';
 import { ARRANGEMENTS } from '../../core/document/edits/arrangements';
 import { BETWEEN } from '../../core/document/edits/passages';
 import { FRAMING_MOVES } from '../../core/place/framing';
-import { MADE, moveOver, stackMade, stackReadyMade, stackStock } from '../time/actions';
+import { MADE, moveOver, stackMade, stackReadyMade, stackStock, stackSwarm } from '../time/actions';
 import { arrangeChosen } from '../time/arrange';
 import type { Entry } from './entry';
 
@@ -60,6 +61,13 @@ export function thingEntries(): Entry[] {
       more: shape.help,
       words: FORM_WORDS[form] ?? '',
       run: () => stackMade(shape.type, { form, ...values }, form === 'path' ? 'drawing' : form),
+    })),
+    ...(shot ? SWARMS : []).map((swarm) => ({
+      kind: 'layer to add',
+      title: swarm.title,
+      more: swarm.help,
+      words: `particles ; ${swarm.words}`,
+      run: () => stackSwarm(swarm),
     })),
     ...(shot ? READY_MADE : []).map((ready) => ({
       kind: 'layer to add',

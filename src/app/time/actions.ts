@@ -14,6 +14,8 @@ import { newMask, newShape, SHAPE_TITLES, type MaskId } from '../../core/documen
 import type { LayerId, Shot, Stock } from '../../core/document/schema';
 import { spanOf, stopsOf, type FramingMove } from '../../core/place/framing';
 import { SOURCES } from '../../core/sources/registry';
+import type { Params } from '../../core/params/registry';
+import { particles, type SWARMS } from '../../core/sources/particles';
 import { isFreePath, shape } from '../../core/sources/shape';
 import { title } from '../../core/sources/title';
 import { framesIn } from '../../core/time/rate';
@@ -97,6 +99,18 @@ export function stackReadyMade(ready: ReadyMade): void {
   if (!shot) return;
   useSelection().choosingText(() => store.edit(addReadyMade(store.current(), shot.id, ready, newId)));
   bench.typeText();
+}
+
+/** Puts particles on the stack as they are mostly wanted, in the measure of the shot. */
+export function stackSwarm({ title, values }: (typeof SWARMS)[number]): void {
+  const { shot } = useBench();
+  const k = (shot?.height ?? 720) / 720;
+  const measured = Object.entries(values).map(([name, value]) => {
+    const param = (particles.params as Params)[name]!;
+    if (param.kind === 'number' && param.unit === 'px') return [name, (value as number) * k];
+    return [name, param.kind === 'point' ? (value as [number, number]).map((v) => v * k) : value];
+  });
+  stackMade(particles.type, Object.fromEntries(measured), title.toLowerCase());
 }
 
 /** Puts a shape on the stack that is to be drawn point by point. */

@@ -411,6 +411,7 @@ export interface Kernels {
     paperGreen: number,
     paperBlue: number,
   ): void;
+  drawSwarm(list: number, n: number, form: number, dst: number, w: number, h: number, light: number): void;
   shiftSpan(
     src: number,
     dst: number,

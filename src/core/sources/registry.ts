@@ -4,12 +4,23 @@ import { colour } from './colour';
 import type { AnySource } from './define';
 import { gradient } from './gradient';
 import { group } from './group';
+import { particles } from './particles';
 import { shape } from './shape';
 import { stock } from './stock';
 import { title } from './title';
 
 /** Every source there is, in the order in which they are offered. */
-export const SOURCES: readonly AnySource[] = [stock, title, shape, colour, gradient, clouds, group, adjustment];
+export const SOURCES: readonly AnySource[] = [
+  stock,
+  title,
+  shape,
+  colour,
+  gradient,
+  clouds,
+  particles,
+  group,
+  adjustment,
+];
 
 const byType = new Map(SOURCES.map((source) => [source.type, source]));
 

@@ -1,0 +1,159 @@
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { beginningOf, type Params } from '../params/registry';
+import { floatsOf, testBench, type TestBench } from '../testing/bench';
+import type { DrawnSource } from './define';
+import { particles, SWARMS } from './particles';
+import { MOST_AT_ONCE, PARTICLE, swarmAt, type Swarming } from './swarm';
+
+let bench: TestBench;
+beforeAll(async () => {
+  bench = await testBench(256e6);
+});
+const BEGINS = Object.fromEntries(
+  Object.entries(particles.params as Params).map(([name, param]) => [name, beginningOf(param)]),
+);
+/** Nothing varies, nothing pulls. */
+const CALM = {
+  lifeVaries: 0,
+  speedVaries: 0,
+  grainVaries: 0,
+  wander: 0,
+  gravity: 0,
+  drag: 0,
+  spread: 0,
+  ends: 1,
+  appears: 0,
+  goes: 0,
+};
+const values = (change: object): Swarming => ({ ...BEGINS, ...CALM, at: [0, 0], ...change }) as unknown as Swarming;
+/** The particles of a list as what they are. */
+function there(list: Float32Array) {
+  return Array.from({ length: list.length / PARTICLE }, (_, i) => {
+    const [x, y, long, wide, c, s, r, g, b, opacity] = list.subarray(i * PARTICLE, (i + 1) * PARTICLE);
+    return { x: x!, y: y!, long: long!, wide: wide!, c: c!, s: s!, colour: [r!, g!, b!], opacity: opacity! };
+  });
+}
+
+describe('particles', () => {
+  test('as many are there as come while one lasts; a burst comes once', () => {
+    expect(there(swarmAt(values({ rate: 30, life: 2 }), 10))).toHaveLength(60);
+    expect(there(swarmAt(values({ rate: 30, life: 2 }), 0.5))).toHaveLength(16);
+    expect(there(swarmAt(values({ rate: 30, life: 2, before: 5 }), 0))).toHaveLength(60);
+    const burst = values({ rate: 0, burst: 50, life: 2 });
+    expect([0, 1.9, 2.1].map((at) => there(swarmAt(burst, at)).length)).toEqual([50, 50, 0]);
+  });
+
+  test('no more than the most are there, and then the youngest', () => {
+    const many = there(swarmAt(values({ rate: 5000, life: 600, speed: 1, direction: 0 }), 100));
+    expect(many).toHaveLength(MOST_AT_ONCE);
+    expect(Math.max(...many.map(({ x }) => x))).toBeLessThanOrEqual(4.01);
+  });
+
+  test('one falls as a stone does, and with drag as the sum of very small steps', () => {
+    const thrown = { rate: 0, burst: 1, life: 10, speed: 100, direction: -60, gravity: 80, wind: 30 };
+    const [free] = there(swarmAt(values(thrown), 2));
+    expect(free!.x).toBeCloseTo(100 * Math.cos(Math.PI / 3) * 2 + 30 * 2, 3);
+    expect(free!.y).toBeCloseTo(-100 * Math.sin(Math.PI / 3) * 2 + (80 * 4) / 2, 3);
+    const [held] = there(swarmAt(values({ ...thrown, drag: 0.8 }), 2));
+    let [x, y, vx, vy] = [0, 0, 100 * Math.cos(Math.PI / 3), -100 * Math.sin(Math.PI / 3)];
+    const dt = 1e-4;
+    for (let t = 0; t < 2; t += dt) {
+      [x, y] = [x + vx * dt, y + vy * dt];
+      [vx, vy] = [vx + 0.8 * (30 - vx) * dt, vy + (80 - 0.8 * vy) * dt];
+    }
+    expect(Math.abs(held!.x - x)).toBeLessThan(0.05);
+    expect(Math.abs(held!.y - y)).toBeLessThan(0.05);
+  });
+
+  test('each keeps its lots: a moment later the same ones are a little further on', () => {
+    const wild = { ...BEGINS, at: [0, 0] } as unknown as Swarming;
+    const [now, later] = [there(swarmAt(wild, 5)), there(swarmAt(wild, 5 + 1 / 240))];
+    const moved = now.filter(({ x, y }) => later.some((other) => Math.hypot(other.x - x, other.y - y) < 6)).length;
+    expect(moved / now.length).toBeGreaterThan(0.95);
+    expect(swarmAt(wild, 5)).toEqual(swarmAt(wild, 5));
+    expect(swarmAt({ ...wild, seed: 2 }, 5)).not.toEqual(swarmAt(wild, 5));
+  });
+
+  test('they come from where they are said to', () => {
+    const from = (emitter: string) =>
+      there(swarmAt(values({ emitter, wide: 100, high: 40, rate: 400, life: 1, speed: 0 }), 1));
+    expect(from('line').every(({ x, y }) => Math.abs(x) <= 50 && y === 0)).toBe(true);
+    const box = from('box');
+    expect(box.every(({ x, y }) => Math.abs(x) <= 50 && Math.abs(y) <= 20)).toBe(true);
+    expect(box.some(({ x, y }) => Math.hypot(x / 50, y / 20) > 1.05)).toBe(true);
+    expect(from('ellipse').every(({ x, y }) => Math.hypot(x / 50, y / 20) <= 1.0001)).toBe(true);
+  });
+
+  test('they go through their colours, fade, and grow or shrink over their life', () => {
+    const colours = [
+      [0, [1, 0, 0]],
+      [1, [0, 0, 1]],
+    ];
+    const one = values({ rate: 0, burst: 1, life: 4, colours, goes: 0.5, ends: 3, grain: 10 });
+    const [half] = there(swarmAt(one, 2));
+    expect(half!.colour).toEqual([0.5, 0, 0.5]);
+    expect(half!.wide).toBeCloseTo(10, 5);
+    expect(there(swarmAt(one, 3))[0]!.opacity).toBeCloseTo(0.5, 5);
+  });
+});
+
+const [W, H] = [80, 60];
+/** A single still particle in the middle, drawn. @returns coverage by pixel */
+function drawn(change: object): Float32Array {
+  const own = {
+    ...BEGINS,
+    ...CALM,
+    at: [W / 2, H / 2],
+    rate: 0,
+    burst: 1,
+    life: 9,
+    speed: 0,
+    opacity: 1,
+    shines: false,
+    ...change,
+  };
+  const picture = (particles as unknown as DrawnSource).draw({ ...own, seconds: 1 } as never, {
+    ...bench,
+    size: { w: W, h: H },
+    line: () => ({}) as never,
+  });
+  const floats = floatsOf(bench, picture);
+  picture.release();
+  return floats.filter((_, i) => i % 4 === 3);
+}
+const area = (cover: Float32Array): number => cover.reduce((a, b) => a + b, 0);
+
+describe('figures', () => {
+  test('cover what their formulas enclose', () => {
+    expect(Math.abs(area(drawn({ figure: 'disc', grain: 30 })) / (Math.PI * 15 ** 2) - 1)).toBeLessThan(0.01);
+    expect(Math.abs(area(drawn({ figure: 'scrap', grain: 20, long: 1.5 })) / (20 * 30) - 1)).toBeLessThan(0.03);
+    // a parabola to either side
+    expect(Math.abs(area(drawn({ figure: 'leaf', grain: 20, long: 1.5 })) / ((4 / 3) * 30 * 10) - 1)).toBeLessThan(
+      0.04,
+    );
+  });
+
+  test('are drawn out along their way by how fast they are', () => {
+    const still = drawn({ figure: 'disc', grain: 6 });
+    const fast = drawn({ figure: 'disc', grain: 6, speed: 300, direction: 0, at: [W / 2 - 300, H / 2], drawn: 0.1 });
+    const wide = (cover: Float32Array) =>
+      Array.from({ length: W }, (_, x) => cover[(H / 2) * W + x]!).filter((v) => v > 0.5).length;
+    expect(wide(fast) - wide(still)).toBeGreaterThanOrEqual(29);
+    expect(wide(fast) - wide(still)).toBeLessThanOrEqual(31);
+  });
+
+  test('what is finer than a pixel is as faint as it is fine, wherever it lies', () => {
+    for (const off of [0, 0.3, 0.5])
+      expect(Math.abs(area(drawn({ figure: 'scrap', grain: 0.5, at: [W / 2 + off, H / 2] })) - 0.25)).toBeLessThan(0.3);
+  });
+});
+
+test('all that are ready made show something in their first seconds and stay within bounds', () => {
+  for (const { name, values: own } of SWARMS) {
+    for (const name_ of Object.keys(own)) expect([name, name_ in particles.params]).toEqual([name, true]);
+    const at = ((own['at'] as [number, number] | undefined) ?? [0, 0]).map((v, i) => v + [640, 360][i]!);
+    const list = there(swarmAt({ ...BEGINS, ...own, at } as unknown as Swarming, 2));
+    const seen = list.filter(({ x, y }) => x > 0 && x < 1280 && y > 0 && y < 720);
+    expect([name, seen.length > 15]).toEqual([name, true]);
+  }
+});

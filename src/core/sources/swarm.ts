@@ -1,0 +1,156 @@
+// Where particles are at a moment, each computed from when it began: no frame needs those before it.
+import type { RampStop } from '../params/ramp';
+
+/** What particles do; lengths in pixels, times in seconds, angles in degrees clockwise. */
+export interface Swarming {
+  emitter: 'point' | 'line' | 'box' | 'ellipse';
+  /** from the picture's top left */
+  at: readonly [number, number];
+  wide: number;
+  high: number;
+  rate: number;
+  burst: number;
+  before: number;
+  life: number;
+  lifeVaries: number;
+  direction: number;
+  spread: number;
+  speed: number;
+  speedVaries: number;
+  gravity: number;
+  wind: number;
+  drag: number;
+  wander: number;
+  grain: number;
+  grainVaries: number;
+  ends: number;
+  long: number;
+  spin: number;
+  flutter: number;
+  drawn: number;
+  appears: number;
+  goes: number;
+  colours: readonly RampStop[];
+  coloured: 'life' | 'lot';
+  opacity: number;
+  depth: number;
+  seed: number;
+}
+
+/** Most particles at once; of more the oldest are left out. */
+export const MOST_AT_ONCE = 20_000;
+/** Numbers of a particle, as the kernel that draws them takes them. */
+export const PARTICLE = 10;
+
+/** A number 0…1 by lot for a particle and one of its questions. */
+function lot(seed: number, particle: number, question: number): number {
+  let h =
+    Math.imul(particle ^ 0x9e3779b9, 0x85ebca6b) ^
+    Math.imul(question + 1, 0xc2b2ae35) ^
+    Math.imul(seed + 1, 0x27d4eb2f);
+  h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d);
+  h = Math.imul(h ^ (h >>> 12), 0x297a2d39);
+  return ((h ^ (h >>> 15)) >>> 0) / 4294967296;
+}
+const radians = (degrees: number): number => (degrees * Math.PI) / 180;
+
+/** Goes through the particles that may be there at a moment, the oldest first. */
+function eachPresent(v: Swarming, seconds: number, use: (which: number, age: number) => void): void {
+  const longest = v.life * (1 + v.lifeVaries);
+  const from = -v.before;
+  // those of a burst have numbers of their own
+  const burst = seconds >= 0 && seconds < longest ? Math.min(MOST_AT_ONCE, Math.round(v.burst)) : 0;
+  if (v.rate > 0) {
+    const last = Math.floor((seconds - from) * v.rate);
+    const first = Math.max(0, Math.ceil((seconds - longest - from) * v.rate), last - MOST_AT_ONCE + burst + 1);
+    for (let k = first; k <= last; k++) use(k, seconds - from - k / v.rate);
+  }
+  for (let k = 0; k < burst; k++) use(-1 - k, seconds);
+}
+
+/** Less than this is none. */
+const NO_DRAG = 1e-4;
+/** How far something has gone: its own speed dies away by drag, and what pulls at it sets in as much. */
+function gone(speed: number, pull: number, wind: number, drag: number, age: number): number {
+  if (drag < NO_DRAG) return speed * age + (pull * age * age) / 2;
+  const settled = pull / drag + wind;
+  return settled * age + ((speed - settled) * (1 - Math.exp(-drag * age))) / drag;
+}
+function pace(speed: number, pull: number, wind: number, drag: number, age: number): number {
+  if (drag < NO_DRAG) return speed + pull * age;
+  const settled = pull / drag + wind;
+  return settled + (speed - settled) * Math.exp(-drag * age);
+}
+
+/** @returns numbers of the particles there are: middle, half length and width, cosine and sine of the turn, colour, opacity */
+export function swarmAt(v: Swarming, seconds: number): Float32Array {
+  const list = new Float32Array(MOST_AT_ONCE * PARTICLE);
+  let count = 0;
+  eachPresent(v, seconds, (which, age) => {
+    if (writeParticle(list, count * PARTICLE, v, which, age)) count++;
+  });
+  return list.slice(0, count * PARTICLE);
+}
+
+const TURN = 2 * Math.PI;
+/** @returns whether it is there */
+function writeParticle(list: Float32Array, at: number, v: Swarming, which: number, age: number): boolean {
+  const { seed, drag } = v;
+  const varied = (value: number, by: number, question: number): number =>
+    by ? value * (1 + by * (2 * lot(seed, which, question) - 1)) : value;
+  const share = age / varied(v.life, v.lifeVaries, 0);
+  if (!(share >= 0 && share < 1)) return false;
+  // near ones are larger and faster
+  const near = v.depth ? 1 - v.depth * lot(seed, which, 11) : 1;
+  const turn = radians(v.direction + (lot(seed, which, 1) - 0.5) * v.spread);
+  const speed = varied(v.speed, v.speedVaries, 2) * near;
+  const [vx, vy] = [Math.cos(turn) * speed, Math.sin(turn) * speed];
+  const [gravity, wind] = [v.gravity * near, v.wind * near];
+  const free = drag < NO_DRAG;
+  const [x0, y0] = startOf(v, which);
+  const sway = (question: number): number =>
+    v.wander
+      ? v.wander *
+        near *
+        Math.min(1, age) *
+        Math.sin(TURN * (lot(seed, which, question) + age * (0.25 + 0.35 * lot(seed, which, question + 1))))
+      : 0;
+  list[at] = x0 + gone(vx, 0, wind, drag, age) + (free ? wind * age : 0) + sway(5);
+  list[at + 1] = y0 + gone(vy, gravity, 0, drag, age) + sway(7);
+  const half = (varied(v.grain, v.grainVaries, 9) * near * (1 + (v.ends - 1) * share)) / 2;
+  let angle = 0;
+  list[at + 2] = half * v.long;
+  if (v.drawn > 0) {
+    const [px, py] = [pace(vx, 0, wind, drag, age) + (free ? wind : 0), pace(vy, gravity, 0, drag, age)];
+    list[at + 2]! += (Math.hypot(px, py) * v.drawn) / 2;
+    angle = Math.atan2(py, px);
+  } else angle = radians(360 * lot(seed, which, 10) + (lot(seed, which, 12) < 0.5 ? -age : age) * v.spin);
+  // what flutters shows its edge by turns
+  const edge = v.flutter ? Math.sin(TURN * (lot(seed, which, 13) + age * (0.6 + lot(seed, which, 14)))) ** 2 : 0;
+  list[at + 3] = half * (1 - v.flutter * edge);
+  list[at + 4] = Math.cos(angle);
+  list[at + 5] = Math.sin(angle);
+  writeColour(list, at + 6, v.colours, v.coloured === 'life' ? share : lot(seed, which, 15));
+  const come = v.appears > 0 ? Math.min(1, share / v.appears) : 1;
+  list[at + 9] = v.opacity * Math.min(come, v.goes > 0 ? (1 - share) / v.goes : 1);
+  return true;
+}
+
+function startOf({ emitter, at, wide, high, seed }: Swarming, which: number): readonly [number, number] {
+  if (emitter === 'point') return at;
+  const [x, y] = at;
+  const [a, b] = [lot(seed, which, 3), lot(seed, which, 4)];
+  if (emitter === 'line') return [x + (a - 0.5) * wide, y];
+  if (emitter === 'box') return [x + (a - 0.5) * wide, y + (b - 0.5) * high];
+  const far = Math.sqrt(a) / 2;
+  return [x + far * wide * Math.cos(TURN * b), y + far * high * Math.sin(TURN * b)];
+}
+
+function writeColour(list: Float32Array, at: number, stops: readonly RampStop[], place: number): void {
+  let next = 0;
+  while (next < stops.length - 1 && stops[next]![0] < place) next++;
+  const [to, two] = stops[next]!;
+  const [from, one] = stops[Math.max(0, next - 1)]!;
+  const t = to > from ? Math.min(1, Math.max(0, (place - from) / (to - from))) : 1;
+  for (let c = 0; c < 3; c++) list[at + c] = one[c]! + (two[c]! - one[c]!) * t;
+}

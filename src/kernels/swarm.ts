@@ -1,0 +1,108 @@
+// Many small figures, each drawn by its formula.
+
+/** Numbers of a figure: middle, half length and half width, cosine and sine of its turn, colour and opacity. */
+const PARTS: usize = 10 * 4;
+const DOT: i32 = 0;
+const DISC: i32 = 1;
+const SCRAP: i32 = 2;
+const LEAF: i32 = 3;
+
+/** How much of a place a figure covers. @param u, v along and across it, 1 at its ends @param px pixels from its middle to its nearest side */
+// @ts-ignore: decorator
+@inline
+function covering(form: i32, u: f32, v: f32, px: f32): f32 {
+  if (form == DOT) {
+    const left: f32 = <f32>1 - u * u - v * v;
+    return left > 0 ? left * left : <f32>0;
+  }
+  if (form == DISC) return (<f32>1 - sqrt(u * u + v * v)) * px + <f32>0.5;
+  // choosing is quicker than min and max, which look after what is no number
+  if (form == SCRAP) {
+    const au = abs(u);
+    const av = abs(v);
+    return (<f32>1 - (au > av ? au : av)) * px + <f32>0.5;
+  }
+  if (form == LEAF) return (<f32>1 - u * u - abs(v)) * px + <f32>0.5;
+  // a flake: three lines through the middle
+  const far = u * u + v * v;
+  if (far > <f32>1) return 0;
+  const one = abs(v);
+  const two = abs(<f32>0.8660254 * u - <f32>0.5 * v);
+  const three = abs(<f32>0.8660254 * u + <f32>0.5 * v);
+  return (<f32>0.13 - min(one, min(two, three))) * px + <f32>0.5;
+}
+
+/** The least and the most of t for which slope·t + off stays within ±most. */
+// @ts-ignore: decorator
+@inline
+function lowest(slope: f32, off: f32, most: f32): f32 {
+  if (abs(slope) < <f32>1e-9) return abs(off) <= most ? <f32>-1e6 : <f32>1e6;
+  return ((slope > 0 ? -most : most) - off) / slope;
+}
+// @ts-ignore: decorator
+@inline
+function highest(slope: f32, off: f32, most: f32): f32 {
+  if (abs(slope) < <f32>1e-9) return abs(off) <= most ? <f32>1e6 : <f32>-1e6;
+  return ((slope > 0 ? most : -most) - off) / slope;
+}
+
+/**
+ * Draws figures over a picture of w×h premultiplied pixels, the first of them lowest.
+ * @param list numbers of n figures @param light 1 = they add light instead of covering what lies below
+ */
+export function drawSwarm(list: usize, n: i32, form: i32, dst: usize, w: i32, h: i32, light: i32): void {
+  for (let i = 0; i < n; i++, list += PARTS) {
+    const x = load<f32>(list);
+    const y = load<f32>(list, 4);
+    const long = load<f32>(list, 8);
+    const wide = load<f32>(list, 12);
+    const c = load<f32>(list, 16);
+    const s = load<f32>(list, 20);
+    const opacity = load<f32>(list, 36);
+    if (!(long > 0) || !(wide > 0) || !(opacity > 0)) continue;
+    const colour = f32x4.mul(f32x4.replace_lane(v128.load(list, 24), 3, 1), f32x4.splat(opacity));
+    // the box about it as it is turned, with room for a soft edge
+    const across = abs(c) * long + abs(s) * wide + <f32>1;
+    const down = abs(s) * long + abs(c) * wide + <f32>1;
+    const x0 = <i32>max(<f32>0, min(<f32>w, floor(x - across)));
+    const x1 = <i32>max(<f32>0, min(<f32>w, ceil(x + across)));
+    const y0 = <i32>max(<f32>0, min(<f32>h, floor(y - down)));
+    const y1 = <i32>max(<f32>0, min(<f32>h, ceil(y + down)));
+    const px = min(long, wide);
+    // what is thinner than a pixel is as faint as it is thin
+    const thin: f32 = min(<f32>1, <f32>2 * px);
+    const ul = c / long;
+    const vl = -s / wide;
+    const ur = s / long;
+    const vr = c / wide;
+    const room = max(px, <f32>0.5);
+    const most: f32 = <f32>1 + <f32>0.5 / room;
+    const solid = opacity >= 1 && !light;
+    for (let row = y0; row < y1; row++) {
+      const dy = <f32>row + <f32>0.5 - y;
+      // where along the row it can be at all
+      const low = max(lowest(ul, ur * dy, most), lowest(vl, vr * dy, most)) + x - <f32>0.5;
+      const high = min(highest(ul, ur * dy, most), highest(vl, vr * dy, most)) + x - <f32>0.5;
+      const from = <i32>max(<f32>x0, min(<f32>x1, ceil(low)));
+      const to = <i32>max(<f32>x0, min(<f32>x1, floor(high) + <f32>1));
+      let at = dst + (<usize>(row * w + from) << 4);
+      const dx = <f32>from + <f32>0.5 - x;
+      let u = ul * dx + ur * dy;
+      let v = vl * dx + vr * dy;
+      for (let column = from; column < to; column++, at += 16, u += ul, v += vl) {
+        const much = covering(form, u, v, room);
+        if (!(much > 0)) continue;
+        const cover: f32 = (much < 1 ? much : <f32>1) * thin;
+        if (solid && cover >= 1) {
+          v128.store(at, colour);
+          continue;
+        }
+        const over = f32x4.mul(colour, f32x4.splat(cover));
+        const below = v128.load(at);
+        const left: f32 = <f32>1 - f32x4.extract_lane(over, 3);
+        const sum = f32x4.add(over, f32x4.mul(below, f32x4.splat(light ? <f32>1 : left)));
+        v128.store(at, f32x4.replace_lane(sum, 3, f32x4.extract_lane(over, 3) + f32x4.extract_lane(below, 3) * left));
+      }
+    }
+  }
+}
