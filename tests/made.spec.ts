@@ -391,3 +391,28 @@ test('an SVG file becomes shapes with its colours and holes; scripts and outside
   await expect(page.getByText('“note.svg” is not an SVG drawing.')).toBeVisible();
   expect(said).toEqual([]);
 });
+
+test('snow is found by a wish, falls, and is the same wherever playing begins', async ({ page }) => {
+  await newProject(page, 'Winter');
+  await makeShot(page, { width: 320, height: 180, length: '72' });
+  await wish(page, 'winter');
+  await expect(layer(page, 'snow')).toBeVisible();
+  /** The whole picture of a frame. */
+  const frame = async (at: number) => {
+    await page.getByLabel('Go to frame or time').fill(String(at));
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('Frame', { exact: true })).toHaveText(String(at));
+    await pictureShown(page);
+    return picture(page).evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());
+  };
+  const [first, later] = [await frame(20), await frame(50)];
+  expect(later).not.toBe(first);
+  // back from the other side
+  await frame(71);
+  expect(await frame(50)).toBe(later);
+  // none come: the flakes that there were are gone
+  await typeNumber(page, 'A second', '0');
+  await expect.poll(() => picture(page).evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL())).not.toBe(later);
+  const bare = await frame(20);
+  expect(await frame(50)).toBe(bare);
+});
