@@ -50,7 +50,7 @@ const passWith = (id: string, type: string, values: Record<string, unknown>): Pa
 /** The project with its tracks, and the shots in which something follows them. */
 export async function tracked(
   project: Project,
-  shots: Record<'lantern' | 'banner' | 'buoy' | 'flight' | 'byHand', Shot>,
+  shots: Record<'lantern' | 'magic' | 'banner' | 'buoy' | 'flight' | 'byHand', Shot>,
 ): Promise<Project> {
   const [lantern, banner, buoy, flight, sway] = await Promise.all([
     readTrack('lantern', 'Lantern', 'lantern', 'even', [37, 55]),
@@ -77,12 +77,14 @@ export async function tracked(
   });
   const steps: ((now: Project) => Edit)[] = [
     ...[lantern, banner, buoy, flight, sway].map((track) => () => addTrack(track)),
-    (now) =>
-      followTrack(now, at(shots.lantern, 'glow'), {
-        track: lantern.id,
-        via: showing(shots.lantern, 'even').id,
-        paths: ['place.position'],
-      }),
+    ...[shots.lantern, shots.magic].map(
+      (shot) => (now: Project) =>
+        followTrack(now, at(shot, 'glow'), {
+          track: lantern.id,
+          via: showing(shot, 'even').id,
+          paths: ['place.position'],
+        }),
+    ),
     () => addPass(onBanner, pin),
     (now) =>
       followTrack(now, onBanner, {
