@@ -34,7 +34,7 @@ import { still } from '../src/core/base/value';
 import { EASINGS } from '../src/core/time/easing';
 import { sourceFramesTo } from '../src/core/time/speed';
 import { PROJECT_ENDING, writeProjectFile } from '../src/core/formats/project-file';
-import { SWARMS } from '../src/core/sources/particles';
+import { SWARMS } from '../src/core/sources/swarms';
 
 const MEDIA = join(import.meta.dirname, 'media');
 const BUILD = join(import.meta.dirname, '../build');

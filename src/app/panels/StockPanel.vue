@@ -12,7 +12,7 @@ import { useSelection } from '../stores/selection';
 import { ARRANGEMENTS } from '../../core/document/edits/arrangements';
 import { BETWEEN } from '../../core/document/edits/passages';
 import { READY_MADE } from '../../core/document/edits/ready-made';
-import { SWARMS } from '../../core/sources/particles';
+import { SWARMS } from '../../core/sources/swarms';
 import { MADE, stackFreePath, stackMade, stackReadyMade, stackSwarm } from '../time/actions';
 import { arrangeChosen } from '../time/arrange';
 import TrackList from '../track/TrackList.vue';

@@ -1,6 +1,6 @@
 import { GRADE_LOOKS } from '../../core/passes/grade/looks';
 import { PASSES } from '../../core/passes/registry';
-import { SWARMS } from '../../core/sources/particles';
+import { SWARMS } from '../../core/sources/swarms';
 import { FORMS, shape } from '../../core/sources/shape';
 import { useBench } from '../stores/bench';
 import { useGrades } from '../stores/grades';

@@ -1,10 +1,11 @@
-// What the outline of a shape runs along, and what its line covers.
+// What the outline of a shape runs along, and what its fill and its line cover.
 import { arrowRing, cornersRing } from '../masks/forms';
-import type { CoveragePlan, MaskPlan } from '../masks/coverage';
+import { coverage, type CoveragePlan, type MaskPlan } from '../masks/coverage';
 import { ellipseRing, placedRings, rectangleRing } from '../masks/outline';
 import { boundsOf, flattened, type Ring } from '../masks/path';
 import { fillRings } from '../masks/raster';
 import { strokeRings, type Stroke } from '../masks/stroke';
+import type { SourceTools } from './define';
 
 /** A line that a pen could follow. Pixels about the middle of the picture. */
 export interface Way {
@@ -57,12 +58,28 @@ function drawnWay(shape: MaskPlan['shape'], scale: number): Way | null {
 
 const FETCHED = ['picture', 'matte', 'text'];
 /** The masks that fill a free path: all that enclose something by themselves. */
-export const filling = (paths: CoveragePlan): CoveragePlan => ({
+const filling = (paths: CoveragePlan): CoveragePlan => ({
   ...paths,
   masks: paths.masks.filter(
     ({ shape }) => !FETCHED.includes(shape.kind) && (shape.kind !== 'path' || (shape.closed && shape.path.length > 2)),
   ),
 });
+/** @returns w×h floats 0…1: what a shape's fill covers; null when it encloses nothing */
+export function fillPlane(
+  v: Form,
+  ways: readonly Way[],
+  { size: { w, h }, ...tools }: SourceTools,
+): Float32Array | null {
+  if (v.form !== 'path')
+    return fillRings(
+      ways.map(({ ring }) => ring.map((x, i) => x + (i % 2 ? h : w) / 2)),
+      w,
+      h,
+    );
+  const plan = filling(v.paths);
+  if (!plan.masks.length) return null;
+  return coverage(plan, { x: 0, y: 0, w, h }, { plane: () => null, outlines: () => [] }, tools);
+}
 
 export interface DrawnLine extends Omit<Stroke, 'lies'> {
   lies: 'inside' | 'on' | 'outside';

@@ -2,7 +2,8 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { beginningOf, type Params } from '../params/registry';
 import { floatsOf, testBench, type TestBench } from '../testing/bench';
 import type { DrawnSource } from './define';
-import { particles, SWARMS } from './particles';
+import { particles } from './particles';
+import { SWARMS } from './swarms';
 import { MOST_AT_ONCE, PARTICLE, swarmAt, type Swarming } from './swarm';
 
 let bench: TestBench;

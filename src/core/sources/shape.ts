@@ -5,12 +5,10 @@ import { number } from '../params/number';
 import { ramp } from '../params/ramp';
 import { size } from '../params/size';
 import { masks } from '../params/masks';
-import { coverage } from '../masks/coverage';
 import { boundsOf } from '../masks/path';
-import { fillRings } from '../masks/raster';
 import { Picture } from '../picture/picture';
 import { defineSource, type SourceTools } from './define';
-import { filling, linePlane, waysOf, type DrawnLine, type Form, type Way } from './figure';
+import { fillPlane, linePlane, waysOf, type DrawnLine } from './figure';
 import { fillRamp } from './gradient';
 
 const side = (label: string, initial: number, help: string) =>
@@ -257,7 +255,7 @@ export const shape = defineSource({
         arena.floats(at, plane.length).set(plane);
         use(at);
       });
-    const filled = v.fill === 'none' || v.form === 'line' ? null : filledPlane(v, ways, tools);
+    const filled = v.fill === 'none' || v.form === 'line' ? null : fillPlane(v, ways, tools);
     if (filled && v.fill === 'colour')
       covering(filled, (plane) => kernels.overPlane(picture.at, plane, picture.pixels, ...v.colour, 0));
     if (filled && v.fill === 'ramp')
@@ -275,19 +273,6 @@ export const shape = defineSource({
     return picture;
   },
 });
-
-/** What a shape's fill covers; null when it encloses nothing. */
-function filledPlane(v: Form, ways: readonly Way[], { size: { w, h }, ...tools }: SourceTools): Float32Array | null {
-  if (v.form !== 'path')
-    return fillRings(
-      ways.map(({ ring }) => ring.map((x, i) => x + (i % 2 ? h : w) / 2)),
-      w,
-      h,
-    );
-  const plan = filling(v.paths);
-  if (!plan.masks.length) return null;
-  return coverage(plan, { x: 0, y: 0, w, h }, { plane: () => null, outlines: () => [] }, tools);
-}
 
 /** Fills a picture with colours that run across a shape. @param box of it, about the picture's middle: left, top, right, bottom */
 function fillAlong(
