@@ -6,6 +6,7 @@ import { PASSES } from '../../core/passes/registry';
 import { planAlone } from '../../core/plan/looks';
 import type { Reduction } from '../../core/time/moment';
 import IconButton from '../controls/IconButton.vue';
+import PictureTile from '../controls/PictureTile.vue';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useGlimpses } from '../time/glimpses';
@@ -85,19 +86,14 @@ function put(type: string): void {
             <h3 class="dim">{{ group }}</h3>
             <ul>
               <li v-for="one in passes" :key="one.type">
-                <v-btn
-                  class="tile"
-                  variant="text"
-                  height="auto"
-                  block
+                <PictureTile
+                  :picture="pictures[one.type]"
                   :disabled="store.readOnly || bench.layer?.locked"
                   @pointerenter="point(one.type)"
                   @focus="point(one.type)"
                   @click="put(one.type)"
+                  >{{ one.title }}</PictureTile
                 >
-                  <span class="picture"><img v-if="pictures[one.type]" :src="pictures[one.type]" alt="" /></span>
-                  {{ one.title }}
-                </v-btn>
               </li>
             </ul>
           </section>
@@ -143,21 +139,6 @@ h3 {
   margin: 8px 0 2px;
   font-size: 0.75rem;
   font-weight: 400;
-}
-.tile {
-  padding: 3px;
-  border: 1px solid transparent;
-  font-size: 0.75rem;
-}
-.tile :deep(.v-btn__content) {
-  display: grid;
-  gap: 2px;
-  width: 100%;
-  text-align: left;
-}
-.tile:hover,
-.tile:focus-visible {
-  border-color: var(--brass);
 }
 .picture {
   display: grid;

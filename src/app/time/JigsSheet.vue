@@ -13,6 +13,7 @@ import { newId } from '../base/ids';
 import Check from '../controls/Check.vue';
 import FilePick from '../controls/FilePick.vue';
 import IconButton from '../controls/IconButton.vue';
+import PictureTile from '../controls/PictureTile.vue';
 import TextField from '../controls/TextField.vue';
 import { useBench } from '../stores/bench';
 import { useLayerJigs } from '../stores/layer-jigs';
@@ -111,20 +112,16 @@ const layersOf = ({ layers }: LayerJig): string => (layers.length === 1 ? '1 lay
         <div>
           <ul class="jigs" aria-label="Jigs">
             <li v-for="jig in all" :key="jig.id">
-              <v-btn
-                class="tile"
-                variant="text"
-                height="auto"
-                block
-                :aria-pressed="turned?.id === jig.id"
+              <PictureTile
+                :picture="pictures[jig.id]"
+                :pressed="turned?.id === jig.id"
                 @click="choose(jig)"
                 @dblclick="putIn(jig)"
               >
-                <span class="picture"><img v-if="pictures[jig.id]" :src="pictures[jig.id]" alt="" /></span>
                 <span
                   >{{ jig.name }} <span class="dim">{{ layersOf(jig) }}</span></span
                 >
-              </v-btn>
+              </PictureTile>
             </li>
           </ul>
           <p class="dim">
@@ -195,31 +192,6 @@ const layersOf = ({ layers }: LayerJig): string => (layers.length === 1 ? '1 lay
   gap: 8px;
   padding: 0;
   list-style: none;
-}
-.tile {
-  padding: 4px;
-  border: 1px solid transparent;
-}
-.tile :deep(.v-btn__content) {
-  display: grid;
-  gap: 4px;
-  width: 100%;
-  text-align: left;
-  white-space: normal;
-}
-.tile:hover,
-.tile[aria-pressed='true'] {
-  border-color: var(--brass);
-}
-.picture {
-  display: grid;
-  aspect-ratio: 16 / 9;
-  background: var(--surround);
-}
-.picture img {
-  width: 100%;
-  height: 100%;
-  object-fit: contain;
 }
 aside {
   display: grid;

@@ -5,6 +5,7 @@ import type { GradeJig, Pass } from '../../core/document/schema';
 import { GRADE_LOOKS } from '../../core/passes/grade/looks';
 import { planAlone } from '../../core/plan/looks';
 import IconButton from '../controls/IconButton.vue';
+import PictureTile from '../controls/PictureTile.vue';
 import FilePick from '../controls/FilePick.vue';
 import { useBench } from '../stores/bench';
 import { GRADE_ENDINGS, useGrades } from '../stores/grades';
@@ -74,17 +75,12 @@ function choose({ title, passes }: Look): void {
       <v-card-text>
         <ul class="sheet">
           <li v-for="look in looks" :key="look.key">
-            <v-btn
-              class="tile"
-              variant="text"
-              height="auto"
-              block
+            <PictureTile
+              :picture="pictures[look.key]"
               :disabled="store.readOnly || bench.layer?.locked"
               @click="choose(look)"
+              >{{ look.title }}</PictureTile
             >
-              <span class="picture"><img v-if="pictures[look.key]" :src="pictures[look.key]" alt="" /></span>
-              {{ look.title }}
-            </v-btn>
             <span v-if="look.jig" class="own">
               <IconButton
                 :label="`Save ${look.title} as a file`"
@@ -141,30 +137,6 @@ function choose({ title, passes }: Look): void {
   display: flex;
   gap: 8px;
   margin-top: 12px;
-}
-.tile {
-  padding: 4px;
-  border: 1px solid transparent;
-}
-.tile :deep(.v-btn__content) {
-  display: grid;
-  gap: 4px;
-  width: 100%;
-  text-align: left;
-}
-.tile:hover,
-.tile:focus-visible {
-  border-color: var(--brass);
-}
-.picture {
-  display: grid;
-  aspect-ratio: 16 / 9;
-  background: var(--surround);
-}
-.picture img {
-  width: 100%;
-  height: 100%;
-  object-fit: contain;
 }
 .dim {
   margin-top: 12px;

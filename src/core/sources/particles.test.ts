@@ -4,7 +4,7 @@ import { floatsOf, testBench, type TestBench } from '../testing/bench';
 import type { DrawnSource } from './define';
 import { particles } from './particles';
 import { SWARMS } from './swarms';
-import { MOST_AT_ONCE, PARTICLE, swarmAt, type Swarming } from './swarm';
+import { affordable, MOST_AT_ONCE, PARTICLE, swarmAt, type Swarming } from './swarm';
 
 let bench: TestBench;
 beforeAll(async () => {
@@ -48,6 +48,16 @@ describe('particles', () => {
     const many = there(swarmAt(values({ rate: 5000, life: 600, speed: 1, direction: 0 }), 100));
     expect(many).toHaveLength(MOST_AT_ONCE);
     expect(Math.max(...many.map(({ x }) => x))).toBeLessThanOrEqual(4.01);
+  });
+
+  test('very many very large ones are the youngest of them, as many as can be drawn', () => {
+    const huge = swarmAt(values({ rate: 5000, life: 600, speed: 1, direction: 0, grain: 2000 }), 100);
+    const drawn = affordable(huge, 1920, 1080);
+    expect(drawn.length / PARTICLE).toBeGreaterThan(100);
+    expect(drawn.length / PARTICLE).toBeLessThan(220);
+    expect(Math.max(...there(drawn).map(({ x }) => x))).toBeLessThan(0.1);
+    const few = swarmAt(values({ rate: 30, life: 2 }), 10);
+    expect(affordable(few, 1920, 1080)).toHaveLength(few.length);
   });
 
   test('one falls as a stone does, and with drag as the sum of very small steps', () => {

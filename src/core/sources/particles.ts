@@ -9,7 +9,7 @@ import { size } from '../params/size';
 import type { NumberParam } from '../params/number';
 import { Picture } from '../picture/picture';
 import { defineSource } from './define';
-import { MOST_AT_ONCE, PARTICLE, swarmAt, type Swarming } from './swarm';
+import { affordable, MOST_AT_ONCE, PARTICLE, swarmAt, type Swarming } from './swarm';
 
 const FIGURES = ['dot', 'disc', 'scrap', 'leaf', 'flake'] as const;
 const [COME, MOVE, LOOK] = ['Where they come from', 'How they move', 'What they look like'];
@@ -57,7 +57,7 @@ export const particles = defineSource({
       60,
       5000,
       [0, 400],
-      `How many come in a second. No more than ${MOST_AT_ONCE} are there at once.`,
+      `How many come in a second. No more than ${MOST_AT_ONCE} are there at once, and fewer of very large ones.`,
     ),
     life: plain('They last', 3, 600, [0.2, 12], 'Seconds from when one comes until it is gone.'),
     colours: ramp({
@@ -193,7 +193,7 @@ export const particles = defineSource({
     const { seconds = 0 } = v as unknown as { seconds?: number };
     const picture = Picture.make(arena, { x: 0, y: 0, w, h });
     kernels.fill(picture.at, picture.pixels, 0, 0, 0, 0);
-    const list = swarmAt(v as unknown as Swarming, seconds);
+    const list = affordable(swarmAt(v as unknown as Swarming, seconds), w, h);
     const figure = FIGURES.indexOf(v.figure as (typeof FIGURES)[number]);
     if (list.length)
       arena.scratch(list.byteLength + 16, (at) => {

@@ -136,6 +136,21 @@ function writeParticle(list: Float32Array, at: number, v: Swarming, which: numbe
   return true;
 }
 
+/** Most pixels that all particles of a picture take together. */
+const MOST_PIXELS = 4e8;
+/** The particles of a list that can be drawn in a time that someone would wait; of too many large ones the youngest. @param w, h of the picture */
+export function affordable(list: Float32Array, w: number, h: number): Float32Array {
+  let pixels = 0;
+  let from = list.length;
+  while (from > 0) {
+    const reach = list[from - PARTICLE + 2]! + list[from - PARTICLE + 3]!;
+    pixels += Math.min(w * h, 2 * reach * reach);
+    if (pixels > MOST_PIXELS) break;
+    from -= PARTICLE;
+  }
+  return list.subarray(from);
+}
+
 function startOf({ emitter, at, wide, high, seed }: Swarming, which: number): readonly [number, number] {
   if (emitter === 'point') return at;
   const [x, y] = at;

@@ -1,0 +1,42 @@
+<script setup lang="ts">
+/** Something that is chosen by its picture; what it is called stands below. @property picture its address, once it is there */
+withDefaults(defineProps<{ picture: string | undefined; pressed?: boolean; disabled?: boolean }>(), {
+  pressed: undefined,
+});
+</script>
+
+<template>
+  <v-btn class="tile" variant="text" height="auto" block :aria-pressed="pressed" :disabled="disabled">
+    <span class="picture"><img v-if="picture" :src="picture" alt="" /></span>
+    <slot />
+  </v-btn>
+</template>
+
+<style scoped>
+.tile {
+  padding: 4px;
+  border: 1px solid transparent;
+}
+.tile :deep(.v-btn__content) {
+  display: grid;
+  gap: 4px;
+  width: 100%;
+  text-align: left;
+  white-space: normal;
+}
+.tile:hover,
+.tile:focus-visible,
+.tile[aria-pressed='true'] {
+  border-color: var(--brass);
+}
+.picture {
+  display: grid;
+  aspect-ratio: 16 / 9;
+  background: var(--surround);
+}
+.picture img {
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+}
+</style>
