@@ -39,6 +39,7 @@ jest.unstable_mockModule('../storage/media', () => ({
       : (stored.push(name), Promise.resolve()),
 }));
 jest.unstable_mockModule('./grades', () => ({ isGradeFile: () => false, useGrades: () => ({}) }));
+jest.unstable_mockModule('./drawings', () => ({ isDrawing: () => false, openDrawing: () => Promise.resolve() }));
 const { useImports } = await import('./imports');
 
 const file = (name: string, size = 9) => Object.defineProperty(new File(['picture'], name), 'size', { value: size });
