@@ -3,7 +3,14 @@ import { useStorage } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { alignLayers, spreadLayers, type Alignment, type Axis } from '../../core/document/edits/align';
 import { copyKeys, moveKeys, pasteKeys, removeKeys, type KeyClip, type KeyRef } from '../../core/document/edits/keys';
-import { duplicateLayer, nudgeLayers, pasteLayers, removeLayers, splitLayer } from '../../core/document/edits/time';
+import {
+  duplicateLayer,
+  freeName,
+  nudgeLayers,
+  pasteLayers,
+  removeLayers,
+  splitLayer,
+} from '../../core/document/edits/time';
 import { groupLayers, ungroup } from '../../core/document/edits/groups';
 import { pasteParts as partsPasted, pastePass, type LayerPart } from '../../core/document/edits/parts';
 import { sourceSize } from '../../core/document/find';
@@ -73,12 +80,10 @@ export const useSelection = defineStore('selection', () => {
   function group(): void {
     if (!bench.shot || !layers.value.length) return;
     const ids = { shot: newId<ShotId>(), layer: newId<LayerId>() };
-    const count = store.current().shots.filter((shot) => shot.within).length;
+    const name = freeName('Group 1', store.current().shots);
     const mixing = layers.value.map(layerOf).filter((layer) => layer && layer.blend !== 'normal');
     try {
-      store.edit(
-        groupLayers(store.current(), { shot: bench.shot.id, layers: layers.value }, ids, `Group ${count + 1}`),
-      );
+      store.edit(groupLayers(store.current(), { shot: bench.shot.id, layers: layers.value }, ids, name));
       bench.choose(ids.layer, 'place');
       if (mixing.length)
         notices.say(
