@@ -16,6 +16,7 @@ import { corner } from '../src/core/masks/path';
 import { PASSES } from '../src/core/passes/registry';
 import { planFrame } from '../src/core/plan/plan';
 import { lineOf, readFont } from '../src/core/text/line';
+import { SWARMS } from '../src/core/sources/swarms';
 import { layerOf, projectOf, SHOT } from '../src/core/testing/documents';
 import { testBench } from '../src/core/testing/bench';
 import { TRANSITIONS } from '../src/core/transitions/registry';
@@ -29,7 +30,7 @@ type Size = (typeof SIZES)[number];
 const FONT = join(import.meta.dirname, '../node_modules/@fontsource/archivo/files/archivo-latin-700-normal.woff');
 /** Effects whose goal is 15 times a copy, as they work on what is near. */
 const LOCAL = 15;
-const EFFECTS = ['focus', 'light', 'texture', 'frame'];
+const EFFECTS = ['focus', 'light', 'texture', 'distort', 'frame'];
 
 const keyed = <T>(...keys: [number, T][]): Value<T> => ({
   keys: keys.map(([at, value]) => ({ at, value, ease: 'linear' as const })),
@@ -91,8 +92,12 @@ export async function madeTable(): Promise<string> {
     (size) => shotOf(size, [ground(size)]),
     none,
   );
+  const bare: number[] = [];
+  for (const size of SIZES)
+    bare.push(await cost(shotOf(size, [layerOf('a', newSource('shape', { size, width: 2, height: 2 }))])));
+  row('all of a frame with nothing but a speck in it', bare);
   await each(
-    'title of 40 letters that arrive one by one, with all of a frame',
+    'title of 40 letters that arrive one by one',
     (size) => {
       const text = 'The night ferry leaves the paper harbour.';
       const base = shotOf(size, [
@@ -101,11 +106,11 @@ export async function madeTable(): Promise<string> {
       const rise = ARRIVALS.find(({ name }) => name === 'rise')!;
       return perform(base, letArrive(base, at, rise, 90))!.project;
     },
-    none,
+    bare,
     '12 ms at 720p',
   );
   await each(
-    'free path with a line whose ends fade, with all of a frame',
+    'free path with a line whose ends fade',
     (size) => {
       const source = newSource('shape', { size, form: 'path', line: 12, fade: 0.2 });
       source.values['to'] = keyed([0, 0], [99, 1]);
@@ -117,8 +122,15 @@ export async function madeTable(): Promise<string> {
       });
       return shotOf(size, [layer]);
     },
-    none,
+    bare,
   );
+  for (const { title, values } of SWARMS)
+    await each(
+      `particles: ${title}`,
+      (size) =>
+        shotOf(size, [layerOf('a', newSource('particles', { size, ...values }), { span: { start: 0, length: 100 } })]),
+      bare,
+    );
   const five = (size: Size) =>
     shotOf(
       size,

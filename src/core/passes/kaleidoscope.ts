@@ -39,7 +39,7 @@ export const kaleidoscope = definePass({
       const slice = Math.floor(off / wide);
       const within = off - slice * wide;
       const turned = first - wide / 2 + (slice % 2 ? wide - within : within);
-      const far = Math.hypot(dx, dy);
+      const far = Math.sqrt(dx * dx + dy * dy);
       to[0] = cx + far * Math.cos(turned);
       to[1] = cy + far * Math.sin(turned);
     });

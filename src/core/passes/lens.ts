@@ -5,6 +5,8 @@ import { definePass } from './define';
 
 /** How often a bend is looked for backwards; it is found to far less than a hundredth of a pixel. */
 const TURNS = 12;
+/** So many distances from the middle are worked out. */
+const STEPS = 8192;
 
 /** Lens: straight lines bow as a lens bows them, or bows are taken out again. */
 export const lens = definePass({
@@ -68,14 +70,23 @@ export const lens = definePass({
       }
       return far;
     };
+    // the same all round, so that it is looked up by how far out it is
+    const furthest = 1.5 / v.size;
+    const sizes = Float64Array.from({ length: STEPS + 2 }, (_, i) => {
+      const seen = (furthest * Math.max(i, 0.5)) / STEPS;
+      return Math.min(1e4, (v.way === 'put' ? bows(seen) : bowed(seen)) / seen);
+    });
+    const sizeAt = (seen: number): number => {
+      const at = Math.min(STEPS, (seen / furthest) * STEPS);
+      const i = Math.floor(at);
+      return sizes[i]! + (sizes[i + 1]! - sizes[i]!) * (at - i);
+    };
     return bent(
       tools,
       picture,
       (x, y, to) => {
         const [dx, dy] = [(x - cx) / v.size, (y - cy) / v.size];
-        const seen = Math.hypot(dx, dy) / half;
-        const far = v.way === 'put' ? bows(seen) : bowed(seen);
-        const size = seen > 0 ? Math.min(1e4, far / seen) : 1;
+        const size = sizeAt(Math.sqrt(dx * dx + dy * dy) / half);
         to[0] = cx + dx * size;
         to[1] = cy + dy * size;
       },

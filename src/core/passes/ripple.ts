@@ -57,7 +57,7 @@ export const ripple = definePass({
     const [cx, cy] = v.about;
     return bent(tools, picture, (x, y, to) => {
       const [dx, dy] = [x - cx, y - cy];
-      const far = Math.hypot(dx, dy);
+      const far = Math.sqrt(dx * dx + dy * dy);
       const left = Math.max(0, 1 - far / v.reach);
       // nothing moves in the very middle, where it would have no way to go
       const soft = Math.min(1, far / (v.apart / 4));
