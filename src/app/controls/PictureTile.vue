@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import Glimpse from './Glimpse.vue';
+
 /** Something that is chosen by its picture; what it is called stands below. @property picture its address, once it is there */
 withDefaults(defineProps<{ picture: string | undefined; pressed?: boolean; disabled?: boolean }>(), {
   pressed: undefined,
@@ -7,7 +9,7 @@ withDefaults(defineProps<{ picture: string | undefined; pressed?: boolean; disab
 
 <template>
   <v-btn class="tile" variant="text" height="auto" block :aria-pressed="pressed" :disabled="disabled">
-    <span class="picture"><img v-if="picture" :src="picture" alt="" /></span>
+    <Glimpse :picture="picture" />
     <slot />
   </v-btn>
 </template>
@@ -28,15 +30,5 @@ withDefaults(defineProps<{ picture: string | undefined; pressed?: boolean; disab
 .tile:focus-visible,
 .tile[aria-pressed='true'] {
   border-color: var(--brass);
-}
-.picture {
-  display: grid;
-  aspect-ratio: 16 / 9;
-  background: var(--surround);
-}
-.picture img {
-  width: 100%;
-  height: 100%;
-  object-fit: contain;
 }
 </style>

@@ -5,6 +5,7 @@ import { useDebounceFn } from '@vueuse/core';
 import { PASSES } from '../../core/passes/registry';
 import { planAlone } from '../../core/plan/looks';
 import type { Reduction } from '../../core/time/moment';
+import Glimpse from '../controls/Glimpse.vue';
 import IconButton from '../controls/IconButton.vue';
 import PictureTile from '../controls/PictureTile.vue';
 import { useBench } from '../stores/bench';
@@ -101,13 +102,7 @@ function put(type: string): void {
         </div>
         <aside aria-label="The pass that is pointed at">
           <template v-if="pass">
-            <span class="picture">
-              <img
-                v-if="large.pictures[pass.type] ?? pictures[pass.type]"
-                :src="large.pictures[pass.type] ?? pictures[pass.type]"
-                alt=""
-              />
-            </span>
+            <Glimpse :picture="large.pictures[pass.type] ?? pictures[pass.type]" />
             <strong>{{ pass.title }}</strong>
             <p>{{ pass.help }}</p>
           </template>
@@ -139,16 +134,6 @@ h3 {
   margin: 8px 0 2px;
   font-size: 0.75rem;
   font-weight: 400;
-}
-.picture {
-  display: grid;
-  aspect-ratio: 16 / 9;
-  background: var(--surround);
-}
-.picture img {
-  width: 100%;
-  height: 100%;
-  object-fit: contain;
 }
 aside {
   display: grid;

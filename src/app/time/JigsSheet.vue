@@ -82,8 +82,11 @@ watch(
 );
 
 function choose(jig: LayerJig): void {
+  const before = turned.value?.id;
   turned.value = jig;
   choosing.value = false;
+  // what was turned of the one before is given up, and is to be seen no more
+  if (before && before !== jig.id) void draw(wanted.value, new Set([before]));
 }
 function turn(layer: Layer, name: string, value: unknown): void {
   turned.value = withJigValue(turned.value!, { layer: layer.id, value: name }, value);
@@ -95,7 +98,8 @@ function toggle(dial: JigDial): void {
 }
 function putIn(jig: LayerJig): void {
   open.value = false;
-  jigs.use(now(jig), own.value?.id === jig.id || jigs.jigs.includes(jig) ? bench.frame : 0);
+  // those that come with Jackplane are made for the whole shot
+  jigs.use(now(jig), shipped.value.some(({ id }) => id === jig.id) ? 0 : bench.frame);
 }
 function remove(id: string): void {
   turned.value = null;

@@ -39,7 +39,8 @@ export function smeared(
     invert(multiply(multiply(translation(-x, -y), way(share)), translation(x, y))) ?? [1, 0, 0, 1, 0, 0];
   let now = Picture.make(arena, picture.rect);
   let moved = Picture.make(arena, picture.rect);
-  const other = sided ? null : Picture.make(arena, picture.rect);
+  const straight = isShift(back(1));
+  const other = sided || straight ? null : Picture.make(arena, picture.rect);
   kernels.copy(picture.at, now.at, picture.pixels);
   const beyond = extend ? 1 : 0;
   const draw = (to: Picture, share: number) => kernels.affine(now.at, w, h, to.at, w, h, ...back(share), 1, beyond);
@@ -51,7 +52,7 @@ export function smeared(
     const step = 2 ** -k;
     const second = sided ? faded ** step / (1 + faded ** step) : 0.5;
     const [first, last] = sided ? [0, step] : [-step / 2, step / 2];
-    if (isShift(back(step))) {
+    if (straight) {
       shift(first, 1 - second, 0);
       shift(last, second, 1);
       [now, moved] = [moved, now];

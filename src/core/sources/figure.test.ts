@@ -85,6 +85,18 @@ describe('a free path', () => {
     expect((soft(-30, 0) + soft(-31, 0)) / 2).toBeCloseTo(0.5, 2);
   });
 
+  test('outlines of several closed paths have all of their corners, whatever their lengths add up to', () => {
+    // lengths that have no exact sum
+    const some = [0.1, 0.7, 1.3, 2.9].map((part, i) => square(`s${i}`, -72 + 48 * i, 15 + part));
+    const alone = some.map((mask) => covers(shapeProject({ ...FREE, fill: 'none', line: 8 }, [mask])));
+    const all = covers(shapeProject({ ...FREE, fill: 'none', line: 8 }, some));
+    for (let y = -30; y < 30; y++)
+      for (let i = 0; i < 4; i++)
+        for (let x = -94 + 48 * i; x < -50 + 48 * i; x += 1)
+          if (Math.abs(all(x, y) - Math.max(...alone.map((one) => one(x, y)))) > 0.02)
+            throw new Error(`at ${x}, ${y} of path ${i}: ${all(x, y)}`);
+  });
+
   test('is drawn by the masks that it names alone', () => {
     const two = [square('a', -50, 20), square('b', 50, 20)];
     const one = covers(shapeProject({ ...FREE, paths: ['b'] }, two));

@@ -117,14 +117,13 @@ function partsOf({ from, to, fade }: { from: number; to: number; fade: number },
 export function linePlane(ways: readonly Way[], line: DrawnLine, w: number, h: number): Float32Array {
   const out = new Float32Array(w * h);
   const [from, to] = [Math.min(line.from, line.to), Math.max(line.from, line.to)];
-  const parts = partsOf(
-    { from, to, fade: line.fade },
-    ways.reduce((sum, way) => sum + lengthOf(way), 0),
-  );
+  const lengths = ways.map(lengthOf);
+  const whole = lengths.reduce((a, b) => a + b, 0);
+  const parts = partsOf({ from, to, fade: line.fade }, whole);
   for (const { strength, ...part } of parts) {
     // pieces meet where they are cut off straight
     const cut = parts.length > 1 ? { cap: 'flat' as const, thinned: { from, to } } : {};
-    const rings = lineRings(ways, { ...line, ...part, ...cut });
+    const rings = lineRings(ways, lengths, { ...line, ...part, ...cut });
     addRings(
       out,
       rings.map((ring) => ring.map((v, i) => v + (i % 2 ? h : w) / 2)),
@@ -153,23 +152,30 @@ function addRings(out: Float32Array, rings: readonly Ring[], strength: number, w
       out[to] = Math.min(1, out[to]! + strength * near[from]!);
 }
 
-function lineRings(ways: readonly Way[], line: DrawnLine): Ring[] {
-  const lengths = ways.map(lengthOf);
+/** So near to an end is the end: a closed way that is drawn all round has none. */
+const END = 1e-9;
+/** @param lengths of the ways */
+function lineRings(ways: readonly Way[], lengths: readonly number[], line: DrawnLine): Ring[] {
   const whole = lengths.reduce((a, b) => a + b, 0);
-  let before = 0;
+  let passed = 0;
   return ways.flatMap((way, i) => {
-    const long = lengths[i]!;
-    const share = (v: number): number => (line.together ? v : Math.min(1, Math.max(0, (v * whole - before) / long)));
+    const [before, long] = [passed, lengths[i]!];
+    passed += long;
+    const share = (v: number): number => {
+      if (line.together) return v;
+      const own = (v * whole - before) / long;
+      return own < END ? 0 : own > 1 - END ? 1 : own;
+    };
     const part = ({ from, to }: { from: number; to: number }) => ({ from: share(from), to: share(to) });
+    const own = part(line);
+    if (own.to <= own.from) return [];
     const thinned = line.thinned && { thinned: part(line.thinned) };
-    const rings = strokeRings(way.ring, way.closed, {
+    return strokeRings(way.ring, way.closed, {
       ...line,
-      ...part(line),
+      ...own,
       ...thinned,
       lies: sideOf(way, line.lies),
     });
-    before += long;
-    return rings;
   });
 }
 
