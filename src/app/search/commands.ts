@@ -70,12 +70,6 @@ export function commandEntries(): Entry[] {
         'export save the video movie output mp4 webm publish write',
         () => ask('render'),
       ],
-      [
-        'Passes by their pictures…',
-        'each on this frame of the chosen layer',
-        'effects gallery browse all filters overview',
-        () => ask('passes'),
-      ],
       ['Jigs of layers…', 'put in, save as files, open files', 'preset template file import export', () => ask('jigs')],
       [
         'Shot settings…',
@@ -212,6 +206,12 @@ export function layerCommands(): Entry[] {
     ['Keep as a jig', 'made layers, to be used again', 'save preset template reuse', useLayerJigs().keep],
   ];
   const ofPicture: Command[] = [
+    [
+      'Passes by their pictures…',
+      'each on this frame of the chosen layer',
+      'effects gallery browse all filters overview',
+      () => ask('passes'),
+    ],
     [
       'Looks…',
       'see this frame in several and choose',

@@ -15,6 +15,7 @@ const BEGINS = Object.fromEntries(
 );
 /** Nothing varies, nothing pulls. */
 const CALM = {
+  before: 0,
   lifeVaries: 0,
   speedVaries: 0,
   grainVaries: 0,

@@ -102,7 +102,7 @@ export const particles = defineSource({
     burst: plain('At once', 0, MOST_AT_ONCE, [0, 500], 'How many more come all together on the first frame.', COME),
     before: plain(
       'Begun before',
-      0,
+      3,
       600,
       [0, 12],
       'For how many seconds they have been coming when the layer begins.',
