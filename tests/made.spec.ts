@@ -205,8 +205,8 @@ test('layers are kept as a jig, saved as a file and put into another project of 
   await page.getByRole('slider', { name: 'Playhead' }).focus();
   await page.keyboard.press('Control+a');
   await wish(page, 'keep as a jig');
-  await wish(page, 'jigs of layers');
-  const sheet = await dialogOpen(page, 'Jigs of layers');
+  await wish(page, 'jigs by their pictures');
+  const sheet = await dialogOpen(page, 'Jigs');
   await sheet.getByRole('button', { name: 'name 2 layers' }).click();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
@@ -217,10 +217,10 @@ test('layers are kept as a jig, saved as a file and put into another project of 
 
   await newProject(page, 'To');
   await makeShot(page, { width: 1280, height: 720, length: '48' });
-  await wish(page, 'jigs of layers');
-  const other = await dialogOpen(page, 'Jigs of layers');
+  await wish(page, 'jigs by their pictures');
+  const other = await dialogOpen(page, 'Jigs');
   await expect(other.getByRole('button', { name: 'name 2 layers' })).toHaveCount(0);
-  const input = page.getByLabel('Jig of layers to open');
+  const input = page.getByLabel('Jig to open');
   await input.setInputFiles(asFile('words.jig.json', Buffer.from('{}')));
   await expect(page.getByText(/“words.jig.json” is not a jig that can be used/)).toBeVisible();
   await input.setInputFiles(asFile('name.jig.json', saved));

@@ -6,7 +6,7 @@ import FilePick from '../controls/FilePick.vue';
 import IconButton from '../controls/IconButton.vue';
 import { useImports } from '../stores/imports';
 import { useBench } from '../stores/bench';
-import { useLayerJigs } from '../stores/layer-jigs';
+import { useJigs } from '../stores/jigs';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 import { ARRANGEMENTS } from '../../core/document/edits/arrangements';
@@ -31,7 +31,7 @@ useAnswer('import', () => picker.value?.pick());
 const stock = computed(() => store.project?.stock ?? []);
 const bench = useBench();
 const selection = useSelection();
-const jigs = useLayerJigs();
+const jigs = useJigs();
 /** What can be made without footage, and of the chosen layers. */
 const offered = computed(() =>
   [
@@ -62,7 +62,7 @@ const offered = computed(() =>
     },
     {
       title: 'Kept in this project',
-      items: jigs.jigs.map((jig) => ({ title: jig.name, help: '', run: () => jigs.use(jig) })),
+      items: jigs.ofLayers.map((jig) => ({ title: jig.name, help: '', run: () => jigs.use(jig) })),
     },
     {
       title: 'Of the chosen layers',

@@ -5,7 +5,7 @@ import { TRANSITIONS } from '../../core/transitions/registry';
 import { letTitleArrive, takeTransition, usualFade } from '../time/actions';
 import { resetPlace, setMuted, switchLayer } from '../../core/document/edits/layers';
 import { freezeHere, relateLayer, reverseLayer } from '../../core/document/edits/time';
-import { stockOf } from '../../core/document/schema';
+import { LAYER_PARTS, stockOf } from '../../core/document/schema';
 import { ask } from '../base/asks';
 import { shortcutTable } from '../keyboard/shortcuts';
 import { OFFERED_MASKS, SELECTION_WORDS } from '../masks/offered';
@@ -13,7 +13,7 @@ import { router } from '../router';
 import { useAids } from '../stores/aids';
 import { useBench } from '../stores/bench';
 import { useGrades } from '../stores/grades';
-import { useLayerJigs } from '../stores/layer-jigs';
+import { useJigs } from '../stores/jigs';
 import { useMasking } from '../stores/masking';
 import { usePlayer } from '../stores/player';
 import { useRows } from '../stores/rows';
@@ -70,7 +70,12 @@ export function commandEntries(): Entry[] {
         'export save the video movie output mp4 webm publish write',
         () => ask('render'),
       ],
-      ['Jigs of layers…', 'put in, save as files, open files', 'preset template file import export', () => ask('jigs')],
+      [
+        'Jigs…',
+        'by their pictures: put in, save as files, open files',
+        'preset template file import export',
+        () => ask('jigs'),
+      ],
       [
         'Shot settings…',
         'size, rate and length',
@@ -203,7 +208,13 @@ export function layerCommands(): Entry[] {
     ],
   ];
   const keep: Command[] = [
-    ['Keep as a jig', 'made layers, to be used again', 'save preset template reuse', useLayerJigs().keep],
+    ['Keep as a jig', 'made layers, to be used again', 'save preset template reuse', useJigs().keep],
+    [
+      'Keep what was done as a jig',
+      `passes, masks, place, transitions of ${layer.name}`,
+      'save preset template reuse effects settings',
+      () => useJigs().keepParts(new Set(LAYER_PARTS.map(({ name }) => name))),
+    ],
   ];
   const ofPicture: Command[] = [
     [

@@ -4,7 +4,7 @@ import { SWARMS } from '../../core/sources/swarms';
 import { FORMS, shape } from '../../core/sources/shape';
 import { useBench } from '../stores/bench';
 import { useGrades } from '../stores/grades';
-import { useLayerJigs } from '../stores/layer-jigs';
+import { useJigs } from '../stores/jigs';
 import { useProject } from '../stores/project';
 import { READY_MADE } from '../../core/document/edits/ready-made';
 import { ARRANGEMENTS } from '../../core/document/edits/arrangements';
@@ -42,7 +42,7 @@ const FORM_WORDS: Readonly<Record<string, string>> = {
 /** What the project has: layers, shots, markers, stock, its own looks; and layers that need none of it. */
 export function thingEntries(): Entry[] {
   const bench = useBench();
-  const jigs = useLayerJigs();
+  const jigs = useJigs();
   const store = useProject();
   const grades = useGrades();
   const { shot, layer } = bench;
@@ -76,10 +76,10 @@ export function thingEntries(): Entry[] {
       words: ready.words,
       run: () => stackReadyMade(ready),
     })),
-    ...(shot ? jigs.jigs : []).map((jig) => ({
+    ...(shot ? [...jigs.ofLayers, ...(layer && bench.size ? jigs.ofParts : [])] : []).map((jig) => ({
       kind: 'own jig',
       title: jig.name,
-      more: 'put in from the playhead on',
+      more: jig.kind === 'parts' ? `for ${layer!.name}` : 'put in from the playhead on',
       words: 'jig',
       run: () => jigs.use(jig),
     })),

@@ -1,8 +1,9 @@
+import { problemsOf } from '../../core/base/problems';
 import { JackplaneError } from '../../core/base/errors';
 import { freshHistory, MOST_STEPS, replay, type History, type JournalEntry } from '../../core/document/history';
 import { upgraded, type Upgraded } from '../../core/document/migrations';
 import { leftOut, salvaged, type Salvaged } from '../../core/document/salvage';
-import { problemsOf, projectSchema, type Project } from '../../core/document/schema';
+import { projectSchema, type Project } from '../../core/document/schema';
 import { db, ofProject, storageError } from './db';
 
 /** Journal rows that are kept after they were folded, so that what they did can still be undone. */

@@ -12,11 +12,19 @@ import {
   splitLayer,
 } from '../../core/document/edits/time';
 import { groupLayers, ungroup } from '../../core/document/edits/groups';
-import { pasteParts as partsPasted, pastePass, type LayerPart } from '../../core/document/edits/parts';
+import { pasteParts as partsPasted, pastePass } from '../../core/document/edits/parts';
 import { sourceSize } from '../../core/document/find';
 import { removePass } from '../../core/document/edits/passes';
 import { titleOf } from '../../core/passes/registry';
-import { groupOf, type Layer, type LayerId, type Pass, type PassId, type ShotId } from '../../core/document/schema';
+import {
+  groupOf,
+  type Layer,
+  type LayerId,
+  type LayerPart,
+  type Pass,
+  type PassId,
+  type ShotId,
+} from '../../core/document/schema';
 import { valueIn } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
 import { newId } from '../base/ids';

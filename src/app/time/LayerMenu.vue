@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
 import { freezeHere, relateLayer, reverseLayer, type TimeRelation } from '../../core/document/edits/time';
-import { LAYER_PARTS, replaceSource, type LayerPart } from '../../core/document/edits/parts';
-import { groupOf, stockOf } from '../../core/document/schema';
+import { partsThere } from '../../core/document/edits/part-jigs';
+import { replaceSource } from '../../core/document/edits/parts';
+import { groupOf, LAYER_PARTS, stockOf, type LayerPart } from '../../core/document/schema';
 import { parseQuantity } from '../../core/time/quantity';
 import { ask, useAnswer } from '../base/asks';
 import ShortField from '../controls/ShortField.vue';
@@ -12,7 +13,7 @@ import { useBench } from '../stores/bench';
 import LooksSheet from './LooksSheet.vue';
 import { TABLE_SIZES, useGradeFiles } from '../stores/grade-files';
 import { useGrades } from '../stores/grades';
-import { useLayerJigs } from '../stores/layer-jigs';
+import { useJigs } from '../stores/jigs';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 
@@ -25,7 +26,7 @@ const grades = useGrades();
 const files = useGradeFiles();
 const open = ref(false);
 const looks = ref(false);
-const jigs = useLayerJigs();
+const jigs = useJigs();
 watch(
   () => selection.menuAt,
   (at) => {
@@ -35,7 +36,8 @@ watch(
 watch(open, (shown) => {
   if (!shown) selection.menuAt = null;
 });
-const PASTES: readonly { title: string; parts: ReadonlySet<LayerPart> }[] = [
+/** Choices of the parts of a layer. */
+const CHOICES: readonly { title: string; parts: ReadonlySet<LayerPart> }[] = [
   { title: 'All of these', parts: new Set(LAYER_PARTS.map(({ name }) => name)) },
   ...LAYER_PARTS.map(({ name, label }) => ({ title: `Its ${label}`, parts: new Set([name]) })),
 ];
@@ -43,10 +45,18 @@ const PASTES: readonly { title: string; parts: ReadonlySet<LayerPart> }[] = [
 const pastes = computed(() => {
   const held = selection.clipboard;
   if (held?.kind !== 'layers') return [];
-  return PASTES.map(({ title, parts }) => ({
+  return CHOICES.map(({ title, parts }) => ({
     title,
     subtitle: `of ${held.layers[0]!.name}`,
     run: () => closing(() => selection.pasteParts(parts)),
+  }));
+});
+/** What of the chosen layer can be kept to be put on others. */
+const keeps = computed(() => {
+  const there = new Set(bench.layer && bench.size ? partsThere(bench.layer) : []);
+  return CHOICES.filter(({ parts }) => [...parts].some((part) => there.has(part))).map(({ title, parts }) => ({
+    title,
+    run: () => closing(() => jigs.keepParts(parts)),
   }));
 });
 /** What the chosen layers can be put in line by. */
@@ -127,7 +137,8 @@ const RELATIONS = [
         <v-list-item title="Ungroup" subtitle="Ctrl+Shift+G" @click="closing(selection.apart)" />
       </template>
       <v-list-item title="Keep as a jig" subtitle="made layers" :disabled="!bench.layer" @click="closing(jigs.keep)" />
-      <v-list-item title="Jigs of layers…" @click="closing(() => ask('jigs'))" />
+      <SubMenu title="Keep what was done as a jig…" :items="keeps" :disabled="!keeps.length" />
+      <v-list-item title="Jigs…" @click="closing(() => ask('jigs'))" />
       <v-list-item
         title="Looks…"
         subtitle="several at a glance"

@@ -1,8 +1,9 @@
+import { problemsOf } from '../base/problems';
 import { stockSource } from '../document/edits/layers';
 import { describe, expect, test } from '@jest/globals';
 import { colourSource, layerOf, projectOf } from '../testing/documents';
 import { newPass } from './edits/passes';
-import { problemsOf, projectSchema, type PassId, type StockId } from './schema';
+import { projectSchema, type PassId, type StockId } from './schema';
 
 const deck = layerOf('deck', colourSource([0, 0, 1]));
 const raw = (change: (project: Record<string, never> & ReturnType<typeof projectOf>) => void) => {

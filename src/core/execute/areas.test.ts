@@ -11,18 +11,11 @@ import {
   setPath,
   usesMasks,
 } from '../document/edits/masks';
+import { matteLoop } from '../document/circles';
 import { newPass } from '../document/edits/passes';
 import { newMask, newShape, pathShape, type Mask, type MaskId, type Shape } from '../document/mask';
 import { wholePlace } from '../place/place';
-import {
-  matteLoop,
-  projectSchema,
-  type Layer,
-  type LayerId,
-  type Pass,
-  type PassId,
-  type Project,
-} from '../document/schema';
+import { projectSchema, type Layer, type LayerId, type Pass, type PassId, type Project } from '../document/schema';
 import { still } from '../base/value';
 import { valueIn } from '../document/edits/values';
 import { keysOf } from '../base/value';

@@ -1,3 +1,4 @@
+import { problemsOf } from '../base/problems';
 import {
   BlobReader,
   BlobWriter,
@@ -12,7 +13,7 @@ import {
 } from '@zip.js/zip.js';
 import { migrated } from '../document/migrations';
 import { salvaged } from '../document/salvage';
-import { FORMAT_VERSION, problemsOf, projectSchema, type Project } from '../document/schema';
+import { FORMAT_VERSION, projectSchema, type Project } from '../document/schema';
 import { JackplaneError } from '../base/errors';
 import { safeName } from './names';
 

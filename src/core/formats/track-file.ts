@@ -1,7 +1,7 @@
+import { problemsOf } from '../base/problems';
 // Tracks as CSV and as JSON.
 import { z } from 'zod';
 import { JackplaneError } from '../base/errors';
-import { problemsOf } from '../document/schema';
 import { MOST_TRACKED, TRACK_POINTS, type Sample, type Samples, type TrackKind } from '../track/samples';
 
 export interface TrackFile {

@@ -1,4 +1,5 @@
 // Values that follow tracks: linked, changed, written as keyframes.
+import { followLoop } from '../circles';
 import { JackplaneError } from '../../base/errors';
 import type { Key, Value } from '../../base/value';
 import { passOf } from '../../passes/registry';
@@ -11,7 +12,7 @@ import { pointsAt, samplesOf, TRACK_POINTS } from '../../track/samples';
 import { plain } from '../draft';
 import type { Edit } from '../edit';
 import { layerIn, shotIn, trackIn } from '../find';
-import { followLoop, stockOf, type Layer, type LayerId, type Project, type Shot } from '../schema';
+import { stockOf, type Layer, type LayerId, type Project, type Shot } from '../schema';
 import type { Track, TrackId } from '../track';
 import type { At } from './keys';
 import { thinned } from './thin';

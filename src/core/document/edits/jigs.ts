@@ -2,7 +2,7 @@
 import { JackplaneError } from '../../base/errors';
 import { passOf } from '../../passes/registry';
 import { together, type Edit } from '../edit';
-import type { GradeJig, Layer, LayerJig, Pass, PassId, Project } from '../schema';
+import type { DialledJig, GradeJig, Jig, JigDial, Layer, Pass, PassId, Project } from '../schema';
 import type { Draft } from 'immer';
 import type { At } from './keys';
 import { addPass, withoutMasks } from './passes';
@@ -22,16 +22,15 @@ export function gradeOf(layer: Layer): Pass[] {
   return passes.map(withoutMasks);
 }
 
-/** Chooses which dials of a jig of layers are shown before it is put in. */
-export const setJigDials = (id: string, dials: LayerJig['dials']): Edit => ({
+/** Chooses which dials of a jig are shown before it is put in. */
+export const setJigDials = (id: string, dials: readonly JigDial[]): Edit => ({
   name: 'Dials of a jig',
   apply: (draft) => {
-    const jig = draft.jigs.find((item) => item.id === id) as Draft<LayerJig> | undefined;
-    if (jig) jig.dials = dials;
+    const jig = draft.jigs.find((item) => item.id === id) as Draft<DialledJig> | undefined;
+    if (jig) jig.dials = [...dials] as Draft<DialledJig>['dials'];
   },
 });
 
-type Jig = GradeJig | LayerJig;
 const titleOf = ({ kind, name }: Jig): string => `${kind === 'grade' ? 'grade' : 'jig'} ${name}`;
 export const addJig = (jig: Jig): Edit => ({
   name: `Save ${titleOf(jig)}`,

@@ -1,13 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import { still } from '../../base/value';
-import { readLayerJig, writeLayerJig } from '../../formats/jig';
+import { readDialledJig, writeDialledJig } from '../../formats/jig';
 import { boxOf } from '../../place/boxes';
 import { clipStock, colourSource, layerOf, projectOf, SHOT } from '../../testing/documents';
 import { perform } from '../edit';
 import { projectSchema, type Layer, type LayerId, type Project, type StockId } from '../schema';
 import { stockSource } from './layers';
 import { addJig, removeJig } from './jigs';
-import { possibleDials, usualDials, withJigValue } from './jig-dials';
+import { holderOfDial, possibleDials, usualDials, withJigValue } from './jig-dials';
 import { layerJigOf, layerJigs, putLayerJig, shotOfJig } from './layer-jigs';
 import { addReadyMade, READY_MADE } from './ready-made';
 
@@ -25,9 +25,9 @@ describe('a jig of layers', () => {
     const from = lowerThird();
     const [shot] = from.shots;
     const jig = layerJigOf(from, SHOT, ids(shot!.layers), 'keeper', 'jig-1');
-    const read = readLayerJig(writeLayerJig(jig), 'keeper.jig.json');
+    const read = readDialledJig(writeDialledJig(jig), 'keeper.jig.json', 'jig-2');
     const other = projectOf([], { width: 1920, height: 1080, length: 200 });
-    const kept = perform(other, addJig({ ...read, id: 'jig-2', kind: 'layers' }))!.project;
+    const kept = perform(other, addJig(read))!.project;
     expect(projectSchema.parse(JSON.parse(JSON.stringify(kept)))).toEqual(kept);
     const put = perform(kept, putLayerJig(kept, SHOT, 30, layerJigs(kept)[0]!, fresh))!.project;
     expect(projectSchema.parse(JSON.parse(JSON.stringify(put)))).toEqual(put);
@@ -91,8 +91,10 @@ describe('a jig of layers', () => {
 });
 
 test('a file with something else says so', () => {
-  expect(() => readLayerJig('{"jig":1,"name":"x","layers":[]}', 'x.jig.json')).toThrow('“x.jig.json” is not a jig');
-  expect(() => readLayerJig('nothing', 'x.jig.json')).toThrow('it is not JSON');
+  expect(() => readDialledJig('{"jig":1,"name":"x","layers":[]}', 'x.jig.json', 'j')).toThrow(
+    '“x.jig.json” is not a jig',
+  );
+  expect(() => readDialledJig('nothing', 'x.jig.json', 'j')).toThrow('it is not JSON');
 });
 
 test('a jig goes by its name; what only looks like one does not open', () => {
@@ -108,19 +110,19 @@ test('a jig has dials for its texts and colours until others are chosen; what is
   const jig = layerJigOf(from, SHOT, ids(from.shots[0]!.layers), 'keeper', 'jig-1');
   const title = jig.layers.find(({ source }) => source.type === 'title')!;
   const bar = jig.layers.find(({ source }) => source.type === 'shape')!;
-  expect(usualDials(jig.layers)).toEqual([
+  expect(usualDials(jig)).toEqual([
     { layer: title.id, value: 'text' },
     { layer: title.id, value: 'colour' },
     { layer: bar.id, value: 'colour' },
   ]);
   // what has no effect, or moves, has no dial
-  const possible = possibleDials(jig.layers).map(({ layer, value }) => `${layer} ${value}`);
+  const possible = possibleDials(jig).map((dial) => `${holderOfDial(dial)} ${dial.value}`);
   expect(possible).toContain(`${bar.id} radius`);
   expect(possible).not.toContain(`${bar.id} corners`);
   expect(possible).not.toContain(`${title.id} from`);
-  const turned = withJigValue(jig, { layer: title.id, value: 'text' }, 'Reed');
+  const turned = withJigValue(jig, title.id, 'text', 'Reed');
   const seen = shotOfJig(from, from.shots[0]!, turned, fresh).shots.find(({ id }) => id === SHOT)!;
   expect(seen.layers.map(({ source }) => source.values['text'])).toEqual([still('Reed'), undefined]);
   const kept = { ...jig, dials: [{ layer: bar.id, value: 'radius' }] };
-  expect(readLayerJig(writeLayerJig(kept), 'keeper.jig.json').dials).toEqual(kept.dials);
+  expect(readDialledJig(writeDialledJig(kept), 'keeper.jig.json', 'jig-1').dials).toEqual(kept.dials);
 });

@@ -20,6 +20,13 @@ import { copyOf, namedApart } from './time';
 export const layerJigs = (project: Project): LayerJig[] =>
   project.jigs.filter((jig): jig is LayerJig => 'kind' in jig && jig.kind === 'layers');
 
+/** What of a project a layer cannot do without; undefined for one that any project can have. */
+export function needsOf(project: Project, layer: Layer): string | undefined {
+  const text = JSON.stringify(layer);
+  const named = ({ id }: { id: string }) => text.includes(`"${id}"`);
+  return groupOf(layer) ? 'a group' : (project.stock.find(named) ?? project.tracks.find(named))?.name;
+}
+
 /**
  * Layers of a shot to be used again; they begin together where the first of them does.
  * @throws JackplaneError bad-value when they show footage or a group, which another project does not have
@@ -42,8 +49,7 @@ export function layerJigOf(
       'Choose fewer.',
     );
   for (const layer of chosen) {
-    const text = JSON.stringify(layer);
-    const needs = groupOf(layer) ? 'a group' : project.stock.find((item) => text.includes(`"${item.id}"`))?.name;
+    const needs = needsOf(project, layer);
     if (needs)
       throw new JackplaneError(
         'bad-value',
@@ -80,7 +86,8 @@ function larger(value: Value<Pair>, k: number): Value<Pair> {
   }));
   return { ...value, keys };
 }
-const grown = (layer: Layer, k: number): Layer => {
+/** A layer at its place in a shot k times as large. */
+export const grown = (layer: Layer, k: number): Layer => {
   const { position, scale } = layer.place;
   return { ...layer, place: { ...layer.place, position: larger(position, k), scale: larger(scale, k) } };
 };

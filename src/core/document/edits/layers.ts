@@ -1,9 +1,8 @@
 import type { Draft } from 'immer';
+import { followLoop, matteLoop } from '../circles';
 import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
 import {
-  matteLoop,
-  followLoop,
   type Layer,
   type LayerId,
   type Pass,

@@ -2,14 +2,23 @@ import { describe, expect, test } from '@jest/globals';
 import { at, done, layerOfProject, project, state } from '../../testing/boat';
 import { clipStock } from '../../testing/documents';
 import { newMask, newShape, type MaskId } from '../mask';
-import { projectSchema, stockOf, type Layer, type LayerId, type PassId, type Project, type StockId } from '../schema';
+import {
+  projectSchema,
+  stockOf,
+  type Layer,
+  type LayerId,
+  type LayerPart,
+  type PassId,
+  type Project,
+  type StockId,
+} from '../schema';
 import { fadesOf, setFade } from './ends';
 import { followOf } from './follow';
 import { addMask, usesMasks } from './masks';
 import { addPass, newPass } from './passes';
 import { setMotionBlur } from './time';
 import { switchLayer } from './layers';
-import { pasteParts, replaceSource, type LayerPart } from './parts';
+import { pasteParts, replaceSource } from './parts';
 
 let count = 0;
 const fresh = () => `fresh-${++count}`;

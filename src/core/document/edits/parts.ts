@@ -4,7 +4,9 @@ import type { Edit } from '../edit';
 import { layerIn, shotIn, stockIn } from '../find';
 import { titleOf } from '../../passes/registry';
 import {
+  LAYER_PARTS,
   stockOf,
+  type LayerPart,
   type Layer,
   type LayerId,
   type Pass,
@@ -18,14 +20,6 @@ import { followThrough } from './follow';
 import { stockSource } from './layers';
 import { inOrder, withoutMasks } from './passes';
 import { copyOf } from './time';
-
-export const LAYER_PARTS = [
-  { name: 'place', label: 'place' },
-  { name: 'passes', label: 'passes' },
-  { name: 'masks', label: 'masks' },
-  { name: 'ends', label: 'transitions' },
-] as const;
-export type LayerPart = (typeof LAYER_PARTS)[number]['name'];
 
 /**
  * Gives parts of a layer to others, keyframes and all: the place instead of theirs, with opacity and blend mode; transitions and fades instead of theirs; passes and masks after theirs.

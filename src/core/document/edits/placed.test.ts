@@ -1,5 +1,6 @@
 // Layers that follow others, and framings: where each layer lies after the edit.
 
+import { followLoop } from '../circles';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 
@@ -7,7 +8,7 @@ import { layerMatrix } from '../../place/projection';
 import { apply } from '../../picture/matrix';
 import { placeMoment, shotMoment, colourSource, layerOf, projectOf } from '../../testing/documents';
 
-import { type Layer, type LayerId, type PassId, followLoop, projectSchema } from '../schema';
+import { type Layer, type LayerId, type PassId, projectSchema } from '../schema';
 import { still } from '../../base/value';
 
 import { framingAt, type FramingStop } from '../../place/framing';

@@ -1,19 +1,17 @@
 <script setup lang="ts">
 import { computed, provide } from 'vue';
-import type { Layer } from '../../core/document/schema';
-import { sourceOf } from '../../core/sources/registry';
+import type { Holder } from '../../core/document/edits/jig-dials';
 import { NO_PEGS } from '../controls/peg';
 import { dialOf } from '../dials/define';
 import ParamList from '../dials/ParamList.vue';
 import { SIBLINGS } from '../dials/siblings';
 
-/** Some dials of a layer that is in no shot yet. */
-const props = defineProps<{ layer: Layer; names: readonly string[] }>();
+/** Some dials of a part of a jig, which is in no shot yet. */
+const props = defineProps<{ holder: Holder; names: readonly string[] }>();
 const emit = defineEmits<{ change: [name: string, value: unknown] }>();
-const params = computed(() => sourceOf(props.layer.source.type)?.params ?? {});
 const dials = computed(() =>
   props.names.flatMap((name) => {
-    const param = params.value[name];
+    const param = props.holder.params[name];
     const dial = param && dialOf(param.kind);
     return dial ? [{ name, param, dial }] : [];
   }),
@@ -21,17 +19,17 @@ const dials = computed(() =>
 provide(NO_PEGS, true);
 provide(SIBLINGS, {
   get params() {
-    return params.value;
+    return props.holder.params;
   },
-  now: (name) => (props.layer.source.values[name] as { still?: unknown } | undefined)?.still,
+  now: (name) => (props.holder.values[name] as { still?: unknown } | undefined)?.still,
   change: (name, value) => emit('change', name, value),
   end: () => undefined,
 });
 </script>
 
 <template>
-  <section :aria-label="layer.name">
-    <h3 class="dim">{{ layer.name }}</h3>
+  <section :aria-label="holder.title">
+    <h3 class="dim">{{ holder.title }}</h3>
     <ParamList :dials="dials" path="source" :disabled="false" />
   </section>
 </template>
