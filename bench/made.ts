@@ -94,7 +94,13 @@ export async function madeTable(): Promise<string> {
   );
   const bare: number[] = [];
   for (const size of SIZES)
-    bare.push(await cost(shotOf(size, [layerOf('a', newSource('shape', { size, width: 2, height: 2 }))])));
+    bare.push(
+      await cost(
+        shotOf(size, [
+          layerOf('a', newSource('shape', { size, width: 2, height: 2 }), { span: { start: 0, length: 100 } }),
+        ]),
+      ),
+    );
   row('all of a frame with nothing but a speck in it', bare);
   await each(
     'title of 40 letters that arrive one by one',

@@ -29,6 +29,17 @@ export function boundsOf(rings: readonly Ring[]): [number, number, number, numbe
 /** How far a flattened path may be from the curve, in pixels. */
 const TOLERANCE = 0.02;
 
+/** Rings moved. */
+export const shifted = (rings: readonly Ring[], dx: number, dy: number): Ring[] =>
+  rings.map((ring) => {
+    const out = new Float64Array(ring.length);
+    for (let i = 0; i < ring.length; i += 2) {
+      out[i] = ring[i]! + dx;
+      out[i + 1] = ring[i + 1]! + dy;
+    }
+    return out;
+  });
+
 export const corner = (x: number, y: number, feather = 0): Vertex => [x, y, 0, 0, 0, 0, feather];
 
 /** A vertex moved by an offset. */

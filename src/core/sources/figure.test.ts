@@ -8,7 +8,7 @@ import { corner } from '../masks/path';
 import { planFrame } from '../plan/plan';
 import { at, done } from '../testing/boat';
 import { layerOf, projectOf, SHOT } from '../testing/documents';
-import { floatsOf, testBench, type TestBench } from '../testing/bench';
+import { testBench, type TestBench, wholeFloats } from '../testing/bench';
 import type { DrawnSource } from './define';
 import { shape } from './shape';
 
@@ -57,7 +57,7 @@ function covers(project: Project, which = 0): (x: number, y: number) => number {
     size: SIZE,
     line: () => ({}) as never,
   });
-  const floats = floatsOf(bench, picture).slice();
+  const floats = wholeFloats(bench, picture, SIZE);
   picture.release();
   return (x, y) => floats[((y + SIZE.h / 2) * SIZE.w + x + SIZE.w / 2) * 4 + 3]!;
 }

@@ -2,10 +2,11 @@
 import { arrowRing, cornersRing } from '../masks/forms';
 import { coverage, type CoveragePlan, type MaskPlan } from '../masks/coverage';
 import { ellipseRing, placedRings, rectangleRing } from '../masks/outline';
-import { boundsOf, flattened, type Ring } from '../masks/path';
+import { boundsOf, flattened, shifted, type Ring } from '../masks/path';
 import { fillRings } from '../masks/raster';
 import { strokeRings, type Stroke } from '../masks/stroke';
-import type { SourceTools } from './define';
+import type { PlaneTools } from '../masks/distance';
+import type { Rect } from '../picture/rect';
 
 /** A line that a pen could follow. Pixels about the middle of the picture. */
 export interface Way {
@@ -64,21 +65,38 @@ const filling = (paths: CoveragePlan): CoveragePlan => ({
     ({ shape }) => !FETCHED.includes(shape.kind) && (shape.kind !== 'path' || (shape.closed && shape.path.length > 2)),
   ),
 });
-/** @returns w×h floats 0…1: what a shape's fill covers; null when it encloses nothing */
-export function fillPlane(
-  v: Form,
-  ways: readonly Way[],
-  { size: { w, h }, ...tools }: SourceTools,
-): Float32Array | null {
-  if (v.form !== 'path')
-    return fillRings(
-      ways.map(({ ring }) => ring.map((x, i) => x + (i % 2 ? h : w) / 2)),
-      w,
-      h,
-    );
+/** Where a part of a shape's picture lies, in pixels from its top left, in a picture of some size. */
+export interface Field {
+  rect: Rect;
+  size: { w: number; h: number };
+}
+/** Rings about the middle of the picture, from the corner of a part of it. */
+const within = (rings: readonly Ring[], { rect, size }: Field): Ring[] =>
+  shifted(rings, size.w / 2 - rect.x, size.h / 2 - rect.y);
+
+/** @returns w×h floats 0…1 of the field: what a shape's fill covers; null when it encloses nothing */
+export function fillPlane(v: Form, ways: readonly Way[], field: Field, tools: PlaneTools): Float32Array | null {
+  const { rect } = field;
+  const rings = ways.map(({ ring }) => ring);
+  if (v.form !== 'path') return fillRings(within(rings, field), rect.w, rect.h);
   const plan = filling(v.paths);
   if (!plan.masks.length) return null;
-  return coverage(plan, { x: 0, y: 0, w, h }, { plane: () => null, outlines: () => [] }, tools);
+  return coverage(plan, rect, { plane: () => null, outlines: () => [] }, tools);
+}
+
+/** The longest mitre, and a line that lies beside its way, as widths of the line. */
+const LINE_REACH = 4;
+/** The box of what may be drawn, from the picture's top left: left, top, right, bottom. Null for nothing; 'all' where masks with soft edges fill it. */
+export function drawnBox(
+  v: Form & { fill: string; line: number },
+  ways: readonly Way[],
+  { w, h }: Field['size'],
+): [number, number, number, number] | 'all' | null {
+  if (v.form === 'path' && v.fill !== 'none') return 'all';
+  if (!ways.length) return null;
+  const reach = LINE_REACH * v.line;
+  const [left, top, right, bottom] = boundsOf(ways.map(({ ring }) => ring));
+  return [w / 2 + left - reach, h / 2 + top - reach, w / 2 + right + reach, h / 2 + bottom + reach];
 }
 
 export interface DrawnLine extends Omit<Stroke, 'lies'> {
@@ -113,8 +131,9 @@ function partsOf({ from, to, fade }: { from: number; to: number; fade: number },
   return [...parts, { from: from + end, to: to - end, strength: 1 }].filter((part) => part.to > part.from);
 }
 
-/** @returns w×h floats 0…1: what a line along ways covers */
-export function linePlane(ways: readonly Way[], line: DrawnLine, w: number, h: number): Float32Array {
+/** @returns w×h floats 0…1 of the field: what a line along ways covers */
+export function linePlane(ways: readonly Way[], line: DrawnLine, field: Field): Float32Array {
+  const { w, h } = field.rect;
   const out = new Float32Array(w * h);
   const [from, to] = [Math.min(line.from, line.to), Math.max(line.from, line.to)];
   const lengths = ways.map(lengthOf);
@@ -124,13 +143,7 @@ export function linePlane(ways: readonly Way[], line: DrawnLine, w: number, h: n
     // pieces meet where they are cut off straight
     const cut = parts.length > 1 ? { cap: 'flat' as const, thinned: { from, to } } : {};
     const rings = lineRings(ways, lengths, { ...line, ...part, ...cut });
-    addRings(
-      out,
-      rings.map((ring) => ring.map((v, i) => v + (i % 2 ? h : w) / 2)),
-      strength,
-      w,
-      h,
-    );
+    addRings(out, within(rings, field), strength, w, h);
   }
   return out;
 }
@@ -142,11 +155,7 @@ function addRings(out: Float32Array, rings: readonly Ring[], strength: number, w
   const [x0, y0] = [Math.max(0, Math.floor(left)), Math.max(0, Math.floor(top))];
   const [wide, high] = [Math.min(w, Math.ceil(right)) - x0, Math.min(h, Math.ceil(bottom)) - y0];
   if (wide <= 0 || high <= 0) return;
-  const near = fillRings(
-    rings.map((ring) => ring.map((v, i) => v - (i % 2 ? y0 : x0))),
-    wide,
-    high,
-  );
+  const near = fillRings(shifted(rings, -x0, -y0), wide, high);
   for (let y = 0, from = 0; y < high; y++)
     for (let x = 0, to = (y0 + y) * w + x0; x < wide; x++, to++, from++)
       out[to] = Math.min(1, out[to]! + strength * near[from]!);

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { firstValues } from '../params/registry';
-import { floatsOf, testBench, type TestBench } from '../testing/bench';
+import { testBench, wholeFloats, type TestBench } from '../testing/bench';
 import type { DrawnSource } from './define';
 import { waysOf, type Way } from './figure';
 import { shape } from './shape';
@@ -19,7 +19,7 @@ function drawn(values: Record<string, unknown>): Float32Array {
     { ...VALUES, width: 90, height: 70, ...values } as never,
     tools,
   );
-  const floats = floatsOf(bench, picture);
+  const floats = wholeFloats(bench, picture, SIZE);
   picture.release();
   return floats;
 }

@@ -6,9 +6,10 @@ import { ramp } from '../params/ramp';
 import { size } from '../params/size';
 import { masks } from '../params/masks';
 import { boundsOf } from '../masks/path';
-import { Picture } from '../picture/picture';
+import type { Picture } from '../picture/picture';
+import { clearPicture } from './clear';
 import { defineSource, type SourceTools } from './define';
-import { fillPlane, linePlane, waysOf, type DrawnLine } from './figure';
+import { drawnBox, fillPlane, linePlane, waysOf, type DrawnLine } from './figure';
 import { fillRamp } from './gradient';
 
 const side = (label: string, initial: number, help: string) =>
@@ -247,26 +248,27 @@ export const shape = defineSource({
   draw(v, tools) {
     const { arena, kernels, size } = tools;
     const { w, h } = size;
-    const picture = Picture.make(arena, { x: 0, y: 0, w, h });
-    kernels.fill(picture.at, picture.pixels, 0, 0, 0, 0);
     const ways = waysOf(v);
+    const box = drawnBox(v, ways, size);
+    const picture = clearPicture(tools, box === 'all' ? [0, 0, w, h] : box);
+    const field = { rect: picture.rect, size };
     const covering = (plane: Float32Array, use: (plane: number) => void): void =>
       arena.scratch(plane.byteLength + 16, (at) => {
         arena.floats(at, plane.length).set(plane);
         use(at);
       });
-    const filled = v.fill === 'none' || v.form === 'line' ? null : fillPlane(v, ways, tools);
+    const filled = v.fill === 'none' || v.form === 'line' ? null : fillPlane(v, ways, field, tools);
     if (filled && v.fill === 'colour')
       covering(filled, (plane) => kernels.overPlane(picture.at, plane, picture.pixels, ...v.colour, 0));
     if (filled && v.fill === 'ramp')
       covering(filled, (plane) => {
-        const box = ways.length ? boundsOf(ways.map(({ ring }) => ring)) : ([-w / 2, -h / 2, w / 2, h / 2] as const);
-        fillAlong(picture, v, box, tools);
+        const run = ways.length ? boundsOf(ways.map(({ ring }) => ring)) : ([-w / 2, -h / 2, w / 2, h / 2] as const);
+        fillAlong(picture, v, run, tools);
         kernels.scaleByPlane(picture.at, plane, picture.at, picture.pixels);
       });
     if (v.line > 0 && ways.length) {
       const line = { ...v, width: v.line, together: v.order === 'together' } as unknown as DrawnLine;
-      covering(linePlane(ways, line, w, h), (plane) =>
+      covering(linePlane(ways, line, field), (plane) =>
         kernels.overPlane(picture.at, plane, picture.pixels, ...v.lineColour, 0),
       );
     }
@@ -286,8 +288,8 @@ function fillAlong(
   const [dx, dy] = [Math.cos(turn), Math.sin(turn)];
   const half = (Math.abs((right - left) * dx) + Math.abs((bottom - top) * dy)) / 2;
   const at = (way: number): [number, number] => [
-    (w + left + right) / 2 + way * half * dx,
-    (h + top + bottom) / 2 + way * half * dy,
+    (w + left + right) / 2 + way * half * dx - picture.rect.x,
+    (h + top + bottom) / 2 + way * half * dy - picture.rect.y,
   ];
   fillRamp(tools, picture, v.colours, false, at(-1), at(1));
 }

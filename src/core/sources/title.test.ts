@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { firstValues } from '../params/registry';
-import { floatsOf, testBench, type TestBench } from '../testing/bench';
+import { testBench, wholeFloats, type TestBench } from '../testing/bench';
 import type { TextLine } from '../text/fonts';
 import type { DrawnSource } from './define';
 import { title } from './title';
@@ -27,7 +27,7 @@ function drawn(values: Record<string, unknown>): { at(x: number, y: number): num
   const line = (text: string) => (lines.push(text), squares(text));
   const all = { ...VALUES, text: 'ab', height: 20, colour: [0, 0, 1], startColour: [1, 0, 0], ...values };
   const picture = (title as unknown as DrawnSource).draw(all as never, { ...bench, size: SIZE, line });
-  const floats = floatsOf(bench, picture);
+  const floats = wholeFloats(bench, picture, SIZE);
   picture.release();
   return { lines, at: (x, y) => [...floats.subarray((y * SIZE.w + x) * 4, (y * SIZE.w + x) * 4 + 4)] };
 }

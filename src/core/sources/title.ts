@@ -6,13 +6,14 @@ import { number } from '../params/number';
 import { seed } from '../params/seed';
 import { size } from '../params/size';
 import { text } from '../params/text';
+import { shifted } from '../masks/path';
 import { fillOnto } from '../masks/raster';
-import { Picture } from '../picture/picture';
 import { arriving, type Arrival } from '../text/arrival';
 import { countedText, type Counting } from '../text/counter';
 import type { LineStyle } from '../text/fonts';
 import { setLines, type Setting } from '../text/layout';
-import { drawPiece, UNBLURRED } from '../text/pieces';
+import { boundsOfPieces, drawPiece, UNBLURRED } from '../text/pieces';
+import { clearPicture } from './clear';
 import { defineSource } from './define';
 
 const linesIn = (v: { text: string }): string[] => countedText(v.text, v as unknown as Counting).split(/\r?\n/);
@@ -248,8 +249,6 @@ export const title = defineSource({
   draw(v, tools) {
     const { kernels, arena, line } = tools;
     const { w, h } = tools.size;
-    const picture = Picture.make(arena, { x: 0, y: 0, w, h });
-    kernels.fill(picture.at, picture.pixels, 0, 0, 0, 0);
     const texts = linesIn(v);
     const letters = setLines(
       texts.map((one) => line(one, styleOf(v))),
@@ -262,12 +261,13 @@ export const title = defineSource({
       blur: v.startBlur,
       apart: v.startApart * v.height,
     });
+    const picture = clearPicture(tools, boundsOfPieces(pieces));
     const alike = pieces.filter(({ come, blur }) => blur < UNBLURRED && (come === 1 || v.tinted === 0));
-    const plane = new Float32Array(alike.length ? w * h : 0);
-    for (const { rings, opacity } of alike) fillOnto(plane, rings, w, h, opacity);
     if (alike.length)
-      arena.scratch(plane.byteLength, (at) => {
-        arena.floats(at, plane.length).set(plane);
+      arena.scratch(picture.pixels * 4 + 16, (at) => {
+        const { x, y, w: wide, h: high } = picture.rect;
+        const plane = arena.floats(at, picture.pixels).fill(0);
+        for (const { rings, opacity } of alike) fillOnto(plane, shifted(rings, -x, -y), wide, high, opacity);
         kernels.overPlane(picture.at, at, picture.pixels, ...v.colour, 0);
       });
     for (const piece of pieces.filter((one) => !alike.includes(one))) {

@@ -51,6 +51,15 @@ export function pictureOf({ arena }: TestBench, rect: Rect, values: ArrayLike<nu
 export const floatsOf = ({ arena }: TestBench, picture: Picture): Float32Array =>
   arena.floats(picture.at, picture.pixels * 4).slice();
 
+/** The floats of a picture of a size, w×h×4: clear where what is held of it does not reach. */
+export function wholeFloats(bench: TestBench, picture: Picture, { w, h }: { w: number; h: number }): Float32Array {
+  const [held, out] = [floatsOf(bench, picture), new Float32Array(w * h * 4)];
+  const { rect } = picture;
+  for (let y = 0; y < rect.h; y++)
+    out.set(held.subarray(y * rect.w * 4, (y + 1) * rect.w * 4), ((rect.y + y) * w + rect.x) * 4);
+  return out;
+}
+
 export const NO_MASKS: CoveragePlan = { masks: [], side: 'inside', scale: 1, centre: [0, 0] };
 
 /** A pass's defaults as they come out of a plan, with some values of its own. */
