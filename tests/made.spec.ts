@@ -425,19 +425,32 @@ test('what was done to a layer is kept as a jig, turned and put on another', asy
   await makeLayer(page, 'Colour');
   const layers = page.getByRole('group', { name: /^Layer / });
   await expect(layers).toHaveCount(2);
-  await layers.last().getByRole('button', { name: /^colour/i }).first().click();
+  await layers
+    .last()
+    .getByRole('button', { name: /^colour/i })
+    .first()
+    .click();
   await page.getByRole('button', { name: 'Layer ▾' }).click();
   await page.getByText('Keep what was done as a jig…').click();
   await page.getByText('Its passes', { exact: true }).click();
   await expect(page.getByText(/is one of the project’s jigs now/)).toBeVisible();
-  await layers.first().getByRole('button', { name: /^colour/i }).first().click();
+  await layers
+    .first()
+    .getByRole('button', { name: /^colour/i })
+    .first()
+    .click();
   await expect(pass(page, 'Tint by brightness')).toHaveCount(0);
   await wish(page, 'jigs by their pictures');
   const sheet = await dialogOpen(page, 'Jigs');
   await sheet.getByRole('button', { name: /passes$/ }).click();
-  await sheet.getByRole('complementary', { name: 'Dials of the jig' }).getByRole('textbox', { name: 'Strength' }).fill('35');
+  await sheet
+    .getByRole('complementary', { name: 'Dials of the jig' })
+    .getByRole('textbox', { name: 'Strength' })
+    .fill('35');
   await page.keyboard.press('Tab');
   await redrawn(page, () => sheet.getByRole('button', { name: 'Put in' }).click());
   await pass(page, 'Tint by brightness').click();
-  await expect(page.getByRole('region', { name: 'Dials' }).getByRole('textbox', { name: 'Strength' })).toHaveValue('35');
+  await expect(page.getByRole('region', { name: 'Dials' }).getByRole('textbox', { name: 'Strength' })).toHaveValue(
+    '35',
+  );
 });

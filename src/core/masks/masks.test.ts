@@ -105,6 +105,16 @@ describe('coverage of outlines', () => {
     expect(gap.worst).toBeLessThan(4 / 255);
   });
 
+  test('steps with level edges within rows are as in supersampling', () => {
+    // up stairs of a third of a pixel and down again, and a thin bar that lies across them
+    const up = Array.from({ length: 24 }, (_, i) => [2 + 1.35 * ((i + 1) >> 1), 24 - 0.85 * (i >> 1)]);
+    const stairs = Float64Array.from([...up, [up.at(-1)![0]!, 24.4], [2, 24.4]].flat());
+    const bar = Float64Array.of(4, 20.2, 30.6, 20.2, 30.6, 20.9, 4, 20.9);
+    const gap = worst(fillRings([stairs, bar], 40, 30), supersampled([stairs, bar], 40, 30, 40));
+    expect(gap.mean).toBeLessThan(1 / 255);
+    expect(gap.worst).toBeLessThan(7 / 255);
+  });
+
   test('a rectangle on half pixels covers just its area', () => {
     const plane = coverage(
       plan([mask({ kind: 'rectangle', centre: [0.25, -0.5], size: [30.5, 21], rotation: 0, radius: 0 })]),
