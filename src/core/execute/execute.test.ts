@@ -12,7 +12,8 @@ import { planFrame } from '../plan/plan';
 import type { FramePlan } from '../plan/types';
 import { testBench } from '../testing/bench';
 import { anyEdit, colourSource, layerOf, projectOf, SHOT } from '../testing/documents';
-import { Executor, type Fetch, type Problem } from './execute';
+import { Executor, type Problem } from './execute';
+import type { Fetch } from './sources';
 
 const [W, H] = [64, 36];
 /** A clip whose picture depends on the place and the time. */

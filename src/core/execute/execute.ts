@@ -1,18 +1,16 @@
 import type { DrawnMatte } from '../masks/matte-data';
-import { JackplaneError, sentenceOf } from '../base/errors';
+import { sentenceOf } from '../base/errors';
 import type { DrawnSource } from '../sources/define';
 import { sourceOf } from '../sources/registry';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
-import { pictureOf, type FetchedPicture } from '../picture/fetched';
 import { Picture } from '../picture/picture';
 import type { Rect } from '../picture/rect';
-import { copyOf, partOf } from '../picture/rows';
+import { copyOf } from '../picture/rows';
 import { hash } from '../base/hash';
 import type { StockId } from '../document/schema';
 import { joins } from '../plan/passes';
-import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, SourcePlan, Tables } from '../plan/types';
-import { between } from '../analysis/flow';
+import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, Tables } from '../plan/types';
 import { EMPTY_LINE } from '../text/fonts';
 import { PictureCache } from './cache';
 import type { CoveragePlan } from '../masks/coverage';
@@ -21,9 +19,7 @@ import { adjustBelow, drawLayer } from './draw';
 import { coveragesOf, MaskStore, type Outline } from './masks';
 import { layerSpace, runPasses, type Keep } from './passes';
 import { PlateStore } from './plates';
-
-type StockPlan = Extract<SourcePlan, { kind: 'stock' }>;
-export type Fetch = (source: StockPlan) => Promise<FetchedPicture>;
+import { cutOut, placeholder, sourcePicture, type Fetch } from './sources';
 
 /** A layer that could not be computed, and why. */
 export interface Problem {
@@ -89,16 +85,7 @@ export class Executor {
    */
   async frame(plan: FramePlan, keep: Keep = 'every', problems: Problem[] = []): Promise<Picture> {
     const picture = await this.composite(plan, { tables: plan, keep, problems });
-    return plan.seen ? this.cutOut(picture, plan.seen) : picture;
-  }
-
-  /** A part of a picture, owned by the caller. @param picture given up */
-  private cutOut(picture: Picture, rect: Rect): Picture {
-    try {
-      return partOf(this, picture, rect);
-    } finally {
-      picture.release();
-    }
+    return plan.seen ? cutOut(this, picture, plan.seen) : picture;
   }
 
   private async composite(plan: CompositePlan, job: Job): Promise<Picture> {
@@ -222,7 +209,7 @@ export class Executor {
       return layer.part ? await this.partOfLayer(layer, layer.part, job) : await this.line(layer, job);
     } catch (error) {
       problems.push({ layer: layer.name, sentence: sentenceOf(error) });
-      return this.placeholder(layer);
+      return placeholder(this, layer.size);
     }
   }
 
@@ -258,7 +245,7 @@ export class Executor {
     const before = layer.passes.slice(0, from);
     const whole = { ...layer, passes: before, key: before.at(-1)?.key ?? layer.sourceKey };
     const cut = { ...layer, sourceKey: hash(JSON.stringify([whole.key, rect])), passes: layer.passes.slice(from) };
-    return this.line(cut, job, async () => this.cutOut(await this.line(whole, job), rect));
+    return this.line(cut, job, async () => cutOut(this, await this.line(whole, job), rect));
   }
 
   /** Computes the pictures from other moments that passes ask for, each once. @param into owns them */
@@ -286,56 +273,14 @@ export class Executor {
     const { keep } = job;
     const cached = this.cache.get(layer.sourceKey);
     if (cached) return cached;
-    const { source } = layer;
-    if (source.kind === 'unknown')
-      throw new JackplaneError(
-        'unsupported',
-        `“${layer.name}” shows something that this version does not know (${source.type}).`,
-        'Update Jackplane and open it again.',
-      );
-    if (source.kind === 'below') throw new Error('an adjustment layer has no picture');
-    const picture =
-      source.kind === 'drawn'
-        ? await this.made(source, layer)
-        : source.kind === 'shot'
-          ? await this.inner(source, job)
-          : source.kind === 'finer'
-            ? await this.finer(layer, source.key, job)
-            : await this.moment(layer, source);
+    const picture = await sourcePicture(layer, {
+      ...{ kernels: this.kernels, arena: this.arena, masks: this.masks, fetch: this.fetch },
+      line: (key) => this.line(job.tables.lines[key]!, job),
+      sizeOf: (key) => job.tables.lines[key]!.size,
+      shot: (key) => this.composite(job.tables.shots[key]!, job),
+    });
     if (keep === 'every' || !layer.passes.length) this.cache.put(layer.sourceKey, picture);
     return picture;
-  }
-
-  /** A line at full size, halved until it has the layer's size. */
-  private async finer({ size }: LayerPlan, key: string, job: Job): Promise<Picture> {
-    const own = job.tables.lines[key]!;
-    let picture = await this.line(own, job);
-    return this.arena.guarded(() => {
-      picture = this.cutOut(picture, { x: 0, y: 0, ...own.size });
-      while (picture.rect.w > size.w) {
-        const { w, h } = picture.rect;
-        const smaller = Picture.make(this.arena, { x: 0, y: 0, w: Math.ceil(w / 2), h: Math.ceil(h / 2) });
-        this.kernels.halve(picture.at, w, h, smaller.at);
-        picture.release();
-        picture = smaller;
-      }
-      return picture;
-    });
-  }
-
-  /** Another shot at a moment. */
-  private async inner({ key, next }: Extract<SourcePlan, { kind: 'shot' }>, job: Job): Promise<Picture> {
-    const first = await this.composite(job.tables.shots[key]!, job);
-    if (!next) return first;
-    const second = await this.composite(job.tables.shots[next.key]!, job).catch((error: unknown) => {
-      first.release();
-      throw error;
-    });
-    const out = Picture.make(this.arena, first.rect);
-    this.kernels.lerpSpan(first.at, second.at, out.at, out.pixels, next.share);
-    first.release();
-    second.release();
-    return out;
   }
 
   /** Says which letters of a layer's text its font does not have; also when its picture is held already. */
@@ -346,48 +291,6 @@ export class Executor {
     const sentence = `The font of “${name}” has no “${missing}”. Choose another font, or other letters.`;
     if (missing) problems.push({ layer: name, sentence, drawn: true });
   }
-  private async made({ type, values }: Extract<SourcePlan, { kind: 'drawn' }>, { size }: LayerPlan): Promise<Picture> {
-    const { kernels, arena, masks } = this;
-    const declared = sourceOf(type) as DrawnSource;
-    if (declared.lines) await masks.prepareLines(declared.lines(values as never));
-    const line = masks.line.bind(masks);
-    return arena.guarded(() => declared.draw(values as never, { kernels, arena, size, line }));
-  }
-
-  /** A source at a moment: one of its frames, or what lies between two of them. */
-  private async moment(layer: LayerPlan, source: StockPlan): Promise<Picture> {
-    const { next } = source;
-    if (!next) return this.widened(await this.fetch(source), layer);
-    const fetched = await Promise.all([this.fetch(source), this.fetch({ ...source, seconds: next.seconds })]);
-    return this.arena.guarded(() => {
-      const [a, b] = fetched.map((frame) => this.widened(frame, layer)) as [Picture, Picture];
-      const out = next.how === 'flow' ? between(this, a, b, next.share) : Picture.make(this.arena, a.rect);
-      if (next.how === 'blend') this.kernels.lerpSpan(a.at, b.at, out.at, out.pixels, next.share);
-      a.release();
-      b.release();
-      return out;
-    });
-  }
-
-  private widened(fetched: FetchedPicture, { size }: LayerPlan): Picture {
-    return this.arena.guarded(() => pictureOf(this, fetched, Math.round(fetched.width / size.w) || 1));
-  }
-
-  /** Slanted stripes, so that missing media cannot be taken for a picture. */
-  private placeholder(layer: LayerPlan): Picture {
-    const picture = Picture.make(this.arena, { x: 0, y: 0, ...layer.size });
-    const { w, h } = picture.rect;
-    const floats = this.arena.floats(picture.at, w * h * 4);
-    const stripe = Math.max(8, Math.round(h / 12));
-    for (let y = 0, i = 0; y < h; y++) {
-      for (let x = 0; x < w; x++, i += 4) {
-        const v = Math.floor((x + y) / stripe) % 2 ? 0.3 : 0.42;
-        floats.set([v, v, v, 1], i);
-      }
-    }
-    return picture;
-  }
-
   /** 8-bit straight RGBA of a picture. */
   toBytes(picture: Picture): Uint8ClampedArray<ArrayBuffer> {
     const length = picture.pixels * 4;

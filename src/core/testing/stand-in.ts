@@ -1,6 +1,7 @@
 // Pictures in place of media, so that documents can be looked at where nothing can be decoded.
 import type { Project, ShotId, Stock } from '../document/schema';
-import { type Fetch, Executor } from '../execute/execute';
+import { Executor } from '../execute/execute';
+import type { Fetch } from '../execute/sources';
 import type { FetchedPicture } from '../picture/fetched';
 import { planFrame } from '../plan/plan';
 import type { Reduction } from '../time/moment';
