@@ -8,6 +8,7 @@ import { reachAfterPlace } from '../plan/parts';
 import type { LayerPlan, Size } from '../plan/types';
 import { cutBy, placed, placedCoverage, plainShift } from './composite';
 import { layerSpace, mixed, runPasses, single, type Bench, type Space } from './passes';
+import { filled } from './sources';
 
 type Tools = Bench;
 
@@ -37,7 +38,9 @@ export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, pictur
     // never further than the shot is large, however far a pass may look
     const reach = Math.min(Math.max(shot.w, shot.h), reachAfterPlace(layer.after));
     const around = grow(under.rect, reach);
-    let lying = placed(tools, layer, picture, matte ? intersect(around, { x: 0, y: 0, ...shot }) : around);
+    const whole = filled(tools, layer, layer.passes, layer.after, picture.retain());
+    let lying = placed(tools, layer, whole, matte ? intersect(around, { x: 0, y: 0, ...shot }) : around);
+    whole.release();
     if (!lying) return;
     if (matte) cutBy(tools, lying, matte.at, shot.w);
     lying = afterPlace(tools, lying, layer, under, ground);

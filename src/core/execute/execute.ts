@@ -19,7 +19,7 @@ import { adjustBelow, drawLayer } from './draw';
 import { coveragesOf, MaskStore, type Outline } from './masks';
 import { layerSpace, runPasses, type Keep } from './passes';
 import { PlateStore } from './plates';
-import { cutOut, placeholder, sourcePicture, type Fetch } from './sources';
+import { cutOut, filled, placeholder, sourcePicture, type Fetch } from './sources';
 
 /** A layer that could not be computed, and why. */
 export interface Problem {
@@ -149,8 +149,7 @@ export class Executor {
     hold: <T extends Picture | null>(picture: T) => T,
   ): Promise<Ready> {
     await this.fetchCoverage([...layer.after.flatMap(coveragesOf), ...layer.cover]);
-    const picture =
-      layer.source.kind === 'below' ? null : hold(await this.layer(layer, job.keep, job.problems, job.tables));
+    const picture = layer.source.kind === 'below' ? null : hold(await this.shown(layer, job));
     const matte = layer.matte && hold(await this.matte(layer.matte, plan, job));
     const moments: Ready['moments'] = new Map();
     try {
@@ -177,7 +176,7 @@ export class Executor {
     const moments: Ready['moments'] = new Map();
     try {
       await this.fetchCoverage(layer.after.flatMap(coveragesOf));
-      picture = await this.layer(layer, keep, problems, tables);
+      picture = await this.shown(layer, job);
       await this.fetchMoments(layer.after, job, moments);
       const shown = picture;
       return this.arena.guarded(() => {
@@ -203,7 +202,13 @@ export class Executor {
     given?: Tables,
   ): Promise<Picture> {
     const tables = given ?? ('tables' in layer ? layer.tables : NOTHING);
-    const job = { tables, keep, problems };
+    const picture = await this.shown(layer, { tables, keep, problems });
+    return this.arena.guarded(() => filled(this, layer, layer.passes, 'all', picture));
+  }
+
+  /** The same, which may leave out what is clear. */
+  private async shown(layer: LayerPlan, job: Job): Promise<Picture> {
+    const { problems } = job;
     try {
       await this.tellMissing(layer, problems);
       return layer.part ? await this.partOfLayer(layer, layer.part, job) : await this.line(layer, job);
@@ -228,9 +233,9 @@ export class Executor {
       await prepare(done);
       // it may have been dropped while the rest was fetched
       const cached = done > 0 ? this.cache.get(layer.passes[done - 1]!.key) : undefined;
-      if (cached) return runPasses(this, space, layer.passes.slice(done), cached, keep);
-      if (done > 0) await prepare(0);
-      return runPasses(this, space, layer.passes, await source(), keep);
+      if (!cached && done > 0) await prepare(0);
+      const [before, next] = cached ? [layer.passes.slice(0, done), layer.passes.slice(done)] : [[], layer.passes];
+      return runPasses(this, space, next, filled(this, layer, before, next, cached ?? (await source())), keep);
     } finally {
       moments.forEach((picture) => picture.release());
     }
@@ -238,13 +243,18 @@ export class Executor {
 
   /** A part of a layer's picture: whole up to a pass, and from there on only what is needed. */
   private async partOfLayer(
-    layer: LayerPlan,
+    { part: _, ...layer }: LayerPlan,
     { rect, from }: NonNullable<LayerPlan['part']>,
     job: Job,
   ): Promise<Picture> {
     const before = layer.passes.slice(0, from);
     const whole = { ...layer, passes: before, key: before.at(-1)?.key ?? layer.sourceKey };
-    const cut = { ...layer, sourceKey: hash(JSON.stringify([whole.key, rect])), passes: layer.passes.slice(from) };
+    const cut = {
+      ...layer,
+      sourceKey: hash(JSON.stringify([whole.key, rect])),
+      passes: layer.passes.slice(from),
+      part: { rect, from: 0 },
+    };
     return this.line(cut, job, async () => cutOut(this, await this.line(whole, job), rect));
   }
 

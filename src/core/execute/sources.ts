@@ -3,12 +3,14 @@ import { between } from '../analysis/flow';
 import { JackplaneError } from '../base/errors';
 import { pictureOf, type FetchedPicture } from '../picture/fetched';
 import { Picture } from '../picture/picture';
-import type { Rect } from '../picture/rect';
+import { intersect, type Rect } from '../picture/rect';
 import { partOf } from '../picture/rows';
-import type { LayerPlan, Size, SourcePlan } from '../plan/types';
+import { isIdle } from '../plan/passes';
+import type { LayerPlan, PassPlan, Size, SourcePlan } from '../plan/types';
 import type { DrawnSource } from '../sources/define';
 import { sourceOf } from '../sources/registry';
-import type { Bench } from './passes';
+import { stepOf } from '../transitions/registry';
+import { extended, type Bench } from './passes';
 
 export type StockPlan = Extract<SourcePlan, { kind: 'stock' }>;
 export type Fetch = (source: StockPlan) => Promise<FetchedPicture>;
@@ -114,6 +116,33 @@ async function moment(layer: LayerPlan, source: StockPlan, finder: Finder): Prom
     b.release();
     return out;
   });
+}
+
+const works = (pass: PassPlan): boolean => 'run' in stepOf(pass.type)! && !isIdle(pass);
+/**
+ * A layer's picture for passes that work on what is around pixels, too: with its clear parts, which a drawn one leaves out.
+ * @param before passes that it came through @param next those that follow; when none of them looks around, it is the picture as it is
+ * @param picture given up
+ */
+export function filled(
+  tools: Pick<Bench, 'kernels' | 'arena'>,
+  { source, size, part }: LayerPlan,
+  before: readonly PassPlan[],
+  next: readonly PassPlan[] | 'all',
+  picture: Picture,
+): Picture {
+  const kept = source.kind !== 'drawn' || part || before.some(works) || (next !== 'all' && !next.some(works));
+  if (kept) return picture;
+  const rect = before.reduce<Rect>(
+    (now, pass) => {
+      const declared = stepOf(pass.type)!;
+      const cover =
+        'prepare' in declared && !isIdle(pass) ? declared.cover?.(now, pass.values as never, size) : undefined;
+      return cover ? intersect(now, cover) : now;
+    },
+    { x: 0, y: 0, ...size },
+  );
+  return extended(tools, picture, rect);
 }
 
 /** Slanted stripes, so that missing media cannot be taken for a picture. */
