@@ -38,9 +38,9 @@ export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, pictur
     // never further than the shot is large, however far a pass may look
     const reach = Math.min(Math.max(shot.w, shot.h), reachAfterPlace(layer.after));
     const around = grow(under.rect, reach);
-    const whole = filled(tools, layer, layer.passes, layer.after, picture.retain());
+    const whole = filled(tools, layer, layer.passes, layer.after, picture);
     let lying = placed(tools, layer, whole, matte ? intersect(around, { x: 0, y: 0, ...shot }) : around);
-    whole.release();
+    if (whole !== picture) whole.release();
     if (!lying) return;
     if (matte) cutBy(tools, lying, matte.at, shot.w);
     lying = afterPlace(tools, lying, layer, under, ground);

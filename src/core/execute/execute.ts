@@ -166,7 +166,7 @@ export class Executor {
     plan: CompositePlan,
     job: Job,
   ): Promise<Picture> {
-    const { keep, problems, tables } = job;
+    const { problems, tables } = job;
     const layer = tables.mattes[named]!;
     const key = hash(JSON.stringify(['matte', named, by, invert, plan.width, plan.height]));
     const cached = this.cache.get(key);
@@ -203,7 +203,23 @@ export class Executor {
   ): Promise<Picture> {
     const tables = given ?? ('tables' in layer ? layer.tables : NOTHING);
     const picture = await this.shown(layer, { tables, keep, problems });
-    return this.arena.guarded(() => filled(this, layer, layer.passes, 'all', picture));
+    return this.whole(layer, layer.passes, 'all', picture);
+  }
+
+  /** @param picture given up */
+  private whole(
+    layer: LayerPlan,
+    before: readonly PassPlan[],
+    next: readonly PassPlan[] | 'all',
+    picture: Picture,
+  ): Picture {
+    let out: Picture | undefined;
+    try {
+      out = this.arena.guarded(() => filled(this, layer, before, next, picture));
+      return out;
+    } finally {
+      if (out !== picture) picture.release();
+    }
   }
 
   /** The same, which may leave out what is clear. */
@@ -235,7 +251,7 @@ export class Executor {
       const cached = done > 0 ? this.cache.get(layer.passes[done - 1]!.key) : undefined;
       if (!cached && done > 0) await prepare(0);
       const [before, next] = cached ? [layer.passes.slice(0, done), layer.passes.slice(done)] : [[], layer.passes];
-      return runPasses(this, space, next, filled(this, layer, before, next, cached ?? (await source())), keep);
+      return runPasses(this, space, next, this.whole(layer, before, next, cached ?? (await source())), keep);
     } finally {
       moments.forEach((picture) => picture.release());
     }

@@ -138,7 +138,7 @@ export function mixed(bench: Bench, before: Picture, after: Picture, amount: num
 }
 
 /** The picture with clear pixels around it. @param picture given up by the caller */
-export function extended({ kernels, arena }: Pick<Bench, 'kernels' | 'arena'>, picture: Picture, rect: Rect): Picture {
+function extended({ kernels, arena }: Bench, picture: Picture, rect: Rect): Picture {
   if (sameRect(picture.rect, rect)) return picture;
   const out = Picture.make(arena, rect);
   copyInto({ kernels }, picture, out);

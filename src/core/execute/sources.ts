@@ -3,14 +3,14 @@ import { between } from '../analysis/flow';
 import { JackplaneError } from '../base/errors';
 import { pictureOf, type FetchedPicture } from '../picture/fetched';
 import { Picture } from '../picture/picture';
-import { intersect, type Rect } from '../picture/rect';
+import { intersect, sameRect, type Rect } from '../picture/rect';
 import { partOf } from '../picture/rows';
 import { isIdle } from '../plan/passes';
 import type { LayerPlan, PassPlan, Size, SourcePlan } from '../plan/types';
 import type { DrawnSource } from '../sources/define';
 import { sourceOf } from '../sources/registry';
 import { stepOf } from '../transitions/registry';
-import { extended, type Bench } from './passes';
+import type { Bench } from './passes';
 
 export type StockPlan = Extract<SourcePlan, { kind: 'stock' }>;
 export type Fetch = (source: StockPlan) => Promise<FetchedPicture>;
@@ -122,7 +122,7 @@ const works = (pass: PassPlan): boolean => 'run' in stepOf(pass.type)! && !isIdl
 /**
  * A layer's picture for passes that work on what is around pixels, too: with its clear parts, which a drawn one leaves out.
  * @param before passes that it came through @param next those that follow; when none of them looks around, it is the picture as it is
- * @param picture given up
+ * @returns the picture, or another one that the caller owns too
  */
 export function filled(
   tools: Pick<Bench, 'kernels' | 'arena'>,
@@ -142,7 +142,7 @@ export function filled(
     },
     { x: 0, y: 0, ...size },
   );
-  return extended(tools, picture, rect);
+  return sameRect(rect, picture.rect) ? picture : partOf(tools, picture, rect);
 }
 
 /** Slanted stripes, so that missing media cannot be taken for a picture. */
