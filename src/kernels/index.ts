@@ -36,4 +36,5 @@ export { colourByAlpha, growAlpha, overPlane, rampFill } from './shape';
 export { carryAlong, halfWayLines, lineDistance, movedEdge, ringPlane } from './distance';
 export { blurPlane, clearPatches, dropSpots, joinMask, leastInDisc, overrule, rampPlane, tablePlane } from './plane';
 export { drawSwarm } from './swarm';
+export { dropOut, liftBright, limitSpan, medianOf, screenPlane, spanRow, steepRow, sumsRow, tapeRow } from './spread';
 export { capsule, joinStroke, linePlane, linearPlane, radialPlane, stretchedPlane } from './formula';

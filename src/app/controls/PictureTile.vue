@@ -23,6 +23,7 @@ withDefaults(defineProps<{ picture: string | undefined; pressed?: boolean; disab
   display: grid;
   gap: 4px;
   width: 100%;
+  justify-self: stretch;
   text-align: left;
   white-space: normal;
 }

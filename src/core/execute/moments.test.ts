@@ -132,3 +132,66 @@ test('the same moments have the same key, other moments another', () => {
   expect(keyAt(3, 20)).toBe(keyAt(3, 20));
   expect(keyAt(3, 20)).not.toBe(keyAt(4, 20));
 });
+
+describe('passes that show other moments', () => {
+  /** Where the card is seen at a frame: columns of the shot that it covers. */
+  const columns = async (layer: Layer, frame: number): Promise<number[]> => {
+    const at = await seen(clear([layer]), frame);
+    return Array.from({ length: 64 }, (_, x) => x).filter((x) => at(x)[3]! > 0.5);
+  };
+  const middleOf = (xs: number[]): number => xs.reduce((sum, x) => sum + x, 0) / xs.length + 0.5;
+
+  test('held frames stay for as many as said, from where they are counted', async () => {
+    const held = moving([pass('hold', { frames: 4, first: 1 }, 'shot')]);
+    for (const [frame, shown] of [
+      [0, 0],
+      [1, 1],
+      [4, 1],
+      [5, 5],
+      [23, 21],
+    ] as const)
+      expect(middleOf(await columns(held, frame))).toBe(at(shown));
+  });
+  test('a frozen moment stays, before it too or only from there on', async () => {
+    const frozen = moving([pass('freeze', { frame: 12 }, 'shot')]);
+    expect(middleOf(await columns(frozen, 4))).toBe(at(12));
+    expect(middleOf(await columns(frozen, 30))).toBe(at(12));
+    const later = moving([pass('freeze', { frame: 12, before: false }, 'shot')]);
+    expect(middleOf(await columns(later, 4))).toBe(at(4));
+    expect(middleOf(await columns(later, 30))).toBe(at(12));
+  });
+  test('shuffled frames come from within as many as said, stay, and are the same every time', async () => {
+    const shuffled = moving([pass('shuffle', { within: 5, frames: 2, seed: 3 }, 'shot')]);
+    const shown: number[] = [];
+    for (let frame = 10; frame < 26; frame++) shown.push(middleOf(await columns(shuffled, frame)) - at(0));
+    shown.forEach((at, i) => expect(Math.abs(at - 2 * Math.floor((10 + i) / 2))).toBeLessThanOrEqual(5));
+    shown.forEach((at, i) => i % 2 && expect(at).toBe(shown[i - 1]));
+    expect(new Set(shown.map((at, i) => at - 2 * Math.floor(i / 2))).size).toBeGreaterThan(3);
+    expect(middleOf(await columns(shuffled, 17)) - at(0)).toBe(shown[7]);
+  });
+  test('a time sweep shows each row at its own moment', async () => {
+    const tall = { ...moving([]), source: colourSource([1, 0, 0], 4, 36) };
+    const sweep = pass('time-sweep', { frames: 18, way: 'top' }, 'shot');
+    const shown = await seen(clear([{ ...tall, passes: [sweep] }]), 30);
+    // row 0 is now, row 35 eighteen frames earlier: half a pixel further left with every row
+    const across = (y: number): number => {
+      let [sum, weight] = [0, 0];
+      for (let x = 0; x < 64; x++) [sum, weight] = [sum + shown(x, y)[3]! * (x + 0.5), weight + shown(x, y)[3]!];
+      return sum / weight;
+    };
+    for (const y of [0, 9, 18, 30, 35]) expect(across(y)).toBeCloseTo(at(30) - (y + 0.5) / 2, 5);
+  });
+  test('the median of moments leaves out what only passes, and keeps what stays', async () => {
+    const wall = layerOf('wall', colourSource([0, 0.5, 0]), { span: { start: 0, length: 60 } });
+    const all: Layer = {
+      ...newLayer('all' as LayerId, 'all', newSource('adjustment', { layers: [] }), { start: 0, length: 60 }),
+      passes: [pass('median', { moments: 2, apart: 6 })],
+    };
+    const shown = await seen(clear([all, moving([], { span: { start: 0, length: 60 } }), wall]), 30);
+    for (const x of [at(18), at(24), at(30), at(36), at(42)]) expect(shown(x).slice(0, 3)).toEqual([0, 0.5, 0]);
+    // three moments of five that are near enough for the card to stay
+    const near = { ...all, passes: [pass('median', { moments: 2, apart: 1 })] };
+    const kept = await seen(clear([near, moving([], { span: { start: 0, length: 60 } }), wall]), 30);
+    expect(kept(at(30)).slice(0, 3)).toEqual([1, 0, 0]);
+  });
+});

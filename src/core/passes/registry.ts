@@ -49,6 +49,19 @@ import { mosaic } from './mosaic';
 import { posterise } from './posterise';
 import { scanLines } from './scan-lines';
 import { halftone } from './halftone';
+import { defocus } from './defocus';
+import { focusBand } from './focus-band';
+import { flicker } from './flicker';
+import { lightLeak } from './light-leak';
+import { tape } from './tape';
+import { dust } from './dust';
+import { drawnEdges } from './drawn-edges';
+import { scatter } from './scatter';
+import { hold } from './hold';
+import { shuffle } from './shuffle';
+import { freeze } from './freeze';
+import { timeSweep } from './time-sweep';
+import { median } from './median';
 import type { Params } from '../params/registry';
 import type { AnyPass } from './define';
 
@@ -83,7 +96,11 @@ export const PASSES: readonly AnyPass[] = [
   glow,
   streaks,
   lightRays,
+  lightLeak,
+  flicker,
   blur,
+  defocus,
+  focusBand,
   movingBlur,
   sharpen,
   grain,
@@ -91,6 +108,9 @@ export const PASSES: readonly AnyPass[] = [
   posterise,
   halftone,
   scanLines,
+  tape,
+  dust,
+  drawnEdges,
   steady,
   straighten,
   cornerPin,
@@ -103,8 +123,14 @@ export const PASSES: readonly AnyPass[] = [
   fringes,
   kaleidoscope,
   repeat,
+  scatter,
   echo,
   trail,
+  hold,
+  shuffle,
+  freeze,
+  timeSweep,
+  median,
 ];
 
 const byType = new Map(PASSES.map((pass) => [pass.type, pass]));

@@ -396,6 +396,24 @@ export interface Kernels {
   meanBlock(src: number, dst: number, w: number, x: number, y: number, bw: number, bh: number): void;
   stepSpan(src: number, dst: number, n: number, last: number, soft: number): void;
   dimSpan(src: number, dst: number, n: number, gain: number): void;
+  sumsRow(src: number, dst: number, n: number): void;
+  spanRow(sums: number, dst: number, n: number, left: number, right: number, share: number): void;
+  liftBright(at: number, n: number, from: number, more: number): void;
+  limitSpan(at: number, n: number): void;
+  tapeRow(
+    src: number,
+    wide: number,
+    first: number,
+    dst: number,
+    n: number,
+    moved: number,
+    colour: number,
+    bleed: number,
+  ): void;
+  dropOut(at: number, n: number, level: number): void;
+  medianOf(list: number, count: number, room: number, dst: number, n: number): void;
+  steepRow(above: number, at: number, below: number, dst: number, n: number): void;
+  screenPlane(at: number, plane: number, n: number, r: number, g: number, b: number): void;
   dotSpan(
     src: number,
     dst: number,

@@ -1,4 +1,5 @@
 // Letters, words or lines of a text that come one after the other.
+import { lotOf } from '../base/lot';
 import { boundsOf, type Ring } from '../masks/path';
 
 /** A letter where it stands, with what it belongs to. */
@@ -41,14 +42,6 @@ export interface Piece {
   come: number;
   /** sigma in pixels */
   blur: number;
-}
-
-/** A number in 0…1 that belongs to a place. Source: Wellons' lowbias32. */
-function lotOf(place: number, seed: number): number {
-  let v = (Math.imul(place + 1, 0x9e3779b1) + seed) >>> 0;
-  v = Math.imul(v ^ (v >>> 16), 0x7feb352d) >>> 0;
-  v = Math.imul(v ^ (v >>> 15), 0x846ca68b) >>> 0;
-  return ((v ^ (v >>> 16)) >>> 0) / 2 ** 32;
 }
 
 /** When each of some parts has its turn: 0 the first, 1 the last. */
