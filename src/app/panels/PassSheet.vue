@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue';
 import { mdiClose } from '@mdi/js';
 import { useDebounceFn } from '@vueuse/core';
-import { PASSES } from '../../core/passes/registry';
+import { OFFERED, type Offered } from '../../core/passes/registry';
 import { planAlone } from '../../core/plan/looks';
 import type { Reduction } from '../../core/time/moment';
 import Glimpse from '../controls/Glimpse.vue';
@@ -19,28 +19,29 @@ const store = useProject();
 const { pictures, draw, clear } = useGlimpses();
 const large = useGlimpses();
 const wanted = ref('');
-/** the pass that is pointed at, or has the focus */
+/** what is pointed at, or has the focus, by its title */
 const shown = ref<string | null>(null);
 
 const matching = computed(() => {
   const words = wanted.value.toLowerCase().split(/\s+/).filter(Boolean);
-  return PASSES.filter(({ title, words: own, group }) => {
-    const text = [title, group, ...own].join(' ').toLowerCase();
+  return OFFERED.filter(({ title, words: own, pass }) => {
+    const text = [title, pass.group, pass.title, ...own].join(' ').toLowerCase();
     return words.every((word) => text.includes(word));
   });
 });
 const groups = computed(() =>
-  [...new Set(matching.value.map(({ group }) => group))].map((group) => ({
+  [...new Set(matching.value.map(({ pass }) => pass.group))].map((group) => ({
     group,
-    passes: matching.value.filter((pass) => pass.group === group),
+    offers: matching.value.filter(({ pass }) => pass.group === group),
   })),
 );
-const pass = computed(() => PASSES.find(({ type }) => type === shown.value));
+const pointed = computed(() => OFFERED.find(({ title }) => title === shown.value));
 
-const wish = (type: string, reduction: Reduction) => {
+const wish = ({ title, pass, values }: Offered, reduction: Reduction) => {
   const { shot, layer, frame } = bench;
   const project = store.current();
-  return { key: type, plan: () => planAlone(project, shot!, layer!, frame, reduction, bench.lineWith(type)) };
+  const line = () => bench.lineWith(pass.type, values);
+  return { key: title, plan: () => planAlone(project, shot!, layer!, frame, reduction, line()) };
 };
 watch(
   open,
@@ -49,20 +50,20 @@ watch(
     large.clear();
     shown.value = null;
     wanted.value = '';
-    if (visible && bench.layer && bench.shot) void draw(PASSES.map(({ type }) => wish(type, 4)));
+    if (visible && bench.layer && bench.shot) void draw(OFFERED.map((offer) => wish(offer, 4)));
   },
   { immediate: true },
 );
 const enlarge = useDebounceFn(() => {
-  if (open.value && shown.value) void large.draw([wish(shown.value, 2)]);
+  if (open.value && pointed.value) void large.draw([wish(pointed.value, 2)]);
 }, 150);
-function point(type: string): void {
-  shown.value = type;
+function point(title: string): void {
+  shown.value = title;
   void enlarge();
 }
-function put(type: string): void {
+function put({ pass, values }: Offered): void {
   open.value = false;
-  bench.insertPass(type);
+  bench.insertPass(pass.type, values);
 }
 </script>
 
@@ -83,16 +84,16 @@ function put(type: string): void {
       </template>
       <v-card-text class="body">
         <div>
-          <section v-for="{ group, passes } in groups" :key="group" :aria-label="group">
+          <section v-for="{ group, offers } in groups" :key="group" :aria-label="group">
             <h3 class="dim">{{ group }}</h3>
             <ul>
-              <li v-for="one in passes" :key="one.type">
+              <li v-for="one in offers" :key="one.title">
                 <PictureTile
-                  :picture="pictures[one.type]"
+                  :picture="pictures[one.title]"
                   :disabled="store.readOnly || bench.layer?.locked"
-                  @pointerenter="point(one.type)"
-                  @focus="point(one.type)"
-                  @click="put(one.type)"
+                  @pointerenter="point(one.title)"
+                  @focus="point(one.title)"
+                  @click="put(one)"
                   >{{ one.title }}</PictureTile
                 >
               </li>
@@ -101,10 +102,11 @@ function put(type: string): void {
           <p v-if="!groups.length" class="dim">No pass is called that.</p>
         </div>
         <aside aria-label="The pass that is pointed at">
-          <template v-if="pass">
-            <Glimpse :picture="large.pictures[pass.type] ?? pictures[pass.type]" />
-            <strong>{{ pass.title }}</strong>
-            <p>{{ pass.help }}</p>
+          <template v-if="pointed">
+            <Glimpse :picture="large.pictures[pointed.title] ?? pictures[pointed.title]" />
+            <strong>{{ pointed.title }}</strong>
+            <p v-if="pointed.values" class="dim">{{ pointed.pass.title }}, with dials set for it.</p>
+            <p>{{ pointed.pass.help }}</p>
           </template>
           <p v-else class="dim">Point at one to see it large. A click or Enter puts it in.</p>
         </aside>

@@ -1,5 +1,5 @@
 import { GRADE_LOOKS } from '../../core/passes/grade/looks';
-import { PASSES } from '../../core/passes/registry';
+import { OFFERED } from '../../core/passes/registry';
 import { SWARMS } from '../../core/sources/swarms';
 import { FORMS, shape } from '../../core/sources/shape';
 import { useBench } from '../stores/bench';
@@ -18,14 +18,14 @@ import type { Entry } from './entry';
 export function passEntries(): Entry[] {
   const bench = useBench();
   if (!bench.layer || !bench.size) return [];
-  return PASSES.map((pass) => ({
-    kind: 'pass',
-    title: pass.title,
+  return OFFERED.map(({ title, words, pass, values }) => ({
+    kind: values ? pass.title : 'pass',
+    title,
     more: pass.help,
-    words: pass.words.join(' ; '),
+    words: words.join(' ; '),
     // a key is nothing to see before its screen is picked
-    ...(pass.group === 'cut out' ? {} : { tries: { pass: pass.type } }),
-    run: () => bench.insertPass(pass.type),
+    ...(pass.group === 'cut out' ? {} : { tries: { pass: pass.type, values } }),
+    run: () => bench.insertPass(pass.type, values),
   }));
 }
 

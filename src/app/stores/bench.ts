@@ -7,7 +7,7 @@ import { freeMasks } from '../../core/document/edits/masks';
 import { halfWay } from '../../core/document/edits/ends';
 import { clipLine, sourceSize, withShot } from '../../core/document/find';
 import { tracedProject } from '../../core/plan/traced';
-import { paramsOf, passOf, titleOf } from '../../core/passes/registry';
+import { paramsOf, passOf, titleOf, type Offered } from '../../core/passes/registry';
 import { wholePlace } from '../../core/place/place';
 import {
   groupOf,
@@ -66,7 +66,7 @@ export type PreviewScale = 'auto' | 1 | 2 | 4;
 /** What the dials show and the viewer has handles for: a pass, or one of the fixed ends of the line. */
 const ENDS = ['in', 'out'] as const;
 /** Something that is only seen on the picture while it is highlighted: a pass, or what the layer would begin or end with. */
-export type Tried = { pass: string } | { transition: string | null };
+export type Tried = { pass: string; values?: Offered['values'] } | { transition: string | null };
 export type Chosen = PassId | 'source' | 'place' | 'in' | 'out';
 
 /** What is open and chosen on the bench, and edits of it. */
@@ -202,23 +202,23 @@ export const useBench = defineStore('bench', () => {
   }
 
   /** A pass for the chosen layer; it works inside masks that were drawn and do nothing yet. */
-  function passFor(id: PassId, type: string): Pass {
+  function passFor(id: PassId, type: string, values?: Offered['values']): Pass {
     const declared = passOf(type);
     const inShot = declared?.space === 'shot' && shot.value;
-    const own = newPass(id, type, inShot ? { w: inShot.width, h: inShot.height } : size.value);
+    const own = newPass(id, type, inShot ? { w: inShot.width, h: inShot.height } : size.value, values);
     const masks = declared?.whole || declared?.group === 'cut out' || !layer.value ? [] : freeMasks(layer.value);
     return masks.length ? { ...own, area: { masks, side: 'inside' } } : own;
   }
   /** The chosen layer's line with a new pass where it would come. */
-  const lineWith = (type: string): Pass[] => {
+  const lineWith = (type: string, values?: Offered['values']): Pass[] => {
     const passes = [...(layer.value?.passes ?? [])];
-    passes.splice(nextPlace(), 0, passFor('tried' as PassId, type));
+    passes.splice(nextPlace(), 0, passFor('tried' as PassId, type, values));
     return passes;
   };
   /** Puts a pass into the chosen layer's line, after the chosen pass, and opens its dials. */
-  function insertPass(type: string): void {
+  function insertPass(type: string, values?: Offered['values']): void {
     if (!layer.value || layer.value.locked) return;
-    const own = passFor(newId<PassId>(), type);
+    const own = passFor(newId<PassId>(), type, values);
     const names = layer.value.masks.filter((mask) => own.area?.masks.includes(mask.id)).map(({ name }) => name);
     store.edit(addPass(at.value, own, nextPlace()));
     chosen.value = own.id;
@@ -278,7 +278,7 @@ export const useBench = defineStore('bench', () => {
         layers: shot.value!.layers.map((item) => (item === own ? seen : item)),
       });
     }
-    const passes = tried.value ? lineWith(tried.value.pass) : [...own.passes];
+    const passes = tried.value ? lineWith(tried.value.pass, tried.value.values) : [...own.passes];
     const ofClip = clipPasses.value.findIndex((item) => item.id === upTo.value);
     if (!tried.value) passes.splice(passes.findIndex((item) => item.id === upTo.value) + 1);
     const changed = (item: Shot): Shot => ({

@@ -93,6 +93,8 @@ interface PassBase<P extends Params> {
     /** @returns shares of the three at a luma, together 1 */
     shares(values: Values<P>, luma: number): readonly [dark: number, middle: number, bright: number];
   };
+  /** what it is also used for: chosen by name and by picture like a pass of its own, and put in with these values */
+  uses?: readonly { title: string; words: readonly string[]; values: Partial<Record<keyof P, unknown>> }[];
   /** it draws lots or marks for every pixel, so that pictures of different sizes are alike on average only */
   lots?: boolean;
   /** it judges its picture's own pixels, so that what it makes of a smaller one is not what it makes of the full one, made smaller */

@@ -13,6 +13,18 @@ export const drawnEdges = definePass({
   group: 'texture',
   words: ['sketch', 'pencil', 'line drawing', 'ink', 'find edges', 'contours', 'comic', 'neon lines', 'blueprint'],
   help: 'Draws lines where it gets brighter or darker: on paper as a sketch, over the picture as a comic, or alone, to glow. Relatives: Outline, Posterise.',
+  uses: [
+    {
+      title: 'Ink over the picture',
+      words: ['comic lines', 'cartoon', 'outlined', 'rotoscope look'],
+      values: { ground: 'picture', from: 0.1, soft: 0.12, colour: [0.05, 0.05, 0.08] },
+    },
+    {
+      title: 'Blueprint',
+      words: ['technical drawing', 'plan', 'white lines on blue', 'chalk board'],
+      values: { colour: [0.86, 0.93, 1], paper: [0.08, 0.2, 0.42] },
+    },
+  ],
   params: {
     from: number({
       label: 'Steeper than',

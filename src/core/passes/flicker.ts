@@ -22,6 +22,13 @@ export const flicker = definePass({
     'lightning',
   ],
   help: 'Lets the picture, or how much of it is seen, change by lot as a candle or an old projector does, or go on and off. Relatives: Glow, a wobble on any dial.',
+  uses: [
+    {
+      title: 'Strobe',
+      words: ['on and off', 'disco light', 'blinks evenly', 'flash'],
+      values: { what: 'seen', way: 'beat', depth: 1, pace: 3 },
+    },
+  ],
   params: {
     what: choice({
       label: 'Changes',

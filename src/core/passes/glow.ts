@@ -27,6 +27,13 @@ export const glow = definePass({
   group: 'light',
   words: ['bloom', 'shine', 'halo', 'neon', 'aura', 'soft light', 'lamp', 'magic', 'haze around lights'],
   help: 'Lets bright parts, or all of the layer, give off light to what is around them. It is added in linear light, and shows no bands. Relatives: Streaks, Light rays; Drop shadow for a glow of one colour.',
+  uses: [
+    {
+      title: 'Soft focus',
+      words: ['dreamy', 'soft filter', 'portrait', 'veil', 'romantic'],
+      values: { of: 'all', reach: 60, strength: 0.28 },
+    },
+  ],
   params: {
     of: SHINING.of,
     threshold: SHINING.threshold,

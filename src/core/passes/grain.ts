@@ -34,6 +34,18 @@ export const grain = definePass({
   lots: true,
   words: ['film grain', 'noise', 'iso', 'sensor noise', 'match grain', 'texture', 'dither'],
   help: 'Adds grain, so that something drawn or cleaned looks filmed. Match to the surface sets it from what is filmed around it.',
+  uses: [
+    {
+      title: 'Sensor noise',
+      words: ['camera noise', 'high iso', 'noisy in the dark', 'colour noise'],
+      values: { amount: 0.07, size: 0.4, colour: 1, dark: 1.4, middle: 0.8, bright: 0.3 },
+    },
+    {
+      title: 'Paper grain',
+      words: ['paper texture', 'canvas', 'watercolour paper', 'stands still'],
+      values: { amount: 0.06, size: 1.6, colour: 0, dark: 0.6, middle: 1, bright: 1, moves: false },
+    },
+  ],
   params: {
     amount: number({
       label: 'Amount',

@@ -4,7 +4,9 @@ import { toDisplay, toLinear } from '../picture/light';
 import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
 import { boxesFor } from '../picture/gaussian';
 import { trackNow } from '../testing/moving';
-import { paramsOf, PASSES } from './registry';
+import { newPass } from '../document/edits/passes';
+import { passSchema, type PassId } from '../document/schema';
+import { OFFERED, paramsOf, PASSES } from './registry';
 import type { PlainValues } from '../params/registry';
 
 let bench: TestBench;
@@ -228,4 +230,16 @@ describe('every pass', () => {
     if (type === 'steady') Object.assign(values, { move: [1, 0, 0, 1, 0.3, 0], zoom: 1.1, way: 'still', others: [] });
     run(type, values, 1, 1, () => [0.5, 0.25, 0.125, 0.5])(0, 0).forEach((v) => expect(Number.isFinite(v)).toBe(true));
   });
+});
+
+test('every further use of a pass has values that it takes, a title of its own, and looks other than the pass at its beginning', () => {
+  const titles = OFFERED.map(({ title }) => title);
+  expect(new Set(titles).size).toBe(titles.length);
+  const uses = OFFERED.filter(({ values }) => values);
+  expect(uses.length).toBeGreaterThan(7);
+  for (const { pass, values } of uses) {
+    const made = newPass('p' as PassId, pass.type, { w: 64, h: 36 }, values);
+    expect(passSchema.safeParse(JSON.parse(JSON.stringify(made))).error).toBeUndefined();
+    expect(made.values).not.toEqual(newPass('p' as PassId, pass.type, { w: 64, h: 36 }).values);
+  }
 });

@@ -8,6 +8,13 @@ export const posterise = definePass({
   group: 'texture',
   words: ['few colours', 'steps of colour', 'poster', 'banding on purpose', 'comic', 'screen print', 'threshold'],
   help: 'Leaves only some steps of red, green and blue; two steps are a threshold for each. Relatives: Tint by brightness, Mosaic.',
+  uses: [
+    {
+      title: 'Threshold',
+      words: ['two steps', 'pure colours', 'stencil', 'black or white'],
+      values: { steps: 2, soft: 0.04 },
+    },
+  ],
   params: {
     steps: number({
       label: 'Steps',

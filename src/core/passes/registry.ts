@@ -133,6 +133,19 @@ export const PASSES: readonly AnyPass[] = [
   median,
 ];
 
+/** What is chosen to be put in: a pass as it begins, or for one of its further uses. */
+export interface Offered {
+  title: string;
+  words: readonly string[];
+  pass: AnyPass;
+  /** other than those that it begins with */
+  values?: Readonly<Record<string, unknown>>;
+}
+export const OFFERED: readonly Offered[] = PASSES.flatMap((pass) => [
+  { title: pass.title, words: pass.words, pass },
+  ...(pass.uses ?? []).map(({ title, words, values }) => ({ title, words, values, pass })),
+]);
+
 const byType = new Map(PASSES.map((pass) => [pass.type, pass]));
 
 /** @returns the declaration, or undefined for a type this version does not know */
