@@ -8,6 +8,7 @@ import { newMask, type Hint, type Mask, type MaskId, type Shape } from '../src/c
 import { packMatte } from '../src/core/masks/matte-data';
 import { MOVING_FRAMES } from './art/moving';
 import { lookPasses, lookTable, putRight } from './graded';
+import { effectShots } from './effects';
 import { madeShots } from './made';
 import { tracked } from './tracked';
 import { armOutline } from './art/crane';
@@ -34,7 +35,6 @@ import { still } from '../src/core/base/value';
 import { EASINGS } from '../src/core/time/easing';
 import { sourceFramesTo } from '../src/core/time/speed';
 import { PROJECT_ENDING, writeProjectFile } from '../src/core/formats/project-file';
-import { SWARMS } from '../src/core/sources/swarms';
 
 const MEDIA = join(import.meta.dirname, 'media');
 const BUILD = join(import.meta.dirname, '../build');
@@ -206,43 +206,6 @@ const nightFerry = shot('Night ferry', [
   DECK(),
   layer('bed', 'harbour bed', 120),
 ]);
-const sourced = (
-  name: string,
-  type: string,
-  values: Readonly<Record<string, unknown>>,
-  change: Partial<Layer>,
-): Layer => ({
-  ...newLayer(id<LayerId>('layer'), name, newSource(type, { size: [1280, 720], ...values }), { start: 0, length: 120 }),
-  ...change,
-});
-const flickering = (value: number, amount: number, seed: number) => ({
-  still: value,
-  drivers: [{ type: 'jitter' as const, amount, every: 4, smooth: 0.7, seed }],
-});
-/** The lantern lets the captain shine: a flickering glow about him, a flare, embers and mist. */
-const magic = ((): Shot => {
-  const [glow, rail, captain, deck] = nightFerry.layers as [Layer, Layer, Layer, Layer];
-  const again = (layer: Layer, passes: Pass[] = []): Layer => ({
-    ...structuredClone(layer),
-    id: id<LayerId>('layer'),
-    passes: [...layer.passes.map((item) => ({ ...structuredClone(item), id: id<PassId>('pass') })), ...passes],
-  });
-  const aura = pass('glow', { of: 'all', reach: 110, colour: [1, 0.72, 0.36] });
-  aura.values['strength'] = flickering(0.55, 0.3, 7);
-  const flare = pass('streaks', { threshold: 0.55 });
-  flare.values['strength'] = flickering(0.8, 0.35, 4);
-  const embers = SWARMS.find(({ name }) => name === 'embers')!.values;
-  const around = { ...embers, emitter: 'ellipse', at: [330, 160], wide: 150, high: 230, rate: 40, grain: 11, seed: 3 };
-  const mist = { grain: 520, stretch: 3, cover: 0.45, driftX: 60, seed: 5 };
-  return shot('Lantern magic', [
-    sourced('embers', 'particles', around, { blend: 'add' }),
-    again(glow, [flare]),
-    again(rail),
-    again(captain, [aura]),
-    sourced('mist', 'clouds', mist, { opacity: still(0.22), blend: 'screen' }),
-    again(deck),
-  ]);
-})();
 const toKey = shot('Captain to key', [layer('uneven', 'captain', 120), layer('deck', 'ferry deck', 120)]);
 
 /** The tower on a card: a slow push in, two kites, the second five frames after the first, and a letterbox that opens. */
@@ -303,6 +266,8 @@ const signalTower: Shot = {
   ]),
   markers: [{ at: 36, name: 'open', colour: 'moss' }],
 };
+
+const effects = effectShots({ shot, layer, pass, id }, nightFerry.layers, kite('kite', 0));
 
 /** The boat: a ramp from fast to slow and back, then the way back, reversed. */
 const rush = {
@@ -585,7 +550,9 @@ for (const [key, entry] of Object.entries(STOCK)) {
 }
 project.shots.push(
   nightFerry,
-  magic,
+  effects.magic,
+  effects.tape,
+  effects.smoke,
   toKey,
   uneven,
   titleCard,
@@ -600,7 +567,7 @@ project.shots.push(
   ...madeShots(shot, layer('tower', 'signal tower', 120), () => id('made')),
   ...MOVING_SHOTS,
 );
-const whole = await tracked(project, { lantern: nightFerry, magic, ...MOVING });
+const whole = await tracked(project, { lantern: nightFerry, magic: effects.magic, ...MOVING });
 const media = new Map<string, Blob>();
 for (const [key, { file }] of Object.entries(STOCK))
   media.set(stockId(key), new Blob([new Uint8Array(await readFile(join(MEDIA, file)))]));

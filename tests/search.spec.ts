@@ -30,7 +30,7 @@ const WISHES: readonly (readonly [wish: string, found: RegExp])[] = [
   ['zoom in slowly on a photo', /^Framing/],
   ['pan over a still', /^Framing/],
   ['picture in picture', /^(Scale|Place)/],
-  ['old film', /^(Grain|Faded print)/],
+  ['old film', /^(Dust and scratches|Grain|Faded print)/],
   ['flip it', /^Flip/],
   ['mirror', /^Flip/],
   ['rotate', /^Rotation/],

@@ -6,9 +6,9 @@ import { definePass } from './define';
 /** Freeze: one moment stays, where the pass works. */
 export const freeze = definePass({
   type: 'freeze',
-  title: 'Freeze',
+  title: 'Stands still',
   group: 'time',
-  words: ['freeze an area', 'stop someone', 'still', 'stop time', 'cinemagraph', 'hold a moment'],
+  words: ['freeze an area', 'stop time here', 'stop someone', 'still', 'stop time', 'cinemagraph', 'hold a moment'],
   help: 'Stops time; in an area only there, while the rest goes on. Keyframes of the frame choose another moment. Relatives: Freeze from here in the layer menu, Hold frames.',
   params: {
     frame: number({
