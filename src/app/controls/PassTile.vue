@@ -18,7 +18,9 @@ const canvas = ref<HTMLCanvasElement>();
 
 function paint(): void {
   const { picture } = props;
-  if (!canvas.value || !picture?.width) return;
+  if (!canvas.value || picture?.width === 0) return;
+  const { width, height } = canvas.value;
+  if (!picture) return canvas.value.getContext('2d')!.clearRect(0, 0, width, height);
   canvas.value.width = picture.width;
   canvas.value.height = picture.height;
   canvas.value.getContext('2d')!.drawImage(picture, 0, 0);

@@ -116,6 +116,14 @@ const refreshSoon = useDebounceFn(refresh, 120, { maxWait: 400 });
 watch([() => store.project, () => bench.frame, () => bench.layerId, () => player.playing], refreshSoon, {
   immediate: true,
 });
+// pictures of the layer before are not those of this one, however long these take
+watch(
+  () => bench.layerId,
+  () => {
+    run++;
+    forget();
+  },
+);
 onBeforeUnmount(() => Object.values(pictures).forEach((bitmap) => bitmap.close()));
 
 /** A tile was dropped, in its own half or in the other one. */

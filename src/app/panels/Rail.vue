@@ -145,8 +145,8 @@ async function saveCopy(): Promise<void> {
       </template>
       <v-menu>
         <template #activator="{ props: menu }">
-          <v-btn size="small" variant="text" v-bind="menu" class="shot" :aria-label="`Shot: ${called}`">
-            {{ called }} <Icon :path="mdiChevronDown" />
+          <v-btn size="small" variant="text" v-bind="menu" class="shot" :aria-label="`Shot: ${called}`" :title="called">
+            <span class="called">{{ called }}</span> <Icon :path="mdiChevronDown" />
           </v-btn>
         </template>
         <v-list>
@@ -252,6 +252,11 @@ async function saveCopy(): Promise<void> {
   min-height: 1.5rem;
   font-weight: 650;
 }
+.called {
+  max-width: 11rem;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
 .shot svg {
   width: 1rem;
   fill: currentColor;
@@ -284,6 +289,22 @@ async function saveCopy(): Promise<void> {
 .count {
   margin-left: 6px;
   color: var(--brass);
+}
+/* long names give way */
+@media (width >= 1180px) {
+  .rail {
+    flex-wrap: nowrap;
+  }
+  .shot,
+  .facts {
+    flex: 0 1 auto;
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .search {
+    flex-shrink: 0;
+  }
 }
 @media (width < 1180px) {
   .facts,
