@@ -33,11 +33,16 @@ const text = [
   '# Passes',
   '',
   'Made from the declarations in `src/core/passes` by `npm run docs:passes`. Pixel values are in the source’s full size.',
+  'Each as it begins on a picture, made by `npm run docs:pictures`; those that need a mask, a plate or a track show the picture as it is.',
+  ...[...new Set(PASSES.map(({ group }) => group))].flatMap((group) => [
+    '',
+    `![Passes for ${group}](passes/${group.replaceAll(' ', '-')}.webp)`,
+  ]),
   ...PASSES.flatMap((pass) => [
     '',
     `## ${pass.title}`,
     '',
-    `${pass.help} Kind: ${'run' in pass ? 'area (reads around each pixel)' : 'point'}. Group: ${pass.group}. Found by: ${pass.words.join(', ')}.`,
+    `${pass.help} Kind: ${'run' in pass ? 'area (reads around each pixel)' : 'point'}. Group: ${pass.group}. Found by: ${pass.words.join(', ')}.${pass.uses ? ` Also put in as ${pass.uses.map(({ title }) => title).join(', ')}.` : ''}`,
     '',
     ...table(pass.params),
   ]),

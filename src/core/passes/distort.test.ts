@@ -1,6 +1,7 @@
 // What distorting and printing passes do, against what their words mean.
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { floatsOf, pictureOf, planned, runPass, testBench, type TestBench } from '../testing/bench';
+import { testBench, type TestBench } from '../testing/bench';
+import { through as takenThrough, type Paint } from '../testing/painted';
 import type { PlainValues } from '../params/registry';
 
 const [W, H] = [160, 120];
@@ -9,18 +10,8 @@ let bench: TestBench;
 beforeAll(async () => {
   bench = await testBench(256e6);
 });
-type Paint = (x: number, y: number) => readonly [number, number, number, number?];
-/** A picture painted by its pixels' middles, taken through a pass. @returns its colour at a pixel */
-function through(type: string, values: PlainValues, paint: Paint): (x: number, y: number) => number[] {
-  const data = Array.from({ length: W * H }, (_, i) => {
-    const [r, g, b, a = 1] = paint((i % W) + 0.5, Math.floor(i / W) + 0.5);
-    return [r * a, g * a, b * a, a];
-  }).flat();
-  const out = runPass(bench, type, planned(type, values), pictureOf(bench, { x: 0, y: 0, w: W, h: H }, data));
-  const floats = floatsOf(bench, out);
-  out.release();
-  return (x, y) => [...floats.subarray((y * W + x) * 4, (y * W + x) * 4 + 4)];
-}
+const through = (type: string, values: PlainValues, paint: Paint) =>
+  takenThrough(bench, { w: W, h: H }, type, values, paint);
 const smooth: Paint = (x, y) => [
   0.5 + 0.4 * Math.sin(x / 9),
   0.5 + 0.4 * Math.cos(y / 7),

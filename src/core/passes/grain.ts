@@ -43,7 +43,7 @@ export const grain = definePass({
     {
       title: 'Paper grain',
       words: ['paper texture', 'canvas', 'watercolour paper', 'stands still'],
-      values: { amount: 0.06, size: 1.6, colour: 0, dark: 0.6, middle: 1, bright: 1, moves: false },
+      values: { amount: 0.03, size: 1.6, colour: 0, dark: 0.6, middle: 1, bright: 1, moves: false },
     },
   ],
   params: {

@@ -1,7 +1,8 @@
 // What defocus, a focus band, tape, drawn edges and scattering do, against what their words mean.
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { toDisplay, toLinear } from '../picture/light';
-import { pictureOf, planned, runPass, testBench, type TestBench } from '../testing/bench';
+import { testBench, type TestBench } from '../testing/bench';
+import { through as takenThrough, type Paint } from '../testing/painted';
 import type { PlainValues } from '../params/registry';
 import { apertureRows } from './defocus';
 
@@ -11,23 +12,8 @@ let bench: TestBench;
 beforeAll(async () => {
   bench = await testBench(256e6);
 });
-type Paint = (x: number, y: number) => readonly [number, number, number, number?];
-/** A picture painted by its pixels' middles, taken through a pass. @returns its colour at a pixel */
-function through(type: string, values: PlainValues, paint: Paint): (x: number, y: number) => number[] {
-  const data = Array.from({ length: W * H }, (_, i) => {
-    const [r, g, b, a = 1] = paint((i % W) + 0.5, Math.floor(i / W) + 0.5);
-    return [r * a, g * a, b * a, a];
-  }).flat();
-  const out = runPass(bench, type, planned(type, values), pictureOf(bench, { x: 0, y: 0, w: W, h: H }, data));
-  const { rect } = out;
-  const shift = { x: rect.x, y: rect.y };
-  const floats = bench.arena.floats(out.at, out.pixels * 4).slice();
-  out.release();
-  return (x, y) => {
-    const at = ((y - shift.y) * rect.w + x - shift.x) * 4;
-    return [...floats.subarray(at, at + 4)];
-  };
-}
+const through = (type: string, values: PlainValues, paint: Paint) =>
+  takenThrough(bench, { w: W, h: H }, type, values, paint);
 const grey =
   (v: number): Paint =>
   () => [v, v, v];
