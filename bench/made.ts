@@ -179,7 +179,7 @@ export async function madeTable(): Promise<string> {
         return perform(base, addPass(at, newPass('p' as PassId, pass.type)))!.project;
       },
       plain,
-      `${FAR[type] ?? LOCAL}×`,
+      `${FAR[pass.type] ?? LOCAL}×`,
     );
   const heads = SIZES.map(([w, h]) => `${w}×${h}`).join(' | ');
   return [`| what | ${heads} | goal |`, '|---|---|---|---|', ...rows].join('\n');
