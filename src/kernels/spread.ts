@@ -93,12 +93,12 @@ export function tapeRow(src: usize, wide: i32, first: i32, dst: usize, n: i32, m
   }
 }
 
-/** A row goes towards a grey that fades out to the right. @param level of the grey, 0…1 */
-export function dropOut(at: usize, n: i32, level: f32): void {
-  for (let i = 0; i < n; i++, at += 16) {
+/** Pixels from the `first` to before the `end` of a spot go towards a grey, which fades out to the right. @param at of the first @param long pixels of the whole spot @param level of the grey, 0…1 */
+export function dropOut(at: usize, first: i32, end: i32, long: i32, level: f32): void {
+  for (let i = first; i < end; i++, at += 16) {
     const p = v128.load(at);
     const a = f32x4.extract_lane(p, 3);
-    const t: f32 = <f32>1 - <f32>i / <f32>n;
+    const t: f32 = <f32>1 - <f32>i / <f32>long;
     v128.store(at, f32x4.replace_lane(f32x4.add(p, f32x4.mul(f32x4.sub(f32x4.splat(level * a), p), f32x4.splat(t))), 3, a));
   }
 }

@@ -10,8 +10,8 @@ import { blendRows, partOf } from '../picture/rows';
 import { place } from '../picture/transform';
 import { definePass } from './define';
 
-/** Bits are no smaller than this, and there are no more than so many. */
-const [SMALLEST, MOST_BITS] = [3, 6000];
+/** Bits are no smaller than this, and there are no more than so many; in very large pictures they are made larger up to here. */
+const [SMALLEST, MOST_BITS, COARSEST] = [3, 6000, 64];
 
 /** Scatter: the picture breaks into bits, which fly apart. */
 export const scatter = definePass({
@@ -68,10 +68,10 @@ export const scatter = definePass({
   },
   // what is pushed by less has not broken
   idle: (v) => v.far < 0.5,
-  reach: (v) => Math.ceil(v.far + 2 * v.size) + 2,
+  reach: (v) => Math.ceil(v.far + 2 * Math.max(v.size, COARSEST)) + 2,
   run(picture, v, tools) {
     const { kernels, arena, size } = tools;
-    const side = Math.max(v.size, SMALLEST, Math.sqrt((size.w * size.h) / MOST_BITS));
+    const side = Math.max(v.size, SMALLEST, Math.min(COARSEST, Math.sqrt((size.w * size.h) / MOST_BITS)));
     const rect = grow(picture.rect, Math.ceil(v.far + side) + 2);
     const out = Picture.make(arena, rect);
     kernels.fill(out.at, out.pixels, 0, 0, 0, 0);

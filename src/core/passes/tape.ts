@@ -79,7 +79,6 @@ export const tape = definePass({
       // rows of the full picture tremble, however small it is looked at
       const lot = lotOf(Math.floor(place * by), own) * 2 - 1;
       const near = Math.max(0, 1 - Math.abs((place + 0.5) / size.h - bandAt) / BAND);
-
       const moved = lot * Math.abs(lot) * v.jitter + lot * near * v.band;
       kernels.tapeRow(
         read.row(row),
@@ -101,8 +100,9 @@ export const tape = definePass({
         Math.floor((lots[0]! + SHORTEST + (LONGEST - SHORTEST) * lots[1]!) * size.w),
       ];
       const row = Math.floor(lots[2]! * size.h) - y;
-      if (row < 0 || row >= h || from < x || to > x + w || to <= from) continue;
-      kernels.dropOut(out.row(row) + (from - x) * 16, to - from, 0.6 + 0.4 * lots[3]!);
+      const [first, end] = [Math.max(0, x - from), Math.min(to, x + w) - from];
+      if (row < 0 || row >= h || end <= first) continue;
+      kernels.dropOut(out.row(row) + (from + first - x) * 16, first, end, to - from, 0.6 + 0.4 * lots[3]!);
     }
     read.release();
     return out;

@@ -1,7 +1,7 @@
 // What defocus, a focus band, tape, drawn edges and scattering do, against what their words mean.
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { toDisplay, toLinear } from '../picture/light';
-import { testBench, type TestBench } from '../testing/bench';
+import { pictureOf, planned, runPass, testBench, wholeFloats, type TestBench } from '../testing/bench';
 import { through as takenThrough, type Paint } from '../testing/painted';
 import type { PlainValues } from '../params/registry';
 import { apertureRows } from './defocus';
@@ -145,4 +145,26 @@ describe('scatter', () => {
     // the gap in the middle is clear
     expect(after(80, 60)[3]).toBeLessThan(0.05);
   });
+});
+
+test('a spot that drops out is the same in a part of the picture as in all of it', () => {
+  const values = planned('tape', { jitter: 0, bleed: 0, beside: 0, band: 0, hum: 0, drops: 60 });
+  const flat = (w: number, x: number) =>
+    pictureOf(bench, { x, y: 0, w, h: H }, Array.from({ length: w * H }, () => [0.2, 0.2, 0.2, 1]).flat());
+  const size = { w: W, h: H };
+  const [whole, part] = [
+    runPass(bench, 'tape', values, flat(W, 0), null, size),
+    runPass(bench, 'tape', values, flat(41, 60), null, size),
+  ];
+  const [a, b] = [wholeFloats(bench, whole, size), wholeFloats(bench, part, size)];
+  let [different, dropped] = [0, 0];
+  for (let y = 0; y < H; y++)
+    for (let x = 61; x < 100; x++) {
+      if (Math.abs(a[(y * W + x) * 4]! - b[(y * W + x) * 4]!) > 1e-5) different++;
+      if (a[(y * W + x) * 4]! > 0.3) dropped++;
+    }
+  expect(dropped).toBeGreaterThan(50);
+  expect(different).toBe(0);
+  whole.release();
+  part.release();
 });

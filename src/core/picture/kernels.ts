@@ -410,7 +410,7 @@ export interface Kernels {
     colour: number,
     bleed: number,
   ): void;
-  dropOut(at: number, n: number, level: number): void;
+  dropOut(at: number, first: number, end: number, long: number, level: number): void;
   medianOf(list: number, count: number, room: number, dst: number, n: number): void;
   steepRow(above: number, at: number, below: number, dst: number, n: number): void;
   screenPlane(at: number, plane: number, n: number, r: number, g: number, b: number): void;

@@ -78,8 +78,9 @@ export function runPass(
   values: PlainValues,
   picture: Picture,
   area: CoveragePlan | null = null,
+  size = { w: picture.rect.w, h: picture.rect.h },
 ): Picture {
-  const space = layerSpace(bench, { w: picture.rect.w, h: picture.rect.h });
+  const space = layerSpace(bench, size);
   return runPasses(
     { ...bench, cache: new PictureCache(0) },
     space,
