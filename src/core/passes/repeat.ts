@@ -1,6 +1,8 @@
 import { choice } from '../params/choice';
 import { number } from '../params/number';
 import { bent } from '../picture/bent';
+import { gaussian } from '../picture/gaussian';
+import { partOf } from '../picture/rows';
 import { definePass } from './define';
 
 const shift = (label: string, help: string) =>
@@ -48,14 +50,21 @@ export const repeat = definePass({
   reach: () => Infinity,
   run(picture, v, tools) {
     const { w, h } = tools.size;
+    // so many pixels each way become one: softened as much as their mean would be, or fine detail would sparkle
+    const many = Math.min(v.columns, v.rows);
+    const soft = Math.sqrt(Math.max(0, many * many - 1) / 12);
+    const even = soft > 0.05 ? partOf(tools, picture, { x: 0, y: 0, w, h }) : picture.retain();
+    if (even !== picture) gaussian(tools, even.at, even.at, w, h, soft, true);
     const folded = (at: number): number => {
       const whole = Math.floor(at);
       const part = at - whole;
       return v.turned === 'mirrored' && whole % 2 ? 1 - part : part;
     };
-    return bent(tools, picture, (x, y, to) => {
+    const out = bent(tools, even, (x, y, to) => {
       to[0] = folded((x / w) * v.columns - v.across) * w;
       to[1] = folded((y / h) * v.rows - v.down) * h;
     });
+    even.release();
+    return out;
   },
 });
