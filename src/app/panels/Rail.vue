@@ -252,8 +252,9 @@ async function saveCopy(): Promise<void> {
   min-height: 1.5rem;
   font-weight: 650;
 }
+/* a long name gives way, so that all stays in one row */
 .called {
-  max-width: 11rem;
+  max-width: 8rem;
   overflow: hidden;
   text-overflow: ellipsis;
 }
@@ -289,22 +290,6 @@ async function saveCopy(): Promise<void> {
 .count {
   margin-left: 6px;
   color: var(--brass);
-}
-/* long names give way */
-@media (width >= 1180px) {
-  .rail {
-    flex-wrap: nowrap;
-  }
-  .shot,
-  .facts {
-    flex: 0 1 auto;
-    min-width: 0;
-    overflow: hidden;
-    text-overflow: ellipsis;
-  }
-  .search {
-    flex-shrink: 0;
-  }
 }
 @media (width < 1180px) {
   .facts,
