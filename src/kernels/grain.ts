@@ -1,5 +1,5 @@
 // Grain: seeded noise of its own place and moment, added by brightness.
-import { mixed } from './lanes';
+import { lumaOf, mixed } from './lanes';
 
 /** About a normal number of deviation 1: the sum of four bytes. */
 // @ts-ignore: decorator
@@ -34,7 +34,7 @@ export function grainSpan(src: usize, noise: usize, dst: usize, n: i32, own: f32
       v128.store(dst, p);
       continue;
     }
-    const luma: f32 = (<f32>0.2126 * f32x4.extract_lane(p, 0) + <f32>0.7152 * f32x4.extract_lane(p, 1) + <f32>0.0722 * f32x4.extract_lane(p, 2)) / a;
+    const luma: f32 = lumaOf(p) / a;
     const at: f32 = min(max(luma, <f32>0), <f32>1);
     const strength: f32 = at < <f32>0.5 ? dark + (middle - dark) * <f32>2 * at : middle + (bright - middle) * (<f32>2 * at - <f32>1);
     const q = v128.load(noise);

@@ -35,7 +35,14 @@ export function scatter(dst: usize, r: v128, g: v128, b: v128, a: v128, count: i
   if (count > 3) v128.store(dst, v128.shuffle<f32>(rg2, ba2, 2, 3, 6, 7), 48);
 }
 
-/** BT.709 luma. */
+/** BT.709 luma of one pixel, as it is held: premultiplied ones have it times their alpha. */
+// @ts-ignore: decorator
+@inline
+export function lumaOf(p: v128): f32 {
+  return <f32>0.2126 * f32x4.extract_lane(p, 0) + <f32>0.7152 * f32x4.extract_lane(p, 1) + <f32>0.0722 * f32x4.extract_lane(p, 2);
+}
+
+/** BT.709 luma of four pixels. */
 // @ts-ignore: decorator
 @inline
 export function lumas(r: v128, g: v128, b: v128): v128 {

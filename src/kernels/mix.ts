@@ -51,3 +51,23 @@ export function coveragePlane(src: usize, n: i32, byBrightness: i32, invert: i32
     store<f32>(dst, invert ? <f32>1 - c : c);
   }
 }
+
+/** The median of several pictures, by channel; of an even number of them the mean of the two in the middle. @param list their addresses @param room 16 bytes for each */
+export function medianOf(list: usize, count: i32, room: usize, dst: usize, n: i32): void {
+  const half = <usize>(count >> 1) << 4;
+  const even = (count & 1) == 0;
+  for (let i: usize = 0; i < <usize>n << 4; i += 16) {
+    for (let k = 0; k < count; k++) {
+      let v = v128.load(<usize>load<u32>(list + (<usize>k << 2)) + i);
+      let at = room;
+      for (let j = 0; j < k; j++, at += 16) {
+        const held = v128.load(at);
+        v128.store(at, f32x4.pmin(v, held));
+        v = f32x4.pmax(held, v);
+      }
+      v128.store(at, v);
+    }
+    const middle = v128.load(room + half);
+    v128.store(dst + i, even ? f32x4.mul(f32x4.add(middle, v128.load(room + half - 16)), f32x4.splat(0.5)) : middle);
+  }
+}

@@ -1,4 +1,5 @@
 // Pictures as prints and screens make them: steps, blocks, dots, lines, channels that lie apart.
+import { lumaOf } from './lanes';
 import { straight } from './light';
 
 /** Red of one picture, green and alpha of another, blue of a third; each premultiplied. Where the three cover differently, the most. */
@@ -64,7 +65,7 @@ export function dotSpan(src: usize, dst: usize, n: i32, x: f32, y: f32, c: f32, 
     const p = v128.load(src);
     const alpha = f32x4.extract_lane(p, 3);
     const own = straight(p);
-    const luma: f32 = <f32>0.2126 * f32x4.extract_lane(own, 0) + <f32>0.7152 * f32x4.extract_lane(own, 1) + <f32>0.0722 * f32x4.extract_lane(own, 2);
+    const luma: f32 = lumaOf(own);
     const u = x + <f32>i + <f32>0.5;
     const a = c * u + s * v;
     const b = c * v - s * u;
@@ -78,5 +79,17 @@ export function dotSpan(src: usize, dst: usize, n: i32, x: f32, y: f32, c: f32, 
     const cover = min(max((radius - far) / pixel + <f32>0.5, <f32>0), <f32>1);
     const shown = dark <= 0 ? <f32>0 : dark >= 1 ? <f32>1 : cover;
     v128.store(dst, f32x4.mul(f32x4.add(paper, f32x4.mul(f32x4.sub(ink, paper), f32x4.splat(shown))), f32x4.splat(alpha)));
+  }
+}
+
+/** How steep the brightness is at each pixel of a row between two others: floats 0…, by Sobel's operator. @param above, at, below luma of the rows, with one place more on each side */
+export function steepRow(above: usize, at: usize, below: usize, dst: usize, n: i32): void {
+  for (let i = 0; i < n; i++, above += 4, at += 4, below += 4, dst += 4) {
+    const a = load<f32>(above), b = load<f32>(above, 4), c = load<f32>(above, 8);
+    const d = load<f32>(at), f = load<f32>(at, 8);
+    const g = load<f32>(below), h = load<f32>(below, 4), k = load<f32>(below, 8);
+    const x: f32 = c + <f32>2 * f + k - a - <f32>2 * d - g;
+    const y: f32 = g + <f32>2 * h + k - a - <f32>2 * b - c;
+    store<f32>(dst, <f32>0.25 * sqrt(x * x + y * y));
   }
 }

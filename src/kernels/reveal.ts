@@ -1,5 +1,5 @@
 // How much of a picture is there already, pixel by pixel: by place, by brightness, by lot.
-import { mixed } from './lanes';
+import { lumaOf, mixed } from './lanes';
 
 // @ts-ignore: decorator
 @inline
@@ -116,7 +116,7 @@ export function byBrightnessSpan(src: usize, dst: usize, n: i32, edge: f32, soft
       continue;
     }
     const luma: f32 = clamped(
-      (<f32>0.2126 * f32x4.extract_lane(p, 0) + <f32>0.7152 * f32x4.extract_lane(p, 1) + <f32>0.0722 * f32x4.extract_lane(p, 2)) / a,
+      lumaOf(p) / a,
     );
     put(src, dst, clamped((edge - (dark ? luma : <f32>1 - luma)) * per));
   }

@@ -1,10 +1,5 @@
 // Sharpening: what is brighter or darker than its surroundings becomes more so, in brightness alone.
-
-// @ts-ignore: decorator
-@inline
-function brightness(p: v128): f32 {
-  return <f32>0.2126 * f32x4.extract_lane(p, 0) + <f32>0.7152 * f32x4.extract_lane(p, 1) + <f32>0.0722 * f32x4.extract_lane(p, 2);
-}
+import { lumaOf } from './lanes';
 
 /**
  * Adds to premultiplied pixels what tells them from their surroundings. Both are compared without their alpha, so that edges of a layer get no rim.
@@ -20,7 +15,7 @@ export function sharpenSpan(src: usize, soft: usize, dst: usize, n: i32, strengt
       v128.store(dst, p);
       continue;
     }
-    const by: f32 = brightness(p) / a - brightness(q) / around;
+    const by: f32 = lumaOf(p) / a - lumaOf(q) / around;
     const more: f32 = min(max(abs(by) - quiet, <f32>0) * strength, most);
     const out = f32x4.add(p, f32x4.splat((by < 0 ? -more : more) * a));
     v128.store(dst, f32x4.replace_lane(f32x4.pmax(out, f32x4.splat(0)), 3, a));

@@ -1,5 +1,5 @@
 // Light that bright parts give off: taken out of a picture, and added to one.
-import { mixed } from './lanes';
+import { lumaOf, mixed } from './lanes';
 import { decode, encode, straight } from './light';
 
 /** The most of red, green and blue. Choosing is quicker than `max`, which looks after what is no number. */
@@ -36,7 +36,7 @@ export function brightSpan(src: usize, dst: usize, n: i32, threshold: f32, knee:
       v128.store(dst, f32x4.replace_lane(f32x4.mul(f32x4.mul(c, tint), f32x4.splat(alpha)), 3, alpha));
       continue;
     }
-    const luma: f32 = <f32>0.2126 * f32x4.extract_lane(c, 0) + <f32>0.7152 * f32x4.extract_lane(c, 1) + <f32>0.0722 * f32x4.extract_lane(c, 2);
+    const luma: f32 = lumaOf(c);
     const over: f32 = luma <= low ? 0 : luma >= threshold + knee ? luma - threshold : (luma - low) * (luma - low) * bend;
     const given = f32x4.mul(f32x4.mul(f32x4.replace_lane(c, 3, 1), tint), f32x4.splat(alpha));
     v128.store(dst, over > 0 ? f32x4.mul(given, f32x4.splat(over / luma)) : f32x4.splat(0));
@@ -76,5 +76,16 @@ export function lightRow(under: usize, light: usize, n: i32, strength: f32, alon
     }
     const lot: f32 = (<f32>(mixed(<u32>(x + i) ^ row) >> 8) / <f32>16777216 - <f32>0.5) * alpha * <f32>(0.99 / 255);
     v128.store(under, f32x4.replace_lane(f32x4.pmax(f32x4.add(c, f32x4.splat(lot)), f32x4.splat(0)), 3, alpha));
+  }
+}
+
+/** Screens a colour over pixels, as much as a plane says; only as far as they cover. */
+export function screenPlane(at: usize, plane: usize, n: i32, r: f32, g: f32, b: f32): void {
+  const colour = f32x4(r, g, b, 0);
+  for (let end = at + (<usize>n << 4); at < end; at += 16, plane += 4) {
+    const p = v128.load(at);
+    const a = f32x4.extract_lane(p, 3);
+    const light = f32x4.mul(colour, f32x4.splat(load<f32>(plane)));
+    v128.store(at, f32x4.replace_lane(f32x4.add(p, f32x4.mul(light, f32x4.sub(f32x4.splat(a), p))), 3, a));
   }
 }

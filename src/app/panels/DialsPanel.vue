@@ -37,10 +37,12 @@ const trackCount = computed(() => tracking.tracks.length || '');
           <v-btn
             size="small"
             variant="text"
+            class="named"
+            :title="title"
             :aria-pressed="!masking.open && !tracking.open"
             @click="((masking.open = false), (tracking.open = false))"
           >
-            {{ title }} <span class="mono dim">{{ position }}</span>
+            <span class="called">{{ title }}</span> <span class="mono dim">{{ position }}</span>
           </v-btn>
           <v-btn
             size="small"
@@ -92,8 +94,26 @@ const trackCount = computed(() => tracking.tracks.length || '');
 }
 header {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 4px;
   margin-bottom: 10px;
+}
+/* a long name gives way to what stands beside it */
+.segmented {
+  justify-self: start;
+  max-width: 100%;
+}
+.named {
+  flex: 0 1 auto;
+  min-width: 0;
+}
+.named :deep(.v-btn__content) {
+  gap: 4px;
+  min-width: 0;
+}
+.called {
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .layer {
   grid-column: 1 / -1;

@@ -291,7 +291,7 @@ async function saveCopy(): Promise<void> {
   margin-left: 6px;
   color: var(--brass);
 }
-@media (width < 1180px) {
+@media (width < 1260px) {
   .facts,
   .brand span {
     display: none;

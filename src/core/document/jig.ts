@@ -42,7 +42,7 @@ export const LAYER_PARTS = [
   { name: 'masks', label: 'masks' },
   { name: 'ends', label: 'transitions' },
 ] as const;
-const partSchema = z.enum(['place', 'passes', 'masks', 'ends']);
+const partSchema = z.enum(LAYER_PARTS.map(({ name: part }) => part));
 export type LayerPart = z.infer<typeof partSchema>;
 
 /** What was done to a layer, to be done to others, in a shot of some size. */

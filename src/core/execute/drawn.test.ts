@@ -15,7 +15,7 @@ beforeAll(async () => {
 const SIZE = { w: 192, h: 128 };
 const SIGMA = 12;
 const blur: Pass = newPass('soft' as PassId, 'blur', null, { radius: SIGMA });
-const tint: Pass = newPass('t' as PassId, 'crop', null, { left: 5 });
+const trimmed: Pass = newPass('t' as PassId, 'crop', null, { left: 5 });
 /** A white box from 80 to 112 and from 48 to 80: it and what is held around it end where what is held does. */
 const box = (passes: Pass[]): Layer =>
   layerOf(
@@ -51,7 +51,7 @@ describe('a blurred shape', () => {
   test.each<[string, Layer[]]>([
     ['before Place', [box([blur])]],
     ['after Place', [box([{ ...blur, space: 'shot' }])]],
-    ['after a pass on each pixel by itself', [box([tint, blur])]],
+    ['after a pass on each pixel by itself', [box([trimmed, blur])]],
     [
       'by an adjustment layer that names it',
       [layerOf('soft', newSource('adjustment', { layers: ['box'] }), { passes: [blur] }), box([])],
@@ -63,13 +63,13 @@ describe('a blurred shape', () => {
 
   test('also when what came before the blur was held already', async () => {
     const executor = executorOf();
-    await alphaOf(shot([box([tint])]), executor);
-    isBlurred(await alphaOf(shot([box([tint, blur])]), executor));
+    await alphaOf(shot([box([trimmed])]), executor);
+    isBlurred(await alphaOf(shot([box([trimmed, blur])]), executor));
     isBlurred(
       await alphaOf(
         shot([
           box([
-            { ...tint, on: false },
+            { ...trimmed, on: false },
             { ...blur, space: 'shot' },
           ]),
         ]),

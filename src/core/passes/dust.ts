@@ -1,4 +1,4 @@
-import { lotOf } from '../base/lot';
+import { lotOf, seedAt } from '../base/lot';
 import { choice } from '../params/choice';
 import { number } from '../params/number';
 import { seed } from '../params/seed';
@@ -87,7 +87,6 @@ export const dust = definePass({
     const out = Picture.make(arena, picture.rect);
     kernels.copy(picture.at, out.at, out.pixels);
     const shades: Record<'bright' | 'dark', Ring[]> = { bright: [], dark: [] };
-    const own = Math.imul(Math.round(v.seed) + 1, 7919);
     const shadeOf = (lot: number): 'bright' | 'dark' =>
       (v.colour === 'both' ? lot < 0.5 : v.colour === 'bright') ? 'bright' : 'dark';
     const each = (
@@ -97,7 +96,7 @@ export const dust = definePass({
       draw: (lots: (question: number) => number) => Ring[],
     ): void => {
       for (let k = 0; k < Math.round(count); k++) {
-        const lots = (question: number) => lotOf(16 * k + question, own + Math.imul(turn, 104729) + kind);
+        const lots = (question: number) => lotOf(16 * k + question, seedAt(v.seed, turn) + kind);
         shades[shadeOf(lots(0))].push(...draw(lots));
       }
     };
@@ -107,7 +106,7 @@ export const dust = definePass({
     each(3, v.scratches, 0, (lot) => {
       const turn = Math.floor((at + lot(9) * LASTING) / LASTING);
       return scratch(
-        (question) => lotOf(question, own + Math.imul(turn, 7919) + Math.round(1e6 * lot(1))),
+        (question) => lotOf(question, seedAt(v.seed, 0) + Math.imul(turn, 7919) + Math.round(1e6 * lot(1))),
         size,
         at,
         by,

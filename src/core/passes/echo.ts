@@ -4,9 +4,8 @@ import { BLEND_MODES } from '../picture/blend';
 import { Picture } from '../picture/picture';
 import { union } from '../picture/rect';
 import { blendRows } from '../picture/rows';
+import { whole } from './at-moments';
 import { definePass } from './define';
-
-const whole = (v: number): number => Math.max(0, Math.round(v));
 
 /** Afterimages: fading pictures of other moments together with the present one. */
 export const echo = definePass({

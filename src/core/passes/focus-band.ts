@@ -5,6 +5,8 @@ import { gaussian } from '../picture/gaussian';
 import { Picture } from '../picture/picture';
 import { definePass } from './define';
 
+/** How planes are joined: what either covers. */
+const ADD = 0;
 /** Blurs that the picture goes through from the band outwards, as shares of the strongest. */
 const STEPS = [0.35, 0.65, 1] as const;
 
@@ -60,7 +62,8 @@ export const focusBand = definePass({
     const turn = (v.turn * Math.PI) / 180;
     const [across, up] = [-Math.sin(turn), Math.cos(turn)];
     const soft = Picture.make(arena, picture.rect);
-    arena.scratch(out.pixels * 4 + 16, (plane) => {
+    arena.scratch(out.pixels * 8 + 32, (plane) => {
+      const other = plane + out.pixels * 4;
       STEPS.forEach((share, k) => {
         gaussian({ kernels, arena }, picture.at, soft.at, w, h, share * v.radius, true);
         const before = k ? STEPS[k - 1]! : 0;
@@ -70,7 +73,7 @@ export const focusBand = definePass({
           const far = v.sharp / 2 + v.soft * share;
           const long = Math.max(1e-3, v.soft * (share - before));
           kernels.linearPlane(
-            plane,
+            way > 0 ? plane : other,
             w,
             h,
             x - v.at[0] - dx * far,
@@ -80,8 +83,9 @@ export const focusBand = definePass({
             0,
             0,
           );
-          kernels.lerpByPlane(out.at, soft.at, plane, out.at, out.pixels);
         }
+        kernels.joinMask(plane, other, out.pixels, ADD, 0, 1);
+        kernels.lerpByPlane(out.at, soft.at, plane, out.at, out.pixels);
       });
     });
     soft.release();

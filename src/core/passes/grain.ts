@@ -1,3 +1,4 @@
+import { seedAt } from '../base/lot';
 import { gaussian } from '../picture/gaussian';
 import { Picture } from '../picture/picture';
 import { grow } from '../picture/rect';
@@ -88,7 +89,7 @@ export const grain = definePass({
     const rect = grow(picture.rect, reach);
     const noise = Picture.make(arena, rect);
     const { at = 0, by = 1 } = v as unknown as { at?: number; by?: number };
-    const key = Math.imul(Math.round(v.seed) + 1, 7919) + Math.imul(at, 104729);
+    const key = seedAt(v.seed, at);
     for (let y = 0; y < rect.h; y++) kernels.grainNoise(noise.row(y), rect.w, rect.x, rect.y + y, key);
     if (reach) gaussian({ kernels, arena }, noise.at, noise.at, rect.w, rect.h, v.size, true);
     const out = Picture.make(arena, picture.rect);

@@ -1,4 +1,4 @@
-import { lotOf } from '../base/lot';
+import { lotOf, seedAt } from '../base/lot';
 import { number } from '../params/number';
 import { seed } from '../params/seed';
 import { Picture } from '../picture/picture';
@@ -72,7 +72,7 @@ export const tape = definePass({
     const { x, y, w, h } = picture.rect;
     const read = partOf(tools, picture, union(picture.rect, { x: 0, y, w: size.w, h }));
     const out = Picture.make(arena, picture.rect);
-    const own = Math.imul(Math.round(v.seed) + 1, 7919) + Math.imul(at, 104729);
+    const own = seedAt(v.seed, at);
     const bandAt = ((at / BAND_WAY) % 1) * (1 + 2 * BAND) - BAND;
     for (let row = 0; row < h; row++) {
       const place = y + row;

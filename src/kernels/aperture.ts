@@ -1,0 +1,57 @@
+// Light spread over the shape of an aperture.
+import { lumaOf } from './lanes';
+import { straight } from './light';
+
+/** Running sums along a row: dst[i] is the sum of all before pixel i; n+1 pixels. */
+export function sumsRow(src: usize, dst: usize, n: i32): void {
+  let sum = f32x4.splat(0);
+  for (let i = 0; i < n; i++, src += 16, dst += 16) {
+    v128.store(dst, sum);
+    sum = f32x4.add(sum, v128.load(src));
+  }
+  v128.store(dst, sum);
+}
+
+/** dst += the sum of what lies from `left` before each pixel's middle to `right` after it, in pixels. @param sums of the row, at the first pixel, with as many beside it as are reached @param share what a pixel counts */
+export function spanRow(sums: usize, dst: usize, n: i32, left: f32, right: f32, share: f32): void {
+  const from: f32 = <f32>0.5 - left;
+  const to: f32 = <f32>0.5 + right;
+  const a = <i32>floor(from);
+  const b = <i32>floor(to);
+  const fa = f32x4.splat(from - <f32>a);
+  const fb = f32x4.splat(to - <f32>b);
+  const w = f32x4.splat(share);
+  let low = sums + ((<isize>a) << 4);
+  let high = sums + ((<isize>b) << 4);
+  for (let i = 0; i < n; i++, dst += 16, low += 16, high += 16) {
+    const l = v128.load(low);
+    const h = v128.load(high);
+    const lower = f32x4.add(l, f32x4.mul(f32x4.sub(v128.load(low, 16), l), fa));
+    const upper = f32x4.add(h, f32x4.mul(f32x4.sub(v128.load(high, 16), h), fb));
+    v128.store(dst, f32x4.add(v128.load(dst), f32x4.mul(f32x4.sub(upper, lower), w)));
+  }
+}
+
+/** Makes pixels of linear light brighter the further their luma lies above `from`. @param more times brighter at white */
+export function liftBright(at: usize, n: i32, from: f32, more: f32): void {
+  const room: f32 = max(<f32>1 - from, <f32>1e-3);
+  for (let end = at + (<usize>n << 4); at < end; at += 16) {
+    const p = v128.load(at);
+    const a = f32x4.extract_lane(p, 3);
+    const own = straight(p);
+    const luma: f32 = lumaOf(own);
+    if (luma <= from) continue;
+    const t: f32 = min((luma - from) / room, <f32>1);
+    v128.store(at, f32x4.replace_lane(f32x4.mul(p, f32x4.splat(<f32>1 + more * t * t * (<f32>3 - <f32>2 * t))), 3, a));
+  }
+}
+
+/** Colours in 0…alpha, n pixels. */
+export function limitSpan(at: usize, n: i32): void {
+  const zero = f32x4.splat(0);
+  for (let end = at + (<usize>n << 4); at < end; at += 16) {
+    const p = v128.load(at);
+    const a = f32x4.extract_lane(p, 3);
+    v128.store(at, f32x4.replace_lane(f32x4.pmin(f32x4.pmax(p, zero), f32x4.splat(a)), 3, a));
+  }
+}
