@@ -123,6 +123,16 @@ export async function madeTable(): Promise<string> {
     '12 ms at 720p',
   );
   await each(
+    'solid title of 10 letters that turns',
+    (size) => {
+      const source = newSource('solid', { size, text: 'Lamplights', letter: size[1] / 6 });
+      source.values['swing'] = keyed([0, -40], [99, 40]);
+      return shotOf(size, [layerOf('a', source, { span: { start: 0, length: 100 } })]);
+    },
+    bare,
+    '40 ms at 720p',
+  );
+  await each(
     'free path with a line whose ends fade',
     (size) => {
       const source = newSource('shape', { size, form: 'path', line: 12, fade: 0.2 });

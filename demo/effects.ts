@@ -1,4 +1,4 @@
-// Shots of the demo that effects make: the lantern's magic, an old tape from the harbour office, a kite that leaves smoke.
+// Shots of the demo that effects make: the lantern's magic, an old tape from the harbour office, a kite that leaves smoke, a title among scraps of paper.
 import { still, type Value } from '../src/core/base/value';
 import { newLayer, newSource } from '../src/core/document/edits/layers';
 import type { Layer, LayerId, Pass, PassId, Shot } from '../src/core/document/schema';
@@ -17,7 +17,7 @@ const flickering = (value: number, amount: number, seed: number) => ({
 });
 
 export function effectShots(make: Make, night: readonly Layer[], kite: Layer) {
-  return { magic: magic(make, night), tape: tape(make), smoke: smoke(make, kite) };
+  return { magic: magic(make, night), tape: tape(make), smoke: smoke(make, kite), scraps: scraps(make) };
 }
 
 /** A layer that no footage is needed for. */
@@ -162,5 +162,53 @@ function smoke(make: Make, kite: Layer): Shot {
     },
     fade,
     make.layer('towerStill', 'signal tower', 120),
+  ]);
+}
+
+const eased = <T>(...keys: [number, T][]): Value<T> => ({
+  keys: keys.map(([at, value]) => ({ at, value, ease: 'smooth' as const })),
+});
+
+/** A title of paper that grows towards the viewer out of the dark, while scraps of paper blow past in front of it and behind. */
+function scraps(make: Make): Shot {
+  const blown = SWARMS.find(({ name }) => name === 'scraps')!.values;
+  const title = sourced(
+    make,
+    'title',
+    'solid',
+    {
+      ...SIZE,
+      ...{ text: 'Paper\nHarbour', font: 'zilla-slab', letter: 150, leading: 1.45, tracking: 0.03 },
+      ...{ bevel: 3, grows: 'towards', tip: 16, frontGlow: 0.1 },
+      ...{ frontColour: [0.93, 0.88, 0.76], sideColour: [0.3, 0.48, 0.56] },
+    },
+    { passes: [make.pass('drop-shadow', {})] },
+  );
+  Object.assign(title.source.values, {
+    deep: eased([0, 2], [24, 20], [96, 300]),
+    swing: eased([0, -34], [110, 14]),
+    // what comes out of the dark gets its light
+    strength1: eased([0, 0], [40, 0.6]),
+    strength2: eased([12, 0], [60, 0.36]),
+    frontGlow: eased([0, 0], [50, 0.12]),
+  });
+  return make.shot('Paper scraps', [
+    sourced(make, 'scraps in front', 'particles', { ...SIZE, ...blown, rate: 9, grain: 44, speed: 620, seed: 2 }),
+    title,
+    sourced(
+      make,
+      'scraps behind',
+      'particles',
+      { ...SIZE, ...blown, rate: 30, grain: 18, speed: 300, seed: 5 },
+      { opacity: still(0.55) },
+    ),
+    sourced(make, 'dark', 'gradient', {
+      ...SIZE,
+      form: 'round',
+      colours: [
+        [0, [0.17, 0.2, 0.24]],
+        [1, [0.03, 0.035, 0.05]],
+      ],
+    }),
   ]);
 }

@@ -553,6 +553,7 @@ project.shots.push(
   effects.magic,
   effects.tape,
   effects.smoke,
+  effects.scraps,
   toKey,
   uneven,
   titleCard,

@@ -95,6 +95,7 @@ async function drawn(
   { kernels, arena, masks }: Finder,
 ): Promise<Picture> {
   const declared = sourceOf(type) as DrawnSource;
+  await declared.ready?.();
   if (declared.lines) await masks.prepareLines(declared.lines(values as never));
   const line = masks.line.bind(masks);
   return arena.guarded(() => declared.draw(values as never, { kernels, arena, size, line }));

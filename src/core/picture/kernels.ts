@@ -430,6 +430,21 @@ export interface Kernels {
     paperBlue: number,
   ): void;
   drawSwarm(list: number, n: number, form: number, dst: number, w: number, h: number, light: number): void;
+  solidWork(n: number, w: number, h: number): number;
+  drawSolid(
+    list: number,
+    n: number,
+    dst: number,
+    w: number,
+    h: number,
+    looks: number,
+    materials: number,
+    lights: number,
+    cx: number,
+    cy: number,
+    eye: number,
+    work: number,
+  ): void;
   shiftSpan(
     src: number,
     dst: number,

@@ -28,6 +28,8 @@ interface SourceBase<P extends Params> {
 export interface DrawnSource<P extends Params = Params> extends SourceBase<P> {
   /** the lines of text that it draws */
   lines?(values: Values<P>): (readonly [text: string, style: LineStyle])[];
+  /** loads what it draws with, where that is large */
+  ready?(): Promise<void>;
   /** further values that depend on the time since the layer began, in seconds */
   moment?(values: Values<P>, seconds: number): object;
   draw(values: Values<P>, tools: SourceTools): Picture;

@@ -6,6 +6,7 @@ import { gradient } from './gradient';
 import { group } from './group';
 import { particles } from './particles';
 import { shape } from './shape';
+import { solid } from './solid';
 import { stock } from './stock';
 import { title } from './title';
 
@@ -13,6 +14,7 @@ import { title } from './title';
 export const SOURCES: readonly AnySource[] = [
   stock,
   title,
+  solid,
   shape,
   colour,
   gradient,

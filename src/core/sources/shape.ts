@@ -40,9 +40,11 @@ const SOLID = ['rectangle', 'ellipse', 'polygon', 'star', 'arrow'];
 const LINE = 'Outline';
 const DRAWN = 'Drawn part';
 
-/** True for a shape that is drawn by the masks of its layer. */
+/** The dial of a source that says what it is drawn as. */
+const FORM_OF: Readonly<Record<string, string>> = { shape: 'form', solid: 'of' };
+/** True for a source that is drawn by the masks of its layer. */
 export const isFreePath = ({ type, values }: { type: string; values: Readonly<Record<string, unknown>> }): boolean =>
-  type === 'shape' && (values['form'] as { still?: unknown } | undefined)?.still === 'path';
+  (values[FORM_OF[type] ?? ''] as { still?: unknown } | undefined)?.still === 'path';
 
 /** A drawn figure: filled, outlined, or drawn as a line that writes itself. */
 export const shape = defineSource({

@@ -60,32 +60,44 @@ export function turns(count: number, order: Arrival['order'], seed: number): num
 
 const gentle = (t: number): number => t * t * (3 - 2 * t);
 
+/** How far each letter has come, 0…1, by what comes one after the other. What has no outlines takes no turn. */
+export function arrivals(
+  letters: readonly Letter[],
+  { by, order, seed, done, overlap }: Pick<Arrival, 'by' | 'order' | 'seed' | 'done' | 'overlap'>,
+): number[] {
+  const parts = [...new Set(letters.filter(({ rings }) => rings.length).map((letter) => letter[by]))];
+  const when = turns(parts.length, order, Math.round(seed));
+  const wide = Math.min(1, Math.max(1e-3, overlap));
+  const come = new Map(
+    parts.map((part, i) => [part, gentle(Math.min(1, Math.max(0, (done - when[i]! * (1 - wide)) / wide)))]),
+  );
+  return letters.map((letter) => come.get(letter[by]) ?? 0);
+}
+
 /** The parts of a text as far as they have come. @returns those that are seen; ones that have come equally far together */
 export function arriving(letters: readonly Letter[], arrival: Arrival): Piece[] {
-  const { by, order, seed, done, overlap, x, y, size, turn, opacity, blur = 0, apart = 0 } = arrival;
+  const { by, done, x, y, size, turn, opacity, blur = 0, apart = 0 } = arrival;
   if (done >= 1) return [{ rings: letters.flatMap(({ rings }) => [...rings]), opacity: 1, come: 1, blur: 0 }];
-  const parts = new Map<number, { rings: Ring[]; away: number[] }>();
+  const parts = new Map<number, { rings: Ring[]; away: number[]; come: number }>();
   const fromMiddle = apart === 0 ? () => 0 : placesInRows(letters);
-  for (const letter of letters) {
-    if (!letter.rings.length) continue;
-    const part = parts.get(letter[by]) ?? { rings: [], away: [] };
+  const comes = arrivals(letters, arrival);
+  letters.forEach((letter, i) => {
+    if (!letter.rings.length) return;
+    const part = parts.get(letter[by]) ?? { rings: [], away: [], come: comes[i]! };
     part.rings.push(...letter.rings);
     part.away.push(...letter.rings.map(() => fromMiddle(letter)));
     parts.set(letter[by], part);
-  }
-  const when = turns(parts.size, order, Math.round(seed));
-  const wide = Math.min(1, Math.max(1e-3, overlap));
+  });
   const pieces = new Map<number, Piece>();
-  [...parts.values()].forEach(({ rings, away }, i) => {
-    const come = gentle(Math.min(1, Math.max(0, (done - when[i]! * (1 - wide)) / wide)));
+  for (const { rings, away, come } of parts.values()) {
     const strength = opacity + (1 - opacity) * come;
-    if (strength <= 0) return;
+    if (strength <= 0) continue;
     const left = 1 - come;
     const piece = pieces.get(come) ?? { rings: [], opacity: strength, come, blur: blur * left };
     const moved = left > 0 ? movedRings(rings, [x * left, y * left], size + (1 - size) * come, turn * left) : rings;
     piece.rings.push(...(apart * left ? moved.map((ring, r) => pushed(ring, away[r]! * apart * left)) : moved));
     pieces.set(come, piece);
-  });
+  }
   return [...pieces.values()];
 }
 const pushed = (ring: Ring, dx: number): Ring => ring.map((v, i) => (i % 2 ? v : v + dx));
