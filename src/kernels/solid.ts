@@ -2,11 +2,11 @@
 import { scatter } from './lanes';
 import { decode, encode } from './light';
 
-/** Bytes of a triangle: x, y, nearness of its three corners; their three normals; its material, and the triangle that it is flat with (by number; itself when it is round); room for the area. */
+/** Bytes of a triangle: x, y, nearness of its three corners; their three normals; its material, and the first triangle of the facet or face that it is a part of (by number); room for the area. */
 const TRIANGLE: usize = 84;
 const NORMALS: usize = 36;
 const MATERIAL: usize = 72;
-const FLAT_WITH: usize = 76;
+const FACET: usize = 76;
 const AREA: usize = 80;
 /** The material of sides, which alone are round. */
 const SIDE: i32 = 1;
@@ -138,11 +138,10 @@ function lit(at: usize, px: f32, py: f32, view: v128, looks: usize, lights: usiz
     const inverse = load<f32>(at, AREA);
     let one = ((px - x0) * (load<f32>(at, 28) - y0) - (load<f32>(at, 24) - x0) * (py - y0)) * inverse;
     let two = ((load<f32>(at, 12) - x0) * (py - y0) - (px - x0) * (load<f32>(at, 16) - y0)) * inverse;
-    // the middle of a pixel that is only partly covered may lie outside
-    one = one < 0 ? 0 : one > 1 ? 1 : one;
-    two = two < 0 ? 0 : two > 1 ? 1 : two;
+    // in the other half of a facet of two it lies outside; so may the middle of a pixel that is only partly covered
+    one = one < -1 ? -1 : one > 2 ? 2 : one;
+    two = two < -1 ? -1 : two > 2 ? 2 : two;
     let none = <f32>1 - one - two;
-    none = none < 0 ? 0 : none;
     none *= load<f32>(at, 8);
     one *= load<f32>(at, 20);
     two *= load<f32>(at, 32);
@@ -272,7 +271,7 @@ export function drawSolid(list: usize, n: i32, dst: usize, w: i32, h: i32, looks
     while (i != NOTHING) {
       const at = list + <usize>i * TRIANGLE;
       const following = load<i32>(next + (<usize>i << 2));
-      mark(at, <i32>load<f32>(at, FLAT_WITH), depth, owner, wide, from, to);
+      mark(at, <i32>load<f32>(at, FACET), depth, owner, wide, from, to);
       const bottom = max(load<f32>(at, 4), max(load<f32>(at, 16), load<f32>(at, 28)));
       if (band + 1 < bands && bottom > <f32>((band + 1) * BAND)) {
         store<i32>(next + (<usize>i << 2), load<i32>(heads + (<usize>(band + 1) << 2)));

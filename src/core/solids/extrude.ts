@@ -7,12 +7,16 @@ import type { Ring } from '../masks/path';
 import { BACK, FRONT, SIDE, type Body } from './body';
 import type { Plate } from './rings';
 
-/** Parts of a bevel from the face to the side. */
-const BEVEL_STEPS = 3;
-/** Sides that meet at less than this look round: the cosine of 40°. */
+/** Parts of a bevel from the face to the side: so many pixels each, but no more than this. */
+const STEP = 2;
+const MOST_STEPS = 4;
+/** Sides that meet at less than 40° look round, parts of a bevel at less than 50°: cosines. */
 const ROUND = 0.766;
+const ROUND_BEVEL = 0.643;
+/** What looks further away from level than this is part of a bevel. */
+const LEVEL = 0.01;
 
-/** @param bevel how far the edges are cut off, in the outline's units; the outline stays as wide as it is */
+/** @param bevel how far the edges are cut off, in pixels as the outline is; the outline stays as wide as it is */
 export function extruded(plates: readonly Plate[], bevel: number): Body {
   const bodies = plates.map((plate) => bodyOf(plate, bevel));
   const join = <T extends Float32Array | Uint8Array>(parts: T[], out: T): T => {
@@ -54,7 +58,7 @@ function bodyOf({ outline, holes }: Plate, bevel: number): Omit<Body, 'bevel'> {
     bevelThickness: bevel,
     bevelSize: bevel,
     bevelOffset: -bevel,
-    bevelSegments: BEVEL_STEPS,
+    bevelSegments: Math.min(MOST_STEPS, Math.max(1, Math.round(bevel / STEP))),
     UVGenerator: { generateTopUV: () => NO_PLACE, generateSideWallUV: () => NO_PLACE },
   });
   const corners = geometry.getAttribute('position').array as Float32Array;
@@ -93,7 +97,8 @@ function rounded(corners: Float32Array, normals: Float32Array, parts: Uint8Array
     let [sx, sy, sz] = [0, 0, 0];
     for (const other of meeting.get(keyOf(at))!) {
       const [ox, oy, oz] = [flat[other]!, flat[other + 1]!, flat[other + 2]!];
-      if (x * ox + y * oy + z * oz < ROUND) continue;
+      const bevel = Math.max(Math.abs(z), Math.abs(oz)) > LEVEL;
+      if (x * ox + y * oy + z * oz < (bevel ? ROUND_BEVEL : ROUND)) continue;
       sx += ox;
       sy += oy;
       sz += oz;

@@ -48,7 +48,7 @@ export interface Eye {
 
 /** Numbers of a triangle, as the kernel that draws them takes them. */
 export const TRIANGLE = 21;
-const [PART, FLAT_WITH] = [18, 19];
+const [PART, FACET] = [18, 19];
 /** What is nearer to the eye than this share of its distance is cut off. */
 const NEAREST = 0.02;
 /** Numbers of a corner: x, y, z and its normal. */
@@ -65,14 +65,16 @@ export function seenTriangles(bodies: readonly PosedBody[], eye: Eye): Float32Ar
   let at = 0;
   for (const posed of bodies) {
     const { parts } = posed.body;
-    // faces are flat with the first of their triangles
-    const faces = [-1, -1, -1];
+    // a face is one, a side is of facets of two triangles each
+    const facets: [of: number, triangle: number][] = [];
+    let sides = 0;
     const write = (from: Float64Array, part: number): void => {
       if (!writeTriangle(list, at, from, eye)) return;
       const own = at / TRIANGLE;
-      if (faces[part]! < 0) faces[part] = own;
+      const of = part === SIDE ? sides >> 1 : 0;
+      if (facets[part]?.[0] !== of) facets[part] = [of, own];
       list[at + PART] = part;
-      list[at + FLAT_WITH] = part === SIDE ? own : faces[part]!;
+      list[at + FACET] = facets[part]![1];
       at += TRIANGLE;
     };
     for (let i = 0; i < parts.length; i++) {
@@ -80,6 +82,7 @@ export function seenTriangles(bodies: readonly PosedBody[], eye: Eye): Float32Ar
       const [a, b, c] = [corners[2]!, corners[CORNER + 2]!, corners[2 * CORNER + 2]!];
       if (a <= front && b <= front && c <= front) write(corners, parts[i]!);
       else for (const left of cutOff(corners, front)) write(left, parts[i]!);
+      if (parts[i] === SIDE) sides++;
     }
   }
   return list.subarray(0, at);
