@@ -35,7 +35,7 @@ export { blendSpan } from './blend';
 export { colourByAlpha, growAlpha, overPlane, rampFill } from './shape';
 export { carryAlong, halfWayLines, lineDistance, movedEdge, ringPlane } from './distance';
 export { blurPlane, clearPatches, dropSpots, joinMask, leastInDisc, overrule, rampPlane, tablePlane } from './plane';
-export { drawSwarm } from './swarm';
+export { drawSprites, drawSwarm } from './swarm';
 export { drawSolid, solidWork } from './solid';
 export { liftBright, limitSpan, spanRow, sumsRow } from './aperture';
 export { dropOut, tapeRow } from './tape';

@@ -1,7 +1,7 @@
 // Many small figures, each drawn by its formula.
 
-/** Numbers of a figure: middle, half length and half width, cosine and sine of its turn, colour and opacity. */
-const PARTS: usize = 10 * 4;
+/** Numbers of a figure: middle, half length and half width, cosine and sine of its turn, colour and opacity, and its lot. */
+const PARTS: usize = 11 * 4;
 const DOT: i32 = 0;
 const DISC: i32 = 1;
 const SCRAP: i32 = 2;
@@ -102,6 +102,78 @@ export function drawSwarm(list: usize, n: i32, form: i32, dst: usize, w: i32, h:
         const left: f32 = <f32>1 - f32x4.extract_lane(over, 3);
         const sum = f32x4.add(over, f32x4.mul(below, f32x4.splat(light ? <f32>1 : left)));
         v128.store(at, f32x4.replace_lane(sum, 3, f32x4.extract_lane(over, 3) + f32x4.extract_lane(below, 3) * left));
+      }
+    }
+  }
+}
+
+/**
+ * Draws pictures over a picture of w×h premultiplied pixels, the first of them lowest: turned, sized, multiplied by the colour and opacity of their figures.
+ * @param which sheet each of n figures has @param sheets address, width and height of premultiplied pictures with a clear pixel around them
+ * @param light 1 = they add light instead of covering what lies below
+ */
+export function drawSprites(list: usize, n: i32, which: usize, sheets: usize, dst: usize, w: i32, h: i32, light: i32): void {
+  for (let i = 0; i < n; i++, list += PARTS) {
+    const x = load<f32>(list);
+    const y = load<f32>(list, 4);
+    const long = load<f32>(list, 8);
+    const wide = load<f32>(list, 12);
+    const c = load<f32>(list, 16);
+    const s = load<f32>(list, 20);
+    const opacity = load<f32>(list, 36);
+    if (!(long > 0) || !(wide > 0) || !(opacity > 0)) continue;
+    const sheet = sheets + <usize>load<i32>(which + (<usize>i << 2)) * 12;
+    const from = <usize>load<i32>(sheet);
+    const tw = load<i32>(sheet, 4);
+    const th = load<i32>(sheet, 8);
+    const colour = f32x4.mul(f32x4.replace_lane(v128.load(list, 24), 3, 1), f32x4.splat(opacity));
+    const across = abs(c) * long + abs(s) * wide + <f32>1;
+    const down = abs(s) * long + abs(c) * wide + <f32>1;
+    const x0 = <i32>max(<f32>0, min(<f32>w, floor(x - across)));
+    const x1 = <i32>max(<f32>0, min(<f32>w, ceil(x + across)));
+    const y0 = <i32>max(<f32>0, min(<f32>h, floor(y - down)));
+    const y1 = <i32>max(<f32>0, min(<f32>h, ceil(y + down)));
+    const thin: f32 = min(<f32>1, <f32>2 * long) * min(<f32>1, <f32>2 * wide);
+    const shown = f32x4.mul(colour, f32x4.splat(thin));
+    // from pixels to those of the sheet, whose border is no part of the sprite
+    const halfW = <f32>(tw - 2) * <f32>0.5;
+    const halfH = <f32>(th - 2) * <f32>0.5;
+    const ax = (c / long) * halfW;
+    const ay = (s / long) * halfW;
+    const bx = (-s / wide) * halfH;
+    const by = (c / wide) * halfH;
+    const midX = <f32>tw * <f32>0.5 - <f32>0.5;
+    const midY = <f32>th * <f32>0.5 - <f32>0.5;
+    const mostX = halfW + <f32>0.5;
+    const mostY = halfH + <f32>0.5;
+    const row16 = <usize>tw << 4;
+    for (let row = y0; row < y1; row++) {
+      const dy = <f32>row + <f32>0.5 - y;
+      const low = max(lowest(ax, ay * dy, mostX), lowest(bx, by * dy, mostY)) + x - <f32>0.5;
+      const high = min(highest(ax, ay * dy, mostX), highest(bx, by * dy, mostY)) + x - <f32>0.5;
+      const first = <i32>max(<f32>x0, min(<f32>x1, ceil(low)));
+      const end = <i32>max(<f32>x0, min(<f32>x1, floor(high) + <f32>1));
+      let at = dst + (<usize>(row * w + first) << 4);
+      const dx = <f32>first + <f32>0.5 - x;
+      let u = midX + ax * dx + ay * dy;
+      let v = midY + bx * dx + by * dy;
+      for (let column = first; column < end; column++, at += 16, u += ax, v += bx) {
+        const iu = <i32>u;
+        const iv = <i32>v;
+        if (u < 0 || v < 0 || iu > tw - 2 || iv > th - 2) continue;
+        const fu = f32x4.splat(u - <f32>iu);
+        const fv = f32x4.splat(v - <f32>iv);
+        const p = from + (<usize>(iv * tw + iu) << 4);
+        const a = v128.load(p);
+        const b = v128.load(p + row16);
+        const top = f32x4.add(a, f32x4.mul(f32x4.sub(v128.load(p, 16), a), fu));
+        const low4 = f32x4.add(b, f32x4.mul(f32x4.sub(v128.load(p + row16, 16), b), fu));
+        const over = f32x4.mul(f32x4.add(top, f32x4.mul(f32x4.sub(low4, top), fv)), shown);
+        const solid = f32x4.extract_lane(over, 3);
+        const below = v128.load(at);
+        const left: f32 = <f32>1 - solid;
+        const sum = f32x4.add(over, f32x4.mul(below, f32x4.splat(light ? <f32>1 : left)));
+        v128.store(at, f32x4.replace_lane(sum, 3, solid + f32x4.extract_lane(below, 3) * left));
       }
     }
   }

@@ -1,6 +1,7 @@
 import type { DrawnMatte } from '../masks/matte-data';
 import { sentenceOf } from '../base/errors';
 import type { DrawnSource } from '../sources/define';
+import { paramsOf } from '../passes/registry';
 import { sourceOf } from '../sources/registry';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
@@ -16,7 +17,7 @@ import { PictureCache } from './cache';
 import type { CoveragePlan } from '../masks/coverage';
 import { backdrop } from './composite';
 import { adjustBelow, drawLayer } from './draw';
-import { coveragesOf, MaskStore, type Outline } from './masks';
+import { coveragesOf, MaskStore, picturesIn, type Outline } from './masks';
 import { layerSpace, runPasses, type Keep } from './passes';
 import { PlateStore } from './plates';
 import { cutOut, filled, placeholder, sourcePicture, type Fetch } from './sources';
@@ -274,17 +275,19 @@ export class Executor {
     return this.line(cut, job, async () => cutOut(this, await this.line(whole, job), rect));
   }
 
-  /** Computes the pictures from other moments that passes ask for, each once. @param into owns them */
+  /** Computes the pictures from other moments and of other layers that passes ask for, each once. @param into owns them */
   private async fetchMoments(passes: readonly PassPlan[], job: Job, into: Map<string, Picture>): Promise<void> {
+    const asked = passes.flatMap(({ moments, type, values }) => [
+      ...(moments ?? []),
+      ...picturesIn(paramsOf(type), values),
+    ]);
+    for (const key of new Set(asked)) if (key !== null && !into.has(key)) into.set(key, await this.further(key, job));
+  }
+  /** A further picture of the plan, owned by the caller. */
+  private further(key: string, job: Job): Promise<Picture> {
     const { lines, shots } = job.tables;
-    for (const key of new Set(passes.flatMap((pass) => pass.moments ?? []))) {
-      if (key === null || into.has(key)) continue;
-      const line = lines[key];
-      into.set(
-        key,
-        line ? await this.layer(line, job.keep, job.problems, job.tables) : await this.composite(shots[key]!, job),
-      );
-    }
+    const line = lines[key];
+    return line ? this.layer(line, job.keep, job.problems, job.tables) : this.composite(shots[key]!, job);
   }
 
   /** Fetches what the passes from one on need beside the picture. */
@@ -302,6 +305,7 @@ export class Executor {
     const picture = await sourcePicture(layer, {
       ...{ kernels: this.kernels, arena: this.arena, masks: this.masks, fetch: this.fetch },
       line: (key) => this.line(job.tables.lines[key]!, job),
+      further: (key) => this.further(key, job),
       sizeOf: (key) => job.tables.lines[key]!.size,
       shot: (key) => this.composite(job.tables.shots[key]!, job),
     });

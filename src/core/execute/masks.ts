@@ -3,6 +3,7 @@ import { type CoveragePlan, type MaskAssets, type ShapePlan, coverage } from '..
 import type { PlaneTools } from '../masks/distance';
 import { matteById, unpackMatte, type DrawnMatte } from '../masks/matte-data';
 import { tableValues, type TablePlan } from '../params/table';
+import type { Params, PlainValues } from '../params/registry';
 import { paramsOf } from '../passes/registry';
 import { rgbaOf, type FetchedPicture } from '../picture/fetched';
 import type { Rect } from '../picture/rect';
@@ -104,6 +105,10 @@ export const tablesOf = (pass: PassPlan): string[] =>
   Object.entries(paramsOf(pass.type)).flatMap(([name, param]) =>
     param.kind === 'table' ? ((pass.values[name] as TablePlan)?.id ?? []) : [],
   );
+
+/** The keys of all pictures of other layers that values name. */
+export const picturesIn = (params: Params, values: PlainValues): string[] =>
+  Object.entries(params).flatMap(([name, param]) => (param.kind === 'pictures' ? (values[name] as string[]) : []));
 
 /** All coverages that a pass asks for. */
 export function coveragesOf(pass: PassPlan): CoveragePlan[] {

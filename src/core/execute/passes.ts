@@ -29,7 +29,7 @@ export interface Space {
   coverage(plan: CoveragePlan, rect: Rect): Float32Array;
   /** what lies below there, owned by the caller */
   below?(rect: Rect): Picture;
-  /** a picture from another moment by its key, not to be released */
+  /** a picture from another moment or of another layer by its key, not to be released */
   moment?(key: string): Picture | undefined;
 }
 /** The pixels of a layer's source. */
@@ -240,6 +240,7 @@ function withTools<T>(
         return picture;
       },
       moment: (index) => (moments[index] && space.moment?.(moments[index])) || null,
+      picture: (key) => space.moment?.(key) ?? null,
       table: (plan) => masks.table(plan),
       plate: (plan, rect) => partOf(plates.get(plan, space.size), rect),
     });

@@ -10,6 +10,7 @@ import type { LayerPlan, PassPlan, Size, SourcePlan } from '../plan/types';
 import type { DrawnSource } from '../sources/define';
 import { sourceOf } from '../sources/registry';
 import { stepOf } from '../transitions/registry';
+import { picturesIn } from './masks';
 import type { Bench } from './passes';
 
 export type StockPlan = Extract<SourcePlan, { kind: 'stock' }>;
@@ -18,7 +19,9 @@ export type Fetch = (source: StockPlan) => Promise<FetchedPicture>;
 /** What pictures are found by. */
 interface Finder extends Pick<Bench, 'kernels' | 'arena' | 'masks'> {
   fetch: Fetch;
-  /** a line of the plan by its key, and how large it is */
+  /** a further picture of the plan by its key: a line with all that is clear of it, or a shot */
+  further(key: string): Promise<Picture>;
+  /** a line as far as it is not clear, and how large all of it is */
   line(key: string): Promise<Picture>;
   sizeOf(key: string): Size;
   /** a shot of the plan by its key */
@@ -92,13 +95,20 @@ async function inner({ key, next }: Extract<SourcePlan, { kind: 'shot' }>, finde
 async function drawn(
   { type, values }: Extract<SourcePlan, { kind: 'drawn' }>,
   { size }: LayerPlan,
-  { kernels, arena, masks }: Finder,
+  { kernels, arena, masks, further }: Finder,
 ): Promise<Picture> {
   const declared = sourceOf(type) as DrawnSource;
   await declared.ready?.();
   if (declared.lines) await masks.prepareLines(declared.lines(values as never));
   const line = masks.line.bind(masks);
-  return arena.guarded(() => declared.draw(values as never, { kernels, arena, size, line }));
+  const pictures = new Map<string, Picture>();
+  try {
+    for (const key of new Set(picturesIn(declared.params, values))) pictures.set(key, await further(key));
+    const picture = (key: string): Picture | null => pictures.get(key) ?? null;
+    return arena.guarded(() => declared.draw(values as never, { kernels, arena, size, line, picture }));
+  } finally {
+    pictures.forEach((held) => held.release());
+  }
 }
 
 /** A source at a moment: one of its frames, or what lies between two of them. */

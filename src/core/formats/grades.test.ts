@@ -57,7 +57,7 @@ function between({ size, values, from, to }: ColourTable, colour: RGB): RGB {
   return out as RGB;
 }
 function shown(own: ColourTable, colours: readonly RGB[], strength = 1): RGB[] {
-  const plan = tableKind.resolve!({} as never, keepTable(own), {} as never) as TablePlan;
+  const plan = tableKind.resolve!({} as never, keepTable(own), {} as never, () => null) as TablePlan;
   // the plan finds its values by the name of what is kept
   keptAlive.push(plan);
   const picture = pictureOf(

@@ -60,11 +60,18 @@ export interface Around {
   now(name: string): unknown;
 }
 
+/** Which picture of a layer: as it is at the moment, on its first frame, or in the middle of its time; before its Place, or as it lies in the shot. */
+export interface PictureOf {
+  at: 'now' | 'first' | 'middle';
+  placed: boolean;
+}
 /** What values are resolved with. */
 export interface ResolveTools {
   moment: Moment;
   /** of the picture that is worked on, in pixels at the plan's scale */
   size: { w: number; h: number };
+  /** the picture of another layer of the shot by a key; null when it has none */
+  picture(layer: string, how: PictureOf): string | null;
   /** @param open with paths that are not closed */
   coverage(ids: readonly string[], empty: 'all' | 'none', open?: boolean): CoveragePlan;
 }
@@ -77,8 +84,8 @@ export interface ParamKind<P extends ParamBase> {
   fixed?: true;
   /** left out when it has no numbers that could be moved one by one */
   numbers?(param: P): Numbers;
-  /** left out when the value is used as it is stored */
-  resolve?(param: P, value: unknown, tools: ResolveTools): unknown;
+  /** left out when the value is used as it is stored. @param now another value as it is stored, at the moment */
+  resolve?(param: P, value: unknown, tools: ResolveTools, now: (name: string) => unknown): unknown;
   /** left out when the picture shows nothing of it; null when it does not show this one */
   grip?(param: P, value: unknown, around: Around): Grip | null;
   /** for the docs: which values it takes */

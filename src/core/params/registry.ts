@@ -10,6 +10,7 @@ import { fontKind, type FontParam } from './font';
 import { masksKind, type MasksParam } from './masks';
 import { numberKind, type NumberParam } from './number';
 import { plateKind, type PlateParam } from './plate';
+import { picturesKind, type PicturesParam } from './pictures';
 import { pointKind, type PointParam } from './point';
 import { rampKind, type RampParam } from './ramp';
 import { layersKind, shotKind, stockKind, type LayersParam, type ShotParam, type StockParam } from './reference';
@@ -41,6 +42,7 @@ export type Param =
   | StockParam
   | ShotParam
   | LayersParam
+  | PicturesParam
   | TrackParam
   | WheelParam
   | TableParam
@@ -67,6 +69,7 @@ const KINDS: readonly AnyKind[] = [
   stockKind,
   shotKind,
   layersKind,
+  picturesKind,
   trackKind,
   wheelKind,
   tableKind,
@@ -85,9 +88,9 @@ export const gripOf = (param: Param, value: unknown, around: Around): Grip | nul
 export const numbersOf = (param: Param): Numbers | null => kindOf(param).numbers?.(param) ?? null;
 export const rangeOf = (param: Param): string => kindOf(param).range(param);
 
-export function resolved(param: Param, value: unknown, tools: ResolveTools): unknown {
+export function resolved(param: Param, value: unknown, tools: ResolveTools, now: (name: string) => unknown): unknown {
   const { resolve } = kindOf(param);
-  return resolve ? resolve(param, value, tools) : value;
+  return resolve ? resolve(param, value, tools, now) : value;
 }
 
 const stored = (param: Param): z.ZodType => {

@@ -37,6 +37,8 @@ export interface PassTools {
   below(rect: Rect): Picture | null;
   /** the picture at one of the pass's further moments, display-encoded, not owned by the pass; null when there is none */
   moment(index: number): Picture | null;
+  /** another layer's picture by the key that a value of the kind `pictures` has become, not owned by the pass */
+  picture(key: string): Picture | null;
   /** memory of the pass for the length of one run */
   scratch(bytes: number): number;
 }

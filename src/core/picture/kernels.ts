@@ -429,6 +429,16 @@ export interface Kernels {
     paperGreen: number,
     paperBlue: number,
   ): void;
+  drawSprites(
+    list: number,
+    n: number,
+    which: number,
+    sheets: number,
+    dst: number,
+    w: number,
+    h: number,
+    light: number,
+  ): void;
   drawSwarm(list: number, n: number, form: number, dst: number, w: number, h: number, light: number): void;
   solidWork(n: number, w: number, h: number): number;
   drawSolid(

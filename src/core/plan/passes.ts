@@ -12,22 +12,28 @@ import { hash } from '../base/hash';
 import { planCoverage } from './masks';
 import type { PassPlan, Size } from './types';
 
-/** Plans the picture that a pass would get some frames from now, and says what it is known by. */
-export type PlanMoment = (pass: PassId, frames: number) => string | null;
+/** How further pictures are planned; each says what they are known by. */
+export interface Others {
+  /** what a pass would get some frames from now */
+  moment(pass: PassId, frames: number): string | null;
+  /** another layer of the shot */
+  picture: ResolveTools['picture'];
+}
+const NO_OTHERS: Others = { moment: () => null, picture: () => null };
 
 /**
  * The passes of one space that are on, resolved. @param size of the picture that masks are drawn on @param key of the picture before them
- * @param other left out where there are no other moments @param within size of the picture that they work on, where that is another one: after Place
+ * @param others left out where there are no further pictures @param within size of the picture that they work on, where that is another one: after Place
  */
 export function planPasses(
   moment: Moment,
   passes: readonly Pass[],
   size: Size,
   key: string,
-  other: PlanMoment = () => null,
+  others: Others = NO_OTHERS,
   within: Size = size,
 ): PassPlan[] {
-  const tools = { ...resolveTools(moment, size), size: within };
+  const tools = { ...resolveTools(moment, size, others.picture), size: within };
   return passes.flatMap((pass) => {
     const declared = pass.on ? passOf(pass.type) : undefined;
     if (!declared) return [];
@@ -41,7 +47,7 @@ export function planPasses(
     const area = limits?.masks.length ? { ...limits, side: pass.area!.side } : null;
     const idle = declared.idle?.(values as never) ?? false;
     const frames = !idle && 'moments' in declared ? declared.moments!(values as never) : null;
-    const moments = frames && { moments: frames.map((by) => other(pass.id, by)) };
+    const moments = frames && { moments: frames.map((by) => others.moment(pass.id, by)) };
     if (!idle) key = hash(`${key} ${pass.type} ${JSON.stringify([values, area, moments?.moments])}`);
     return [{ id: pass.id, type: pass.type, values, area, ...moments, key }];
   });
@@ -59,9 +65,10 @@ export const isIdle = (pass: PassPlan): boolean => stepOf(pass.type)!.idle?.(pas
 export const joins = (pass: PassPlan | undefined): boolean =>
   pass?.values['combine'] === 'max' || pass?.values['combine'] === 'min';
 /** @param size of the picture that the values work on, at the plan's scale */
-export const resolveTools = (moment: Moment, size: Size): ResolveTools => ({
+export const resolveTools = (moment: Moment, size: Size, picture = NO_OTHERS.picture): ResolveTools => ({
   moment,
   size,
+  picture,
   coverage: (ids, empty, open) =>
     planCoverage(
       moment,
@@ -75,11 +82,13 @@ export const valuesOf = (
   params: Params,
   values: Readonly<Record<string, Value<unknown>>>,
   tools: ResolveTools,
-): PlainValues =>
-  Object.fromEntries(
-    Object.entries(params).map(([name, param]) => {
-      // a step that is undone may lead back to a document from before there was this value
-      const value = values[name] ?? { still: param.default };
-      return [name, resolved(param, valueAt(value as Value<unknown>, tools.moment), tools)];
-    }),
+): PlainValues => {
+  const now = (name: string): unknown => {
+    // a step that is undone may lead back to a document from before there was this value
+    const value = values[name] ?? { still: params[name]?.default };
+    return valueAt(value as Value<unknown>, tools.moment);
+  };
+  return Object.fromEntries(
+    Object.entries(params).map(([name, param]) => [name, resolved(param, now(name), tools, now)]),
   );
+};

@@ -12,7 +12,11 @@ import {
 } from '../document/schema';
 import type { CoveragePlan } from '../masks/coverage';
 import type { Matrix } from '../picture/matrix';
+import type { PictureOf } from '../params/define';
+import type { Params } from '../params/registry';
 import { passOf } from '../passes/registry';
+import type { When } from '../sources/define';
+import type { Value } from '../base/value';
 import { sourceOf } from '../sources/registry';
 import { momentOf } from '../place/moment';
 import type { Moment, Reduction } from '../time/moment';
@@ -20,7 +24,7 @@ import { frameAt, secondsAt, STAMP_ROUNDING } from '../time/rate';
 import { sourceFrameAt } from '../time/speed';
 import { valueAt } from '../time/values';
 import { hash } from '../base/hash';
-import { isIdle, planPasses, resolveTools, valuesOf, type PlanMoment } from './passes';
+import { isIdle, planPasses, resolveTools, valuesOf, type Others } from './passes';
 import { layerMatrix, layerTilt } from '../place/projection';
 import { planEnds } from './ends';
 import { planTrail, reduced, reducedOrNull, facesAway } from './placing';
@@ -95,6 +99,8 @@ interface Planned {
   until?: PassId;
   /** how many passes that ask for other moments it lies in */
   moments?: number;
+  /** how many layers that show each other it lies in */
+  pictures?: number;
 }
 
 /** The layers that an adjustment layer works on by name. */
@@ -172,8 +178,11 @@ function planned(moment: Moment, full: Size, known: Planned): LayerPlan {
   const limits = below ? line.filter((pass) => pass.type === 'mask' && pass.on) : [];
   const cover = planPasses(moment, limits, size, '').flatMap((pass) => coveragesIn(pass));
   const before = line.filter((pass) => (below ? !limits.includes(pass) : pass.space === 'layer'));
-  const other: PlanMoment = (pass, frames) => planMoment(moment, full, pass, frames, known);
-  const passes = planPasses(moment, before, size, sourceKey, other);
+  const others: Others = {
+    moment: (pass, frames) => planMoment(moment, full, pass, frames, known),
+    picture: (id, how) => planPicture(moment, id, how, known),
+  };
+  const passes = planPasses(moment, before, size, sourceKey, others);
   const key = passes.at(-1)?.key ?? sourceKey;
   // masks are drawn on the source, wherever it is placed
   const after = below
@@ -183,7 +192,7 @@ function planned(moment: Moment, full: Size, known: Planned): LayerPlan {
         line.filter((pass) => pass.space === 'shot'),
         size,
         key,
-        other,
+        others,
         shotSize(moment),
       );
   // what a pass asks for of other moments comes before these
@@ -254,9 +263,17 @@ function planMoment(moment: Moment, full: Size, pass: PassId, frames: number, kn
     known.tables.lines[plan.drawn] = plan;
     return plan.drawn;
   }
-  const alone = { ...shotSizeOf(moment), reduction, background: null, light: 'display' as const };
-  return shotOf({ ...alone, layers: [{ ...plan, blend: 'normal' }], key: `${plan.drawn} alone` }, known);
+  return shotOf(alone(moment, plan), known);
 }
+/** A shot with nothing but a layer in it. */
+const alone = (moment: Moment, plan: LayerPlan): CompositePlan => ({
+  ...shotSizeOf(moment),
+  reduction: moment.reduction,
+  background: null,
+  light: 'display',
+  layers: [{ ...plan, blend: 'normal' }],
+  key: `${plan.drawn} alone`,
+});
 function shotOf(plan: CompositePlan, { tables }: Planned): string {
   tables.shots[plan.key] = plan;
   return plan.key;
@@ -265,6 +282,26 @@ const shotSizeOf = (moment: Moment): { width: number; height: number } => {
   const { w, h } = shotSize(moment);
   return { width: w, height: h };
 };
+
+/** Most layers in each other whose pictures are looked at: in a circle they would never end. */
+const DEEPEST_PICTURES = 4;
+
+/** Another layer's picture before its Place, or as it lies in the shot; null where it is not there, or has none. */
+function planPicture(moment: Moment, id: string, { at, placed }: PictureOf, known: Planned): string | null {
+  const { project, shot, reduction } = moment;
+  const other = shot.layers.find((item) => item.id === id);
+  const pictures = (known.pictures ?? 0) + 1;
+  if (!other || other.id === moment.layer.id || pictures > DEEPEST_PICTURES) return null;
+  const { start, length } = other.span;
+  const now = moment.frame + moment.layer.span.start;
+  const frame = at === 'first' ? start : at === 'middle' ? start + (length >> 1) : now;
+  if (frame < start || frame >= start + length) return null;
+  const plan = planLayerIn(project, shot, other, frame, reduction, { ...known, layers: new Map(), pictures });
+  if (!plan || plan.source.kind === 'below') return null;
+  if (placed) return shotOf(alone(moment, plan), known);
+  known.tables.lines[plan.key] = plan;
+  return plan.key;
+}
 
 const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];
 /** The coverage by which a Mask pass cuts. */
@@ -298,11 +335,27 @@ function planSource(moment: Moment, size: Size, known: Planned): SourcePlan {
   if ('found' in declared && declared.found === 'below') return { kind: 'below' };
   if ('found' in declared && declared.found === 'shot') return planGroup(moment, known);
   if ('draw' in declared) {
-    const values = valuesOf(declared.params, source.values, resolveTools(moment, size));
-    const now = declared.moment?.(values as never, secondsAt(moment.frame, moment.shot.rate));
+    const picture: Others['picture'] = (id, how) => planPicture(moment, id, how, known);
+    const values = valuesOf(declared.params, source.values, resolveTools(moment, size, picture));
+    const now = declared.moment?.(values as never, whenOf(moment, declared.params, size));
     return { kind: 'drawn', type: source.type, values: { ...values, ...now } };
   }
   return planStock(moment, stockIn(moment.project, stockOf(moment.layer)!));
+}
+
+/** The time of a source's values, and how they are found at other times. */
+function whenOf(moment: Moment, params: Params, size: Size): When<string> {
+  const { layer, shot, frame } = moment;
+  const moving = (value: Value<unknown> | undefined) => !!value && ('keys' in value || !!value.drivers?.length);
+  return {
+    seconds: secondsAt(frame, shot.rate),
+    perSecond: shot.rate.num / shot.rate.den,
+    moves: (name) => moving(layer.source.values[name] as Value<unknown>),
+    at: (name, there) => {
+      const one = { [name]: params[name]! };
+      return valuesOf(one, layer.source.values, resolveTools({ ...moment, frame: there }, size))[name];
+    },
+  };
 }
 
 /** Most groups in each other that are looked into. */

@@ -132,7 +132,7 @@ export const clouds = defineSource({
     size: size({ label: 'Size', default: [1280, 720], help: 'How large the picture is.' }),
   },
   timed: false,
-  moment: (_, seconds) => ({ seconds }),
+  moment: (_, { seconds }) => ({ seconds }),
   draw(v, { kernels, arena, size: { w, h } }) {
     const { seconds = 0 } = v as unknown as { seconds?: number };
     const picture = Picture.make(arena, { x: 0, y: 0, w, h });

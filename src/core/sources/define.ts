@@ -11,6 +11,20 @@ export interface SourceTools {
   size: { w: number; h: number };
   /** a line of text as outlines; one that `lines` has asked for */
   line(text: string, style: LineStyle): TextLine;
+  /** another layer's picture by the key that a value of the kind `pictures` has become, from its top left on; not owned by the source */
+  picture(key: string): Picture | null;
+}
+
+/** The time that a source is asked for its values at. */
+export interface When<Name> {
+  /** since the layer began */
+  seconds: number;
+  /** frames of layer time in a second */
+  perSecond: number;
+  /** whether a value has keyframes, or is driven */
+  moves(name: Name): boolean;
+  /** a value at another frame of layer time */
+  at(name: Name, frame: number): unknown;
 }
 
 interface SourceBase<P extends Params> {
@@ -30,8 +44,8 @@ export interface DrawnSource<P extends Params = Params> extends SourceBase<P> {
   lines?(values: Values<P>): (readonly [text: string, style: LineStyle])[];
   /** loads what it draws with, where that is large */
   ready?(): Promise<void>;
-  /** further values that depend on the time since the layer began, in seconds */
-  moment?(values: Values<P>, seconds: number): object;
+  /** further values that depend on the time */
+  moment?(values: Values<P>, when: When<keyof P>): object;
   draw(values: Values<P>, tools: SourceTools): Picture;
   /** how much of its picture is drawn, about the middle, in pixels; all of it when left out. @param now a value by its name */
   extent?(now: (name: keyof P) => unknown): { w: number; h: number };

@@ -56,6 +56,7 @@ function covers(project: Project, which = 0): (x: number, y: number) => number {
     ...bench,
     size: SIZE,
     line: () => ({}) as never,
+    picture: () => null,
   });
   const floats = wholeFloats(bench, picture, SIZE);
   picture.release();

@@ -128,6 +128,7 @@ function drawn(change: object): Float32Array {
     ...bench,
     size: { w: W, h: H },
     line: () => ({}) as never,
+    picture: () => null,
   });
   const floats = floatsOf(bench, picture);
   picture.release();

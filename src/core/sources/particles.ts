@@ -2,17 +2,21 @@ import { angle } from '../params/angle';
 import { boolean } from '../params/boolean';
 import { choice } from '../params/choice';
 import { number } from '../params/number';
+import { pictures } from '../params/pictures';
 import { point } from '../params/point';
 import { ramp } from '../params/ramp';
 import { seed } from '../params/seed';
 import { size } from '../params/size';
 import type { NumberParam } from '../params/number';
 import { Picture } from '../picture/picture';
+import { birthsOf, spotsOf } from './births';
 import { defineSource } from './define';
+import { drawSprites } from './sprites';
 import { affordable, MOST_AT_ONCE, PARTICLE, swarmAt, type Swarming } from './swarm';
 
-const FIGURES = ['dot', 'disc', 'scrap', 'leaf', 'flake'] as const;
-const [COME, MOVE, LOOK] = ['Where they come from', 'How they move', 'What they look like'];
+const FIGURES = ['dot', 'disc', 'scrap', 'leaf', 'flake', 'sprite'] as const;
+const [COME, MOVE, LOOK, LAND] = ['Where they come from', 'How they move', 'What they look like', 'Where they land'];
+const SPRITE = { when: { choice: 'figure', is: 'sprite' } };
 const share = (label: string, initial: number, help: string, group: string, most = 1): NumberParam =>
   number({ label, unit: '%', default: initial, min: 0, max: most, slider: [0, most], help, group });
 const px = (
@@ -48,8 +52,33 @@ export const particles = defineSource({
         { value: 'scrap', label: 'scrap of paper' },
         { value: 'leaf', label: 'leaf' },
         { value: 'flake', label: 'flake' },
+        { value: 'sprite', label: 'picture of a layer' },
       ],
       help: 'What one of them looks like.',
+    }),
+    sprites: pictures({
+      label: 'Layers',
+      most: 8,
+      none: 'none: nothing is drawn',
+      stands: 'stands',
+      help: 'Layers of this shot, with what their passes do, of which each has one by lot: clips, stills, titles, shapes, groups. Hide them in the shot itself.',
+      ...SPRITE,
+    }),
+    stands: boolean({
+      label: 'They stand still',
+      default: false,
+      help: 'Each shows the first frame of its layer, instead of the present one.',
+      ...SPRITE,
+    }),
+    tinted: number({
+      label: 'Coloured',
+      unit: '%',
+      default: 0,
+      min: 0,
+      max: 1,
+      slider: [0, 1],
+      help: 'How much their pictures take on the colours below.',
+      ...SPRITE,
     }),
     grain: px('As large as', 14, [0.2, 2000], [1, 120], 'From side to side, as they come.'),
     rate: plain(
@@ -86,11 +115,27 @@ export const particles = defineSource({
     emitter: choice({
       label: 'From a',
       default: 'point',
-      options: ['point', 'line', 'box', 'ellipse'].map((value) => ({ value, label: value })),
-      help: 'Where they come from.',
+      options: ['point', 'line', 'box', 'ellipse', 'layer'].map((value) => ({ value, label: value })),
+      help: 'Where they come from. A layer lets them come from wherever it is not clear.',
       group: COME,
     }),
-    at: point({ label: 'Middle', default: [0, 0], help: 'The middle of where they come from.', group: COME }),
+    from: pictures({
+      label: 'The layer',
+      most: 1,
+      placed: true,
+      at: 'middle',
+      none: 'none: none come',
+      help: 'The layer that they come from, as it lies in the shot in the middle of its time. A mask becomes such a layer as a shape.',
+      group: COME,
+      when: { choice: 'emitter', is: 'layer' },
+    }),
+    at: point({
+      label: 'Middle',
+      default: [0, 0],
+      help: 'The middle of where they come from. When it has keyframes or follows a track, each stays where it came.',
+      group: COME,
+      when: { choice: 'emitter', is: ['point', 'line', 'box', 'ellipse'] },
+    }),
     wide: {
       ...px('Wide', 1280, [0, 32768], [0, 2560], 'How wide that is.', COME),
       when: { choice: 'emitter', is: ['line', 'box', 'ellipse'] },
@@ -148,6 +193,26 @@ export const particles = defineSource({
     lifeVaries: share('Life varies', 0.4, 'How differently long they last.', MOVE),
     speedVaries: share('Speed varies', 0.5, 'How differently fast they are.', MOVE),
     depth: share('Depth', 0, 'How much smaller and slower the far ones are.', MOVE),
+    meets: choice({
+      label: 'At a level line they',
+      default: 'nothing',
+      options: [
+        { value: 'nothing', label: 'fly on' },
+        { value: 'bounce', label: 'bounce' },
+        { value: 'lie', label: 'stay lying' },
+        { value: 'go', label: 'are gone' },
+      ],
+      help: 'What becomes of those that come down on a line: a floor, a deck, the water.',
+      group: LAND,
+    }),
+    floor: {
+      ...px('The line', 250, [-32768, 32768], [-720, 720], 'How far it lies below the middle of the picture.', LAND),
+      when: { choice: 'meets', is: ['bounce', 'lie', 'go'] },
+    },
+    bounce: {
+      ...share('Bounce', 0.45, 'How much of their speed they keep.', LAND),
+      when: { choice: 'meets', is: 'bounce' },
+    },
     opacity: share('Opacity', 1, 'How solid they are.', LOOK),
     grainVaries: share('Size varies', 0.5, 'How differently large they are.', LOOK),
     ends: share('Size at the end', 0.4, 'How large they are when they go, of what they were.', LOOK, 20),
@@ -181,6 +246,22 @@ export const particles = defineSource({
       help: 'How far they turn in a second, one way or the other.',
       group: LOOK,
     }),
+    turned: number({
+      label: 'Turned by lot',
+      unit: '°',
+      default: 180,
+      min: 0,
+      max: 180,
+      slider: [0, 180],
+      help: 'How far they are turned as they come, at most, to either side.',
+      group: LOOK,
+    }),
+    along: boolean({
+      label: 'Along their way',
+      default: false,
+      help: 'They point where they go, instead of turning.',
+      group: LOOK,
+    }),
     flutter: share('Flutter', 0, 'How much of their breadth they lose as they show their edge.', LOOK),
     appears: share('Appears over', 0.05, 'Part of its life in which one fades in.', LOOK),
     goes: share('Goes over', 0.5, 'Part of its life in which one fades out.', LOOK),
@@ -188,18 +269,33 @@ export const particles = defineSource({
     size: size({ label: 'Size', default: [1280, 720], help: 'How large the picture is.' }),
   },
   timed: false,
-  moment: (_, seconds) => ({ seconds }),
-  draw(v, { kernels, arena, size: { w, h } }) {
+  moment: (v, when) => ({ seconds: when.seconds, ...birthsOf(v, when) }),
+  draw(v, { kernels, arena, size: { w, h }, picture: find }) {
     const { seconds = 0 } = v as unknown as { seconds?: number };
     const picture = Picture.make(arena, { x: 0, y: 0, w, h });
     kernels.fill(picture.at, picture.pixels, 0, 0, 0, 0);
-    const list = affordable(swarmAt(v as unknown as Swarming, seconds), w, h);
+    const own = v as unknown as Swarming;
+    const layer = v.emitter === 'layer' && v.from[0] ? find(v.from[0]) : null;
+    const from = { spots: layer && spotsOf({ kernels, arena }, layer), floor: h / 2 + v.floor };
+    const list = affordable(swarmAt({ ...own, ...from }, seconds), w, h);
+    if (!list.length) return picture;
+    if (v.figure === 'sprite') {
+      const sprites = v.sprites.map(find).filter((sprite) => sprite !== null);
+      if (sprites.length) drawSprites({ kernels, arena }, tinted(list, v.tinted), sprites, picture, v.shines);
+      return picture;
+    }
     const figure = FIGURES.indexOf(v.figure as (typeof FIGURES)[number]);
-    if (list.length)
-      arena.scratch(list.byteLength + 16, (at) => {
-        arena.floats(at, list.length).set(list);
-        kernels.drawSwarm(at, list.length / PARTICLE, figure, picture.at, w, h, v.shines ? 1 : 0);
-      });
+    arena.scratch(list.byteLength + 16, (at) => {
+      arena.floats(at, list.length).set(list);
+      kernels.drawSwarm(at, list.length / PARTICLE, figure, picture.at, w, h, v.shines ? 1 : 0);
+    });
     return picture;
   },
 });
+
+/** Particles whose colours leave pictures as they are, but for a share. */
+function tinted(list: Float32Array, share: number): Float32Array {
+  for (let at = 0; at < list.length; at += PARTICLE)
+    for (let c = 6; c < 9; c++) list[at + c] = 1 + (list[at + c]! - 1) * share;
+  return list;
+}

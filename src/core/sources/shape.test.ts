@@ -14,7 +14,7 @@ const VALUES = Object.fromEntries(
   Object.entries(firstValues(shape.params)).map(([name, value]) => [name, (value as { still: unknown }).still]),
 );
 function drawn(values: Record<string, unknown>): Float32Array {
-  const tools = { ...bench, size: SIZE, line: () => ({}) as never };
+  const tools = { ...bench, size: SIZE, line: () => ({}) as never, picture: () => null };
   const picture = (shape as unknown as DrawnSource).draw(
     { ...VALUES, width: 90, height: 70, ...values } as never,
     tools,

@@ -1,9 +1,12 @@
 // Where particles are at a moment, each computed from when it began: no frame needs those before it.
 import type { RampStop } from '../params/ramp';
+import { bornAt, countAt, spotAt, wayAt, type Counts, type Spots, type Way } from './births';
+import { landed } from './landing';
+import { gone, NO_DRAG, pace } from './ways';
 
 /** What particles do; lengths in pixels, times in seconds, angles in degrees clockwise. */
 export interface Swarming {
-  emitter: 'point' | 'line' | 'box' | 'ellipse';
+  emitter: 'point' | 'line' | 'box' | 'ellipse' | 'layer';
   /** from the picture's top left */
   at: readonly [number, number];
   wide: number;
@@ -35,12 +38,24 @@ export interface Swarming {
   opacity: number;
   depth: number;
   seed: number;
+  /** what becomes of those that come down on a level line */
+  meets: 'nothing' | 'bounce' | 'lie' | 'go';
+  floor: number;
+  bounce: number;
+  /** how far they may be turned as they come, to either side; and whether they point along their way */
+  turned: number;
+  along: boolean;
+  /** how many had come when, where the rate has keyframes; where their middle was, where that has */
+  counts?: Counts;
+  way?: Way;
+  /** where a layer is not clear, for those that come from one */
+  spots?: Spots | null;
 }
 
 /** Most particles at once; of more the oldest are left out. */
 export const MOST_AT_ONCE = 20_000;
 /** Numbers of a particle, as the kernel that draws them takes them. */
-export const PARTICLE = 10;
+export const PARTICLE = 11;
 
 /** A number 0…1 by lot for a particle and one of its questions. */
 function lot(seed: number, particle: number, question: number): number {
@@ -60,7 +75,14 @@ function eachPresent(v: Swarming, seconds: number, use: (which: number, age: num
   const from = -v.before;
   // those of a burst have numbers of their own
   const burst = seconds >= 0 && seconds < longest ? Math.min(MOST_AT_ONCE, Math.round(v.burst)) : 0;
-  if (v.rate > 0) {
+  if (v.counts) {
+    const known = v.counts.counts[0]!;
+    const last = Math.floor(countAt(v.counts, seconds));
+    const oldest = Math.max(0, last - MOST_AT_ONCE + burst + 1);
+    // those that came before the layer began
+    if (v.counts.first === 0) for (let k = oldest; k < known; k++) use(k, seconds - from - (k * v.before) / known);
+    for (let k = Math.max(oldest, Math.ceil(known)); k <= last; k++) use(k, seconds - bornAt(v.counts, k));
+  } else if (v.rate > 0) {
     const last = Math.floor((seconds - from) * v.rate);
     const first = Math.max(0, Math.ceil((seconds - longest - from) * v.rate), last - MOST_AT_ONCE + burst + 1);
     for (let k = first; k <= last; k++) use(k, seconds - from - k / v.rate);
@@ -68,37 +90,30 @@ function eachPresent(v: Swarming, seconds: number, use: (which: number, age: num
   for (let k = 0; k < burst; k++) use(-1 - k, seconds);
 }
 
-/** Less than this is none. */
-const NO_DRAG = 1e-4;
-/** How far something has gone: its own speed dies away by drag, and what pulls at it sets in as much. */
-function gone(speed: number, pull: number, wind: number, drag: number, age: number): number {
-  if (drag < NO_DRAG) return speed * age + (pull * age * age) / 2;
-  const settled = pull / drag + wind;
-  return settled * age + ((speed - settled) * (1 - Math.exp(-drag * age))) / drag;
-}
-function pace(speed: number, pull: number, wind: number, drag: number, age: number): number {
-  if (drag < NO_DRAG) return speed + pull * age;
-  const settled = pull / drag + wind;
-  return settled + (speed - settled) * Math.exp(-drag * age);
-}
-
-/** @returns numbers of the particles there are: middle, half length and width, cosine and sine of the turn, colour, opacity */
+/** @returns numbers of the particles there are: middle, half length and width, cosine and sine of the turn, colour, opacity, lot */
 export function swarmAt(v: Swarming, seconds: number): Float32Array {
   const list = new Float32Array(MOST_AT_ONCE * PARTICLE);
   let count = 0;
   eachPresent(v, seconds, (which, age) => {
-    if (writeParticle(list, count * PARTICLE, v, which, age)) count++;
+    if (writeParticle(list, count * PARTICLE, v, which, age, seconds - age)) count++;
   });
   return list.slice(0, count * PARTICLE);
 }
 
 const TURN = 2 * Math.PI;
 /** @returns whether it is there */
-function writeParticle(list: Float32Array, at: number, v: Swarming, which: number, age: number): boolean {
+function writeParticle(
+  list: Float32Array,
+  at: number,
+  v: Swarming,
+  which: number,
+  lived: number,
+  born: number,
+): boolean {
   const { seed, drag } = v;
   const varied = (value: number, by: number, question: number): number =>
     by ? value * (1 + by * (2 * lot(seed, which, question) - 1)) : value;
-  const share = age / varied(v.life, v.lifeVaries, 0);
+  const share = lived / varied(v.life, v.lifeVaries, 0);
   if (!(share >= 0 && share < 1)) return false;
   // near ones are larger and faster
   const near = v.depth ? 1 - v.depth * lot(seed, which, 11) : 1;
@@ -107,7 +122,14 @@ function writeParticle(list: Float32Array, at: number, v: Swarming, which: numbe
   const [vx, vy] = [Math.cos(turn) * speed, Math.sin(turn) * speed];
   const [gravity, wind] = [v.gravity * near, v.wind * near];
   const free = drag < NO_DRAG;
-  const [x0, y0] = startOf(v, which);
+  const [x0, y0] = startOf(v, which, born);
+  const fall =
+    v.meets === 'nothing' || y0 > v.floor
+      ? null
+      : landed({ y: y0, pace: vy, pull: gravity, drag }, v.floor, v.meets === 'bounce' ? v.bounce : 0, lived);
+  if (fall && v.meets === 'go' && lived >= fall.met) return false;
+  // what lies still has stopped there
+  const age = Math.min(lived, fall?.lies ?? Infinity);
   const sway = (question: number): number =>
     v.wander
       ? v.wander *
@@ -116,15 +138,19 @@ function writeParticle(list: Float32Array, at: number, v: Swarming, which: numbe
         Math.sin(TURN * (lot(seed, which, question) + age * (0.25 + 0.35 * lot(seed, which, question + 1))))
       : 0;
   list[at] = x0 + gone(vx, 0, wind, drag, age) + (free ? wind * age : 0) + sway(5);
-  list[at + 1] = y0 + gone(vy, gravity, 0, drag, age) + sway(7);
+  const down = fall
+    ? Math.min(v.floor, fall.y + (lived < fall.met ? sway(7) : 0))
+    : y0 + gone(vy, gravity, 0, drag, age) + sway(7);
+  list[at + 1] = down;
   const half = (varied(v.grain, v.grainVaries, 9) * near * (1 + (v.ends - 1) * share)) / 2;
   let angle = 0;
   list[at + 2] = half * v.long;
-  if (v.drawn > 0) {
+  if (v.drawn > 0 || v.along) {
     const [px, py] = [pace(vx, 0, wind, drag, age) + (free ? wind : 0), pace(vy, gravity, 0, drag, age)];
     list[at + 2]! += (Math.hypot(px, py) * v.drawn) / 2;
     angle = Math.atan2(py, px);
-  } else angle = radians(360 * lot(seed, which, 10) + (lot(seed, which, 12) < 0.5 ? -age : age) * v.spin);
+  } else
+    angle = radians(v.turned * (2 * lot(seed, which, 10) - 1) + (lot(seed, which, 12) < 0.5 ? -age : age) * v.spin);
   // what flutters shows its edge by turns
   const edge = v.flutter ? Math.sin(TURN * (lot(seed, which, 13) + age * (0.6 + lot(seed, which, 14)))) ** 2 : 0;
   list[at + 3] = half * (1 - v.flutter * edge);
@@ -133,6 +159,7 @@ function writeParticle(list: Float32Array, at: number, v: Swarming, which: numbe
   writeColour(list, at + 6, v.colours, v.coloured === 'life' ? share : lot(seed, which, 15));
   const come = v.appears > 0 ? Math.min(1, share / v.appears) : 1;
   list[at + 9] = v.opacity * Math.min(come, v.goes > 0 ? (1 - share) / v.goes : 1);
+  list[at + 10] = lot(seed, which, 16);
   return true;
 }
 
@@ -151,10 +178,15 @@ export function affordable(list: Float32Array, w: number, h: number): Float32Arr
   return list.subarray(from);
 }
 
-function startOf({ emitter, at, wide, high, seed }: Swarming, which: number): readonly [number, number] {
-  if (emitter === 'point') return at;
-  const [x, y] = at;
+function startOf(
+  { emitter, at, wide, high, seed, way, spots }: Swarming,
+  which: number,
+  born: number,
+): readonly [number, number] {
+  const [x, y] = way ? wayAt(way, born) : at;
+  if (emitter === 'point') return [x, y];
   const [a, b] = [lot(seed, which, 3), lot(seed, which, 4)];
+  if (emitter === 'layer') return spots ? spotAt(spots, [a, b, lot(seed, which, 17)]) : [NaN, NaN];
   if (emitter === 'line') return [x + (a - 0.5) * wide, y];
   if (emitter === 'box') return [x + (a - 0.5) * wide, y + (b - 0.5) * high];
   const far = Math.sqrt(a) / 2;

@@ -26,7 +26,12 @@ function drawn(values: Record<string, unknown>): { at(x: number, y: number): num
   const lines: string[] = [];
   const line = (text: string) => (lines.push(text), squares(text));
   const all = { ...VALUES, text: 'ab', height: 20, colour: [0, 0, 1], startColour: [1, 0, 0], ...values };
-  const picture = (title as unknown as DrawnSource).draw(all as never, { ...bench, size: SIZE, line });
+  const picture = (title as unknown as DrawnSource).draw(all as never, {
+    ...bench,
+    size: SIZE,
+    line,
+    picture: () => null,
+  });
   const floats = wholeFloats(bench, picture, SIZE);
   picture.release();
   return { lines, at: (x, y) => [...floats.subarray((y * SIZE.w + x) * 4, (y * SIZE.w + x) * 4 + 4)] };

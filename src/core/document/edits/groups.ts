@@ -4,6 +4,7 @@ import { JackplaneError } from '../../base/errors';
 import { keysOf } from '../../base/value';
 import type { Edit } from '../edit';
 import { layerIn, shotIn } from '../find';
+import { layersNamed, nameOthers } from '../shown-layers';
 import { groupOf, type Layer, type LayerId, type Place, type Project, type Shot, type ShotId } from '../schema';
 import type { Value } from '../../base/value';
 import { newLayer, newSource } from './layers';
@@ -16,6 +17,7 @@ const linked = (layer: Layer): { id: LayerId; how: string }[] => [
   ...(layer.parent ? [{ id: layer.parent.layer, how: 'follows' }] : []),
   ...(layer.matte ? [{ id: layer.matte.layer, how: 'takes its matte from' }] : []),
   ...carriersFor(layer).map((id) => ({ id, how: 'follows a track through' })),
+  ...layersNamed(layer).map((id) => ({ id, how: 'works with' })),
 ];
 
 /** A sentence about the first link that would lead across the border of a group; null when there is none. */
@@ -144,6 +146,7 @@ function copies(layers: readonly Layer[], fresh: () => string): Layer[] {
   return layers.map((layer) => {
     const copy = copyOf(layer, fresh);
     followThrough(copy, (id) => (id === copy.id ? now(layer.id) : now(id)));
+    nameOthers(copy, now);
     return {
       ...copy,
       id: now(layer.id),

@@ -3,7 +3,9 @@ import type { Draft } from 'immer';
 import { JackplaneError } from '../../base/errors';
 import type { Value } from '../../base/value';
 import { perform, type Edit } from '../edit';
+import { plain } from '../draft';
 import { shotIn } from '../find';
+import { nameOthers } from '../shown-layers';
 import {
   groupOf,
   MOST_IN_JIG,
@@ -67,8 +69,10 @@ export function layerJigOf(
 /** A layer that is tied to no others than some. */
 function within(layer: Layer, others: readonly Layer[], now: (id: LayerId) => LayerId): Layer {
   const there = (id: LayerId | undefined) => others.some((other) => other.id === id);
+  const own = structuredClone(plain(layer));
+  nameOthers(own, (id) => (there(id) ? now(id) : null));
   return {
-    ...layer,
+    ...own,
     parent: layer.parent && there(layer.parent.layer) ? { ...layer.parent, layer: now(layer.parent.layer) } : null,
     matte: layer.matte && there(layer.matte.layer) ? { ...layer.matte, layer: now(layer.matte.layer) } : null,
   };

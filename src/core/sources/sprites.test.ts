@@ -1,0 +1,132 @@
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { still } from '../base/value';
+import { newSource } from '../document/edits/layers';
+import { layersNamed, nameOthers, showing } from '../document/shown-layers';
+import { newPass } from '../document/edits/passes';
+import type { Layer, LayerId, PassId } from '../document/schema';
+import { Executor } from '../execute/execute';
+import { planFrame } from '../plan/plan';
+import { floatsOf, testBench, type TestBench } from '../testing/bench';
+import { layerOf, projectOf, SHOT } from '../testing/documents';
+
+let bench: TestBench;
+let executor: Executor;
+beforeAll(async () => {
+  bench = await testBench(256e6);
+  executor = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no footage here')));
+});
+const [W, H] = [120, 80];
+/** One still sprite in the middle. */
+const ONE = {
+  ...{
+    figure: 'sprite',
+    rate: 0,
+    burst: 1,
+    life: 9,
+    lifeVaries: 0,
+    before: 0,
+    speed: 0,
+    gravity: 0,
+    wander: 0,
+    drag: 0,
+  },
+  ...{ grain: 40, grainVaries: 0, ends: 1, appears: 0, goes: 0, turned: 0, shines: false, size: [W, H] },
+};
+const RED = layerOf('red', newSource('colour', { size: [30, 15], colour: [1, 0, 0] }), { shown: false });
+const swarm = (values: object, id = 'swarm'): Layer =>
+  layerOf(id, newSource('particles', { ...ONE, sprites: ['red'], ...values }));
+async function shown(layers: Layer[], frame = 0) {
+  const project = projectOf(layers, { width: W, height: H, length: 40, background: null });
+  const picture = await executor.frame(planFrame(project, SHOT, frame), 'none');
+  const floats = floatsOf(bench, picture).slice();
+  picture.release();
+  executor.cache.clear();
+  const at = (x: number, y: number) => [...floats.subarray((y * W + x) * 4, (y * W + x) * 4 + 4)];
+  const sum = (c: number) => floats.reduce((all, v, i) => (i % 4 === c ? all + v : all), 0);
+  return { at, sum };
+}
+
+describe('particles that are pictures of layers', () => {
+  test('as large as said along the longer side, in the layer’s own colours and proportion', async () => {
+    const { at, sum } = await shown([swarm({}), RED]);
+    expect(at(W / 2, H / 2)).toEqual([1, 0, 0, 1].map((v) => expect.closeTo(v, 5)));
+    expect(Math.abs(sum(3) / (40 * 20) - 1)).toBeLessThan(0.02);
+    expect(at(W / 2 - 18, H / 2)[3]).toBeCloseTo(1, 5);
+    expect(at(W / 2, H / 2 - 12)[3]).toBe(0);
+  });
+
+  test('turned by a quarter it stands upright; made small it keeps its area and colour', async () => {
+    const up = await shown([swarm({ along: true, speed: 0.001, direction: 90 }), RED]);
+    expect(up.at(W / 2, H / 2 - 18)[3]).toBeCloseTo(1, 3);
+    expect(up.at(W / 2 - 18, H / 2)[3]).toBe(0);
+    // its right side goes down
+    const ramp = newSource('gradient', {
+      size: [30, 15],
+      from: [-15, 0],
+      to: [15, 0],
+      colours: [
+        [0, [0, 0, 0]],
+        [1, [1, 1, 1]],
+      ],
+    });
+    const down = await shown([swarm({ along: true, speed: 0.001, direction: 90 }), { ...RED, source: ramp }]);
+    expect(down.at(W / 2, H / 2 + 15)[0]! - down.at(W / 2, H / 2 - 15)[0]!).toBeCloseTo(0.75, 1);
+    const small = await shown([swarm({ grain: 6 }), RED]);
+    expect(Math.abs(small.sum(3) / 18 - 1)).toBeLessThan(0.1);
+    expect(small.sum(1)).toBeCloseTo(0, 5);
+  });
+
+  test('passes of the layer count, and colours only as far as wanted', async () => {
+    const dark = newPass('p' as PassId, 'adjust', null, { exposure: -1 });
+    const dimmed = await shown([swarm({}), { ...RED, passes: [dark] }]);
+    expect(dimmed.at(W / 2, H / 2)[0]).toBeLessThan(0.9);
+    const green = [
+      [0, [0, 1, 0]],
+      [1, [0, 1, 0]],
+    ];
+    const half = await shown([swarm({ tinted: 0.5, colours: green }), RED]);
+    expect(half.at(W / 2, H / 2)).toEqual([0.5, 0, 0, 1].map((v) => expect.closeTo(v, 4)));
+  });
+
+  test('of several layers each has one by lot', async () => {
+    const blue = layerOf('blue', newSource('colour', { size: [30, 30], colour: [0, 0, 1] }), { shown: false });
+    const many = { sprites: ['red', 'blue'], burst: 60, emitter: 'box', wide: W, high: H, grain: 6 };
+    const { sum } = await shown([swarm(many), RED, blue]);
+    for (const c of [0, 2]) expect(sum(c) / sum(3)).toBeGreaterThan(0.25);
+  });
+
+  test('none come where the layer is not there, is gone, or shows them itself', async () => {
+    expect((await shown([swarm({ sprites: [] })])).sum(3)).toBe(0);
+    expect((await shown([swarm({ sprites: ['gone'] })])).sum(3)).toBe(0);
+    const later = { ...RED, span: { start: 20, length: 10 } };
+    expect((await shown([swarm({}), later])).sum(3)).toBe(0);
+    expect((await shown([swarm({ stands: true }), later])).sum(3)).toBeGreaterThan(100);
+    const circle = [swarm({ sprites: ['two'] }, 'one'), swarm({ sprites: ['one'] }, 'two')];
+    expect((await shown(circle)).sum(3)).toBe(0);
+  });
+
+  test('they come from where another layer lies in the shot', async () => {
+    const place = { ...RED.place, position: still([30, 0] as [number, number]) };
+    const from = { emitter: 'layer', from: ['red'], sprites: ['red'], burst: 200, grain: 4 };
+    const { at, sum } = await shown([swarm(from), { ...RED, place } as Layer]);
+    expect(sum(3)).toBeGreaterThan(100);
+    expect(at(W / 2 + 30, H / 2)[3]).toBeGreaterThan(0.5);
+    for (let x = 0; x < W; x++) if (Math.abs(x - (W / 2 + 30)) > 18) expect(at(x, H / 2)[3]).toBe(0);
+  });
+});
+
+describe('layers that name each other', () => {
+  const [one, two] = [swarm({ sprites: ['two', 'red'] }, 'one'), swarm({ from: ['red'] }, 'two')];
+  test('are found in sources and passes, and are called anew in copies', () => {
+    expect(layersNamed(one)).toEqual(['two', 'red']);
+    expect(layersNamed(two)).toEqual(['red']);
+    const copy = structuredClone(one);
+    nameOthers(copy, (id) => (id === 'red' ? null : (`${id}-again` as LayerId)));
+    expect(layersNamed(copy)).toEqual(['two-again']);
+    expect(layersNamed(one)).toEqual(['two', 'red']);
+  });
+  test('a layer cannot show those that show it, however far round', () => {
+    expect(showing([one, two, RED], 'red' as LayerId)).toEqual(new Set(['red', 'one', 'two']));
+    expect(showing([one, two, RED], 'one' as LayerId)).toEqual(new Set(['one']));
+  });
+});
