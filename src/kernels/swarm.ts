@@ -47,10 +47,10 @@ function highest(slope: f32, off: f32, most: f32): f32 {
 }
 
 /**
- * Draws figures over a picture of w×h premultiplied pixels, the first of them lowest.
+ * Draws figures over rows from..to of a picture w wide of premultiplied pixels, the first of them lowest.
  * @param list numbers of n figures @param light 1 = they add light instead of covering what lies below
  */
-export function drawSwarm(list: usize, n: i32, form: i32, dst: usize, w: i32, h: i32, light: i32): void {
+export function drawSwarm(list: usize, n: i32, form: i32, dst: usize, w: i32, from: i32, to: i32, light: i32): void {
   for (let i = 0; i < n; i++, list += PARTS) {
     const x = load<f32>(list);
     const y = load<f32>(list, 4);
@@ -66,8 +66,9 @@ export function drawSwarm(list: usize, n: i32, form: i32, dst: usize, w: i32, h:
     const down = abs(s) * long + abs(c) * wide + <f32>1;
     const x0 = <i32>max(<f32>0, min(<f32>w, floor(x - across)));
     const x1 = <i32>max(<f32>0, min(<f32>w, ceil(x + across)));
-    const y0 = <i32>max(<f32>0, min(<f32>h, floor(y - down)));
-    const y1 = <i32>max(<f32>0, min(<f32>h, ceil(y + down)));
+    const y0 = <i32>max(<f32>from, min(<f32>to, floor(y - down)));
+    const y1 = <i32>max(<f32>from, min(<f32>to, ceil(y + down)));
+    if (y0 >= y1) continue;
     const px = min(long, wide);
     // what is thinner than a pixel is as faint as it is thin
     const thin: f32 = min(<f32>1, <f32>2 * px);
@@ -83,13 +84,13 @@ export function drawSwarm(list: usize, n: i32, form: i32, dst: usize, w: i32, h:
       // where along the row it can be at all
       const low = max(lowest(ul, ur * dy, most), lowest(vl, vr * dy, most)) + x - <f32>0.5;
       const high = min(highest(ul, ur * dy, most), highest(vl, vr * dy, most)) + x - <f32>0.5;
-      const from = <i32>max(<f32>x0, min(<f32>x1, ceil(low)));
-      const to = <i32>max(<f32>x0, min(<f32>x1, floor(high) + <f32>1));
-      let at = dst + (<usize>(row * w + from) << 4);
-      const dx = <f32>from + <f32>0.5 - x;
+      const first = <i32>max(<f32>x0, min(<f32>x1, ceil(low)));
+      const end = <i32>max(<f32>x0, min(<f32>x1, floor(high) + <f32>1));
+      let at = dst + (<usize>(row * w + first) << 4);
+      const dx = <f32>first + <f32>0.5 - x;
       let u = ul * dx + ur * dy;
       let v = vl * dx + vr * dy;
-      for (let column = from; column < to; column++, at += 16, u += ul, v += vl) {
+      for (let column = first; column < end; column++, at += 16, u += ul, v += vl) {
         const much = covering(form, u, v, room);
         if (!(much > 0)) continue;
         const cover: f32 = (much < 1 ? much : <f32>1) * thin;
@@ -107,12 +108,14 @@ export function drawSwarm(list: usize, n: i32, form: i32, dst: usize, w: i32, h:
   }
 }
 
+const ONE: f32 = 65536;
+const PART_OF_ONE: f32 = 1 / 65536;
 /**
- * Draws pictures over a picture of w×h premultiplied pixels, the first of them lowest: turned, sized, multiplied by the colour and opacity of their figures.
+ * Draws pictures over rows from..to of a picture w wide of premultiplied pixels, the first of them lowest: turned, sized, multiplied by the colour and opacity of their figures.
  * @param which sheet each of n figures has @param sheets address, width and height of premultiplied pictures with a clear pixel around them
  * @param light 1 = they add light instead of covering what lies below
  */
-export function drawSprites(list: usize, n: i32, which: usize, sheets: usize, dst: usize, w: i32, h: i32, light: i32): void {
+export function drawSprites(list: usize, n: i32, which: usize, sheets: usize, dst: usize, w: i32, from: i32, to: i32, light: i32): void {
   for (let i = 0; i < n; i++, list += PARTS) {
     const x = load<f32>(list);
     const y = load<f32>(list, 4);
@@ -123,7 +126,7 @@ export function drawSprites(list: usize, n: i32, which: usize, sheets: usize, ds
     const opacity = load<f32>(list, 36);
     if (!(long > 0) || !(wide > 0) || !(opacity > 0)) continue;
     const sheet = sheets + <usize>load<i32>(which + (<usize>i << 2)) * 12;
-    const from = <usize>load<i32>(sheet);
+    const texels = <usize>load<i32>(sheet);
     const tw = load<i32>(sheet, 4);
     const th = load<i32>(sheet, 8);
     const colour = f32x4.mul(f32x4.replace_lane(v128.load(list, 24), 3, 1), f32x4.splat(opacity));
@@ -131,8 +134,9 @@ export function drawSprites(list: usize, n: i32, which: usize, sheets: usize, ds
     const down = abs(s) * long + abs(c) * wide + <f32>1;
     const x0 = <i32>max(<f32>0, min(<f32>w, floor(x - across)));
     const x1 = <i32>max(<f32>0, min(<f32>w, ceil(x + across)));
-    const y0 = <i32>max(<f32>0, min(<f32>h, floor(y - down)));
-    const y1 = <i32>max(<f32>0, min(<f32>h, ceil(y + down)));
+    const y0 = <i32>max(<f32>from, min(<f32>to, floor(y - down)));
+    const y1 = <i32>max(<f32>from, min(<f32>to, ceil(y + down)));
+    if (y0 >= y1) continue;
     const thin: f32 = min(<f32>1, <f32>2 * long) * min(<f32>1, <f32>2 * wide);
     const shown = f32x4.mul(colour, f32x4.splat(thin));
     // from pixels to those of the sheet, whose border is no part of the sprite
@@ -147,6 +151,8 @@ export function drawSprites(list: usize, n: i32, which: usize, sheets: usize, ds
     const mostX = halfW + <f32>0.5;
     const mostY = halfH + <f32>0.5;
     const row16 = <usize>tw << 4;
+    const stepU = <i32>(ax * ONE);
+    const stepV = <i32>(bx * ONE);
     for (let row = y0; row < y1; row++) {
       const dy = <f32>row + <f32>0.5 - y;
       const low = max(lowest(ax, ay * dy, mostX), lowest(bx, by * dy, mostY)) + x - <f32>0.5;
@@ -155,15 +161,17 @@ export function drawSprites(list: usize, n: i32, which: usize, sheets: usize, ds
       const end = <i32>max(<f32>x0, min(<f32>x1, floor(high) + <f32>1));
       let at = dst + (<usize>(row * w + first) << 4);
       const dx = <f32>first + <f32>0.5 - x;
-      let u = midX + ax * dx + ay * dy;
-      let v = midY + bx * dx + by * dy;
-      for (let column = first; column < end; column++, at += 16, u += ax, v += bx) {
-        const iu = <i32>u;
-        const iv = <i32>v;
-        if (u < 0 || v < 0 || iu > tw - 2 || iv > th - 2) continue;
-        const fu = f32x4.splat(u - <f32>iu);
-        const fv = f32x4.splat(v - <f32>iv);
-        const p = from + (<usize>(iv * tw + iu) << 4);
+      // whole numbers of which 16 bits lie after the point: cutting floats to whole ones takes longer than all the rest
+      let u = <i32>((midX + ax * dx + ay * dy) * ONE);
+      let v = <i32>((midY + bx * dx + by * dy) * ONE);
+      for (let column = first; column < end; column++, at += 16, u += stepU, v += stepV) {
+        const iu = u >> 16;
+        const iv = v >> 16;
+        // below 0 is far beyond, too
+        if (<u32>iu >= <u32>(tw - 1) || <u32>iv >= <u32>(th - 1)) continue;
+        const fu = f32x4.splat(<f32>(u & 0xffff) * PART_OF_ONE);
+        const fv = f32x4.splat(<f32>(v & 0xffff) * PART_OF_ONE);
+        const p = texels + (<usize>(iv * tw + iu) << 4);
         const a = v128.load(p);
         const b = v128.load(p + row16);
         const top = f32x4.add(a, f32x4.mul(f32x4.sub(v128.load(p, 16), a), fu));

@@ -436,10 +436,20 @@ export interface Kernels {
     sheets: number,
     dst: number,
     w: number,
-    h: number,
+    from: number,
+    to: number,
     light: number,
   ): void;
-  drawSwarm(list: number, n: number, form: number, dst: number, w: number, h: number, light: number): void;
+  drawSwarm(
+    list: number,
+    n: number,
+    form: number,
+    dst: number,
+    w: number,
+    from: number,
+    to: number,
+    light: number,
+  ): void;
   solidWork(n: number, w: number, h: number): number;
   drawSolid(
     list: number,

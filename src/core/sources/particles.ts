@@ -11,7 +11,7 @@ import type { NumberParam } from '../params/number';
 import { Picture } from '../picture/picture';
 import { birthsOf, spotsOf } from './births';
 import { defineSource } from './define';
-import { drawSprites } from './sprites';
+import { drawSprites, inBands } from './sprites';
 import { affordable, MOST_AT_ONCE, PARTICLE, swarmAt, type Swarming } from './swarm';
 
 const FIGURES = ['dot', 'disc', 'scrap', 'leaf', 'flake', 'sprite'] as const;
@@ -287,7 +287,9 @@ export const particles = defineSource({
     const figure = FIGURES.indexOf(v.figure as (typeof FIGURES)[number]);
     arena.scratch(list.byteLength + 16, (at) => {
       arena.floats(at, list.length).set(list);
-      kernels.drawSwarm(at, list.length / PARTICLE, figure, picture.at, w, h, v.shines ? 1 : 0);
+      inBands(picture, (top, bottom) =>
+        kernels.drawSwarm(at, list.length / PARTICLE, figure, picture.at, w, top, bottom, v.shines ? 1 : 0),
+      );
     });
     return picture;
   },

@@ -12,6 +12,12 @@ interface Tools {
 /** Clear pixels around a sprite, into which its border goes over. */
 const BORDER = 1;
 
+/** Rows that stay in the processor's cache while all is drawn on them. */
+const BAND = 64;
+export function inBands({ rect }: Picture, draw: (from: number, to: number) => void): void {
+  for (let top = 0; top < rect.h; top += BAND) draw(top, Math.min(rect.h, top + BAND));
+}
+
 /** A picture and smaller ones of it, each with a clear border. @returns held by the caller, the largest first */
 function sizesOf(tools: Tools, picture: Picture): Picture[] {
   const { kernels, arena } = tools;
@@ -72,16 +78,9 @@ export function drawSprites(
       };
       const bytesOf = ({ buffer, byteOffset, byteLength }: Float32Array | Int32Array) =>
         new Uint8Array(buffer as ArrayBuffer, byteOffset, byteLength);
-      const { w, h } = onto.rect;
-      kernels.drawSprites(
-        lent(bytesOf(list)),
-        count,
-        lent(bytesOf(which)),
-        lent(bytesOf(sheets)),
-        onto.at,
-        w,
-        h,
-        shines ? 1 : 0,
+      const [own, sheet, from] = [lent(bytesOf(which)), lent(bytesOf(sheets)), lent(bytesOf(list))];
+      inBands(onto, (top, bottom) =>
+        kernels.drawSprites(from, count, own, sheet, onto.at, onto.rect.w, top, bottom, shines ? 1 : 0),
       );
     });
   } finally {

@@ -101,6 +101,51 @@ export function swarmAt(v: Swarming, seconds: number): Float32Array {
 }
 
 const TURN = 2 * Math.PI;
+/** A value that is as different from one to the next as said. */
+const varied = (value: number, by: number, { seed }: Swarming, which: number, question: number): number =>
+  by ? value * (1 + by * (2 * lot(seed, which, question) - 1)) : value;
+/** How far one has strayed from its way. */
+const strayed = ({ seed, wander }: Swarming, which: number, question: number, age: number): number =>
+  wander &&
+  wander *
+    Math.min(1, age) *
+    Math.sin(TURN * (lot(seed, which, question) + age * (0.25 + 0.35 * lot(seed, which, question + 1))));
+
+/** Where one is, and how fast; pixels and seconds. */
+interface Moving {
+  x: number;
+  y: number;
+  vx: number;
+  vy: number;
+  /** how long it has been on its way: what lies still has stopped */
+  age: number;
+}
+/** @param near 1 for what is nearest and smaller for what is farther away and slower @returns null once it is gone */
+function movingAt(v: Swarming, which: number, lived: number, born: number, near: number): Moving | null {
+  const { seed, drag } = v;
+  const turn = radians(v.direction + (lot(seed, which, 1) - 0.5) * v.spread);
+  const speed = varied(v.speed, v.speedVaries, v, which, 2) * near;
+  const [vx, vy] = [Math.cos(turn) * speed, Math.sin(turn) * speed];
+  const [gravity, wind] = [v.gravity * near, v.wind * near];
+  const free = drag < NO_DRAG;
+  const [x0, y0] = startOf(v, which, born);
+  const lands = v.meets !== 'nothing' && y0 <= v.floor;
+  const fall = lands
+    ? landed({ y: y0, pace: vy, pull: gravity, drag }, v.floor, v.meets === 'bounce' ? v.bounce : 0, lived)
+    : null;
+  if (fall && v.meets === 'go' && lived >= fall.met) return null;
+  const age = fall ? Math.min(lived, fall.lies) : lived;
+  const strays = fall && lived >= fall.met ? 0 : near * strayed(v, which, 7, age);
+  const y = fall ? Math.min(v.floor, fall.y + strays) : y0 + gone(vy, gravity, 0, drag, age) + strays;
+  return {
+    x: x0 + gone(vx, 0, wind, drag, age) + (free ? wind * age : 0) + near * strayed(v, which, 5, age),
+    y,
+    vx: pace(vx, 0, wind, drag, age) + (free ? wind : 0),
+    vy: pace(vy, gravity, 0, drag, age),
+    age,
+  };
+}
+
 /** @returns whether it is there */
 function writeParticle(
   list: Float32Array,
@@ -110,47 +155,21 @@ function writeParticle(
   lived: number,
   born: number,
 ): boolean {
-  const { seed, drag } = v;
-  const varied = (value: number, by: number, question: number): number =>
-    by ? value * (1 + by * (2 * lot(seed, which, question) - 1)) : value;
-  const share = lived / varied(v.life, v.lifeVaries, 0);
-  if (!(share >= 0 && share < 1)) return false;
-  // near ones are larger and faster
+  const { seed } = v;
+  const share = lived / varied(v.life, v.lifeVaries, v, which, 0);
+  if (!(share >= 0 && share < 1) || (v.emitter === 'layer' && !v.spots)) return false;
   const near = v.depth ? 1 - v.depth * lot(seed, which, 11) : 1;
-  const turn = radians(v.direction + (lot(seed, which, 1) - 0.5) * v.spread);
-  const speed = varied(v.speed, v.speedVaries, 2) * near;
-  const [vx, vy] = [Math.cos(turn) * speed, Math.sin(turn) * speed];
-  const [gravity, wind] = [v.gravity * near, v.wind * near];
-  const free = drag < NO_DRAG;
-  const [x0, y0] = startOf(v, which, born);
-  const fall =
-    v.meets === 'nothing' || y0 > v.floor
-      ? null
-      : landed({ y: y0, pace: vy, pull: gravity, drag }, v.floor, v.meets === 'bounce' ? v.bounce : 0, lived);
-  if (fall && v.meets === 'go' && lived >= fall.met) return false;
-  // what lies still has stopped there
-  const age = Math.min(lived, fall?.lies ?? Infinity);
-  const sway = (question: number): number =>
-    v.wander
-      ? v.wander *
-        near *
-        Math.min(1, age) *
-        Math.sin(TURN * (lot(seed, which, question) + age * (0.25 + 0.35 * lot(seed, which, question + 1))))
-      : 0;
-  list[at] = x0 + gone(vx, 0, wind, drag, age) + (free ? wind * age : 0) + sway(5);
-  const down = fall
-    ? Math.min(v.floor, fall.y + (lived < fall.met ? sway(7) : 0))
-    : y0 + gone(vy, gravity, 0, drag, age) + sway(7);
-  list[at + 1] = down;
-  const half = (varied(v.grain, v.grainVaries, 9) * near * (1 + (v.ends - 1) * share)) / 2;
-  let angle = 0;
-  list[at + 2] = half * v.long;
-  if (v.drawn > 0 || v.along) {
-    const [px, py] = [pace(vx, 0, wind, drag, age) + (free ? wind : 0), pace(vy, gravity, 0, drag, age)];
-    list[at + 2]! += (Math.hypot(px, py) * v.drawn) / 2;
-    angle = Math.atan2(py, px);
-  } else
-    angle = radians(v.turned * (2 * lot(seed, which, 10) - 1) + (lot(seed, which, 12) < 0.5 ? -age : age) * v.spin);
+  const moving = movingAt(v, which, lived, born, near);
+  if (!moving) return false;
+  const { age } = moving;
+  list[at] = moving.x;
+  list[at + 1] = moving.y;
+  const half = (varied(v.grain, v.grainVaries, v, which, 9) * near * (1 + (v.ends - 1) * share)) / 2;
+  list[at + 2] = half * v.long + (Math.hypot(moving.vx, moving.vy) * v.drawn) / 2;
+  const angle =
+    v.drawn > 0 || v.along
+      ? Math.atan2(moving.vy, moving.vx)
+      : radians(v.turned * (2 * lot(seed, which, 10) - 1) + (lot(seed, which, 12) < 0.5 ? -age : age) * v.spin);
   // what flutters shows its edge by turns
   const edge = v.flutter ? Math.sin(TURN * (lot(seed, which, 13) + age * (0.6 + lot(seed, which, 14)))) ** 2 : 0;
   list[at + 3] = half * (1 - v.flutter * edge);
@@ -186,7 +205,7 @@ function startOf(
   const [x, y] = way ? wayAt(way, born) : at;
   if (emitter === 'point') return [x, y];
   const [a, b] = [lot(seed, which, 3), lot(seed, which, 4)];
-  if (emitter === 'layer') return spots ? spotAt(spots, [a, b, lot(seed, which, 17)]) : [NaN, NaN];
+  if (emitter === 'layer') return spotAt(spots!, [a, b, lot(seed, which, 17)]);
   if (emitter === 'line') return [x + (a - 0.5) * wide, y];
   if (emitter === 'box') return [x + (a - 0.5) * wide, y + (b - 0.5) * high];
   const far = Math.sqrt(a) / 2;
