@@ -23,7 +23,7 @@ export { affine } from './affine';
 export { enlargeAdd, shiftSpan } from './shift';
 export { channelsOf, dimSpan, dotSpan, meanBlock, steepRow, stepSpan } from './print';
 export { projective } from './projective';
-export { addScaled, coveragePlane, fillPlane, lerpByPlane, lerpSpan, medianOf, scaleByPlane, timesPlane } from './mix';
+export { addScaled, coveragePlane, fillPlane, lerpByPlane, lerpSpan, medianOf, scaleByPlane, timesPlane, weighedPlane } from './mix';
 export { besideMarks, colourFrom, coverBy, differencePlane, edgeMarks, extendNear, lendersOnly, lightWrap, pickByAlpha, unmixPlate } from './edge';
 export { blurRows, blurColumns } from './blur';
 export { blurNear } from './blur-near';

@@ -71,3 +71,12 @@ export function medianOf(list: usize, count: i32, room: usize, dst: usize, n: i3
     v128.store(dst + i, even ? f32x4.mul(f32x4.add(middle, v128.load(room + half - 16)), f32x4.splat(0.5)) : middle);
   }
 }
+
+/** A plane of n pixels' red, green, blue and alpha, each times a number, together. */
+export function weighedPlane(src: usize, dst: usize, n: i32, r: f32, g: f32, b: f32, a: f32): void {
+  const weights = f32x4(r, g, b, a);
+  for (let i = 0; i < n; i++, src += 16, dst += 4) {
+    const p = f32x4.mul(v128.load(src), weights);
+    store<f32>(dst, f32x4.extract_lane(p, 0) + f32x4.extract_lane(p, 1) + f32x4.extract_lane(p, 2) + f32x4.extract_lane(p, 3));
+  }
+}

@@ -108,7 +108,9 @@ export const tablesOf = (pass: PassPlan): string[] =>
 
 /** The keys of all pictures of other layers that values name. */
 export const picturesIn = (params: Params, values: PlainValues): string[] =>
-  Object.entries(params).flatMap(([name, param]) => (param.kind === 'pictures' ? (values[name] as string[]) : []));
+  Object.entries(params).flatMap(([name, param]) =>
+    param.kind === 'pictures' ? (values[name] as string[]).filter((key) => key) : [],
+  );
 
 /** All coverages that a pass asks for. */
 export function coveragesOf(pass: PassPlan): CoveragePlan[] {

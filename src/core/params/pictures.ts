@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { defineKind, type Declared, type ParamBase, type PictureOf } from './define';
 
-/** Pictures of other layers of the shot, after their own passes; resolved to the keys by which they are found. What has no picture is left out. */
+/** Pictures of other layers of the shot, after their own passes; resolved to the keys by which they are found: an empty one for what has no picture. */
 export interface PicturesParam extends ParamBase<readonly string[]> {
   kind: 'pictures';
   default: readonly string[];
@@ -28,7 +28,7 @@ export const picturesKind = defineKind<PicturesParam>({
   schema: ({ most }) => z.array(z.string().regex(/^[A-Za-z0-9_-]{1,64}$/)).max(most),
   resolve: ({ placed = false, at, stands }, value, { picture }, now) => {
     const how: PictureOf = { placed, at: stands && now(stands) === true ? 'first' : (at ?? 'now') };
-    return (value as string[]).flatMap((id) => picture(id, how) ?? []);
+    return (value as string[]).map((id) => picture(id, how) ?? '');
   },
   range: ({ most }) => (most > 1 ? `up to ${most} layers of the shot` : 'a layer of the shot'),
 });

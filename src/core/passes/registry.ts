@@ -23,6 +23,7 @@ import { hueKey } from './hue-key';
 import { echo } from './echo';
 import { backing } from './backing';
 import { castShadow } from './cast-shadow';
+import { displace } from './displace';
 import { dropShadow } from './drop-shadow';
 import { lightRays } from './light-rays';
 import { lightWrap } from './light-wrap';
@@ -131,6 +132,7 @@ export const PASSES: readonly AnyPass[] = [
   freeze,
   timeSweep,
   median,
+  displace,
 ];
 
 /** What is chosen to be put in: a pass as it begins, or for one of its further uses. */

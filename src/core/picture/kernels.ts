@@ -450,6 +450,7 @@ export interface Kernels {
     to: number,
     light: number,
   ): void;
+  weighedPlane(src: number, dst: number, n: number, r: number, g: number, b: number, a: number): void;
   solidWork(n: number, w: number, h: number): number;
   drawSolid(
     list: number,
