@@ -24,9 +24,10 @@ export function grainNoise(dst: usize, n: i32, x: i32, y: i32, seed: u32): void 
 /**
  * Adds noise to premultiplied pixels.
  * @param noise four numbers a pixel: one for each channel, and one for all of them @param own, all what of each is taken
- * @param dark, middle, bright how much of it at black, at half and at white
+ * @param dark, middle, bright how much of it at black, at half and at white @param red, green, blue how much of it they have
  */
-export function grainSpan(src: usize, noise: usize, dst: usize, n: i32, own: f32, all: f32, dark: f32, middle: f32, bright: f32): void {
+export function grainSpan(src: usize, noise: usize, dst: usize, n: i32, own: f32, all: f32, dark: f32, middle: f32, bright: f32, red: f32, green: f32, blue: f32): void {
+  const channels = f32x4(red, green, blue, 0);
   for (let i = 0; i < n; i++, src += 16, noise += 16, dst += 16) {
     const p = v128.load(src);
     const a = f32x4.extract_lane(p, 3);
@@ -39,7 +40,7 @@ export function grainSpan(src: usize, noise: usize, dst: usize, n: i32, own: f32
     const strength: f32 = at < <f32>0.5 ? dark + (middle - dark) * <f32>2 * at : middle + (bright - middle) * (<f32>2 * at - <f32>1);
     const q = v128.load(noise);
     const sum = f32x4.add(f32x4.mul(q, f32x4.splat(own)), f32x4.splat(all * f32x4.extract_lane(q, 3)));
-    const out = f32x4.add(p, f32x4.mul(sum, f32x4.splat(strength * a)));
+    const out = f32x4.add(p, f32x4.mul(f32x4.mul(sum, channels), f32x4.splat(strength * a)));
     v128.store(dst, f32x4.replace_lane(f32x4.pmax(out, f32x4.splat(0)), 3, a));
   }
 }

@@ -70,6 +70,11 @@ describe('grain', () => {
     expect(Math.abs(deviation(reduced!) / deviation(means) - 1)).toBeLessThan(0.25);
   });
 
+  test('each channel has as much as its dial says', () => {
+    const parts = added({ size: 0, red: 0.5, green: 0, blue: 2 });
+    expect(parts.map((part) => deviation(part) / 0.05)).toEqual([0.5, 0, 2].map((v) => expect.closeTo(v, 1)));
+  });
+
   test('goes by brightness', () => {
     const values = { dark: 0.2, middle: 1, bright: 0.5, amount: 0.02 };
     const at = (grey: number) => deviation(added(values, grey)[1]!) / 0.02;

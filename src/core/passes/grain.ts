@@ -10,6 +10,8 @@ import { definePass } from './define';
 const share = (label: string, begins: number, help: string) =>
   number({ label, unit: '%', default: begins, min: 0, max: 4, slider: [0, 2], help });
 
+const CHANNELS = 'By channel';
+
 /** Below this the noise of single pixels is as fine as it is wanted. */
 const FINE = 0.35;
 /** Deviation that is left of white noise of deviation 1 blurred by σ: the sum of the squares of its weights each way. */
@@ -78,6 +80,9 @@ export const grain = definePass({
     dark: share('In the dark', 0.8, 'How much of it black has.'),
     middle: share('In the middle', 1, 'How much of it middle grey has.'),
     bright: share('In the bright', 0.4, 'How much of it white has.'),
+    red: { ...share('Red', 1, 'How much of it red has.'), group: CHANNELS },
+    green: { ...share('Green', 1, 'How much of it green has.'), group: CHANNELS },
+    blue: { ...share('Blue', 1, 'How much of it blue has; film and sensors have most of it here.'), group: CHANNELS },
     moves: boolean({ label: 'New on every frame', default: true, help: 'Off, the grain stands still like paper.' }),
     seed: seed({ label: 'Seed', default: 1, help: 'Another number is another grain.' }),
   },
@@ -108,6 +113,9 @@ export const grain = definePass({
         v.dark,
         v.middle,
         v.bright,
+        v.red,
+        v.green,
+        v.blue,
       );
     noise.release();
     return out;

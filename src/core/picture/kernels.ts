@@ -582,6 +582,9 @@ export interface Kernels {
     dark: number,
     middle: number,
     bright: number,
+    red: number,
+    green: number,
+    blue: number,
   ): void;
   sharpenSpan(src: number, soft: number, dst: number, n: number, strength: number, quiet: number, most: number): void;
   halvePlane(src: number, w: number, h: number, dst: number): void;
