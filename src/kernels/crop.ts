@@ -35,3 +35,23 @@ export function cropSpan(
     else v128.store(dst, f32x4.mul(v128.load(src), f32x4.splat(t)));
   }
 }
+
+/** Where a picture of w×h is not clear. @param dst four whole numbers: first and last column, first and last row; the last before the first when all is clear */
+export function seenBox(src: usize, w: i32, h: i32, dst: usize): void {
+  let left = w;
+  let right = -1;
+  let top = h;
+  let bottom = -1;
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++, src += 16) {
+      if (!(load<f32>(src, 12) > 0)) continue;
+      if (x < left) left = x;
+      if (x > right) right = x;
+      if (y < top) top = y;
+      bottom = y;
+    }
+  store<i32>(dst, left);
+  store<i32>(dst, right, 4);
+  store<i32>(dst, top, 8);
+  store<i32>(dst, bottom, 12);
+}

@@ -14,7 +14,7 @@ export { lumaKeySpan, hueKeySpan } from './range-key';
 export { adjustSpan } from './adjust';
 export { latticeSpan } from './cube';
 export { byHueSpan, byLumaSpan, colourRangePlane, lightMatrixSpan, matrixSpan, toneSpan, vignetteSpan } from './grade';
-export { cropSpan } from './crop';
+export { cropSpan, seenBox } from './crop';
 export { brightSpan, lightRow, screenPlane } from './shine';
 export { addCoarse, displacedRow, noisePlane, tableColours } from './clouds';
 export { cardSpan, mostAlpha } from './card';

@@ -20,7 +20,7 @@ import { adjustBelow, drawLayer } from './draw';
 import { coveragesOf, MaskStore, picturesIn, type Outline } from './masks';
 import { layerSpace, runPasses, type Keep } from './passes';
 import { PlateStore } from './plates';
-import { cutOut, filled, placeholder, sourcePicture, type Fetch } from './sources';
+import { cutOut, filled, placeholder, sourcePicture, trimmed, type Fetch } from './sources';
 
 /** A layer that could not be computed, and why. */
 export interface Problem {
@@ -283,11 +283,13 @@ export class Executor {
     ]);
     for (const key of new Set(asked)) if (key !== null && !into.has(key)) into.set(key, await this.further(key, job));
   }
-  /** A further picture of the plan, owned by the caller. */
-  private further(key: string, job: Job): Promise<Picture> {
+  /** A further picture of the plan, owned by the caller. @param close without what is clear around something drawn: its picture is as large as the shot only so that it can be placed */
+  private async further(key: string, job: Job, close = false): Promise<Picture> {
     const { lines, shots } = job.tables;
     const line = lines[key];
-    return line ? this.layer(line, job.keep, job.problems, job.tables) : this.composite(shots[key]!, job);
+    if (!line) return this.composite(shots[key]!, job);
+    const picture = await this.layer(line, job.keep, job.problems, job.tables);
+    return close && line.source.kind === 'drawn' ? this.arena.guarded(() => trimmed(this, picture)) : picture;
   }
 
   /** Fetches what the passes from one on need beside the picture. */
@@ -305,7 +307,7 @@ export class Executor {
     const picture = await sourcePicture(layer, {
       ...{ kernels: this.kernels, arena: this.arena, masks: this.masks, fetch: this.fetch },
       line: (key) => this.line(job.tables.lines[key]!, job),
-      further: (key) => this.further(key, job),
+      further: (key) => this.further(key, job, true),
       sizeOf: (key) => job.tables.lines[key]!.size,
       shot: (key) => this.composite(job.tables.shots[key]!, job),
     });

@@ -19,7 +19,7 @@ export type Fetch = (source: StockPlan) => Promise<FetchedPicture>;
 /** What pictures are found by. */
 interface Finder extends Pick<Bench, 'kernels' | 'arena' | 'masks'> {
   fetch: Fetch;
-  /** a further picture of the plan by its key: a line with all that is clear of it, or a shot */
+  /** a further picture of the plan by its key: a line without what is clear around something drawn, or a shot */
   further(key: string): Promise<Picture>;
   /** a line as far as it is not clear, and how large all of it is */
   line(key: string): Promise<Picture>;
@@ -154,6 +154,18 @@ export function filled(
     { x: 0, y: 0, ...size },
   );
   return sameRect(rect, picture.rect) ? picture : partOf(tools, picture, rect);
+}
+
+/** What is seen of a picture, from its top left; a clear one stays as it is. @param picture given up @returns owned by the caller */
+export function trimmed(tools: Pick<Bench, 'kernels' | 'arena'>, picture: Picture): Picture {
+  const { kernels, arena } = tools;
+  const { x, y, w, h } = picture.rect;
+  const [left, right, top, bottom] = arena.scratch(16, (at) => {
+    kernels.seenBox(picture.at, w, h, at);
+    return [...new Int32Array(arena.bytes(at, 16).slice().buffer)] as [number, number, number, number];
+  });
+  if (right < left) return picture;
+  return cutOut(tools, picture, { x: x + left, y: y + top, w: right - left + 1, h: bottom - top + 1 });
 }
 
 /** Slanted stripes, so that missing media cannot be taken for a picture. */

@@ -451,6 +451,7 @@ export interface Kernels {
     light: number,
   ): void;
   weighedPlane(src: number, dst: number, n: number, r: number, g: number, b: number, a: number): void;
+  seenBox(src: number, w: number, h: number, dst: number): void;
   solidWork(n: number, w: number, h: number): number;
   drawSolid(
     list: number,

@@ -11,7 +11,7 @@ export interface SourceTools {
   size: { w: number; h: number };
   /** a line of text as outlines; one that `lines` has asked for */
   line(text: string, style: LineStyle): TextLine;
-  /** another layer's picture by the key that a value of the kind `pictures` has become, from its top left on; not owned by the source */
+  /** another layer's picture by the key that a value of the kind `pictures` has become, not owned by the source. What is drawn has no clear border */
   picture(key: string): Picture | null;
 }
 

@@ -89,6 +89,12 @@ describe('particles that are pictures of layers', () => {
     expect(half.at(W / 2, H / 2)).toEqual([0.5, 0, 0, 1].map((v) => expect.closeTo(v, 4)));
   });
 
+  test('something drawn is as large as what is seen of it, not as the picture that it stands in', async () => {
+    const star = newSource('shape', { form: 'rectangle', width: 20, height: 10, line: 0, size: [90, 90] });
+    const { sum } = await shown([swarm({}), { ...RED, source: star }]);
+    expect(Math.abs(sum(3) / (40 * 20) - 1)).toBeLessThan(0.02);
+  });
+
   test('of several layers each has one by lot', async () => {
     const blue = layerOf('blue', newSource('colour', { size: [30, 30], colour: [0, 0, 1] }), { shown: false });
     const many = { sprites: ['red', 'blue'], burst: 60, emitter: 'box', wide: W, high: H, grain: 6 };
