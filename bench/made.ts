@@ -147,6 +147,23 @@ export async function madeTable(): Promise<string> {
     },
     bare,
   );
+  const many = (size: Size, values: object, more: Layer[] = []): Project => {
+    const [wide, high] = size;
+    const all = { ...{ size, wide, high, emitter: 'box', rate: 0, before: 0 }, life: 9, lifeVaries: 0, ends: 1 };
+    const source = newSource('particles', { ...all, grainVaries: 0, ...values });
+    return shotOf(size, [layerOf('a', source, { span: { start: 0, length: 100 } }), ...more]);
+  };
+  const sprite = layerOf('s', newSource('clouds', { size: [64, 64] }), {
+    shown: false,
+    span: { start: 0, length: 100 },
+  });
+  await each(
+    '1,500 particles that are pictures of 64 px',
+    (size) => many(size, { burst: 1500, grain: 64, figure: 'sprite', sprites: ['s'] }, [sprite]),
+    bare,
+    '40 ms at 720p',
+  );
+  await each('20,000 dots', (size) => many(size, { burst: 20_000, grain: 4 }), bare, '25 ms at 720p');
   for (const { title, values } of SWARMS)
     await each(
       `particles: ${title}`,

@@ -32,19 +32,15 @@ function covering(form: i32, u: f32, v: f32, px: f32): f32 {
   return (<f32>0.13 - min(one, min(two, three))) * px + <f32>0.5;
 }
 
-/** The least and the most of t for which slope·t + off stays within ±most. */
+/** A whole number no less and no more than two others. Comparing is quicker than min and max, which look after what is no number. */
 // @ts-ignore: decorator
 @inline
-function lowest(slope: f32, off: f32, most: f32): f32 {
-  if (abs(slope) < <f32>1e-9) return abs(off) <= most ? <f32>-1e6 : <f32>1e6;
-  return ((slope > 0 ? -most : most) - off) / slope;
+function within(v: f32, least: i32, most: i32): i32 {
+  return v <= <f32>least ? least : v >= <f32>most ? most : <i32>v;
 }
-// @ts-ignore: decorator
-@inline
-function highest(slope: f32, off: f32, most: f32): f32 {
-  if (abs(slope) < <f32>1e-9) return abs(off) <= most ? <f32>1e6 : <f32>-1e6;
-  return ((slope > 0 ? most : -most) - off) / slope;
-}
+/** Slopes along a row that are as good as none, and a stretch of a row that has no end. */
+const LEVEL: f32 = 1e-9;
+const ENDLESS: f32 = 1e6;
 
 /**
  * Draws figures over rows from..to of a picture w wide of premultiplied pixels, the first of them lowest.
@@ -64,11 +60,11 @@ export function drawSwarm(list: usize, n: i32, form: i32, dst: usize, w: i32, fr
     // the box about it as it is turned, with room for a soft edge
     const across = abs(c) * long + abs(s) * wide + <f32>1;
     const down = abs(s) * long + abs(c) * wide + <f32>1;
-    const x0 = <i32>max(<f32>0, min(<f32>w, floor(x - across)));
-    const x1 = <i32>max(<f32>0, min(<f32>w, ceil(x + across)));
-    const y0 = <i32>max(<f32>from, min(<f32>to, floor(y - down)));
-    const y1 = <i32>max(<f32>from, min(<f32>to, ceil(y + down)));
-    if (y0 >= y1) continue;
+    const y0 = within(floor(y - down), from, to);
+    const y1 = within(ceil(y + down), from, to);
+    const x0 = within(floor(x - across), 0, w);
+    const x1 = within(ceil(x + across), 0, w);
+    if (y0 >= y1 || x0 >= x1) continue;
     const px = min(long, wide);
     // what is thinner than a pixel is as faint as it is thin
     const thin: f32 = min(<f32>1, <f32>2 * px);
@@ -79,13 +75,22 @@ export function drawSwarm(list: usize, n: i32, form: i32, dst: usize, w: i32, fr
     const room = max(px, <f32>0.5);
     const most: f32 = <f32>1 + <f32>0.5 / room;
     const solid = opacity >= 1 && !light;
+    // how far along a row it reaches to either side of where it is widest, by either of its directions
+    const levelU = abs(ul) < LEVEL;
+    const levelV = abs(vl) < LEVEL;
+    const iu: f32 = levelU ? 0 : <f32>1 / ul;
+    const iv: f32 = levelV ? 0 : <f32>1 / vl;
+    const reachU: f32 = levelU ? ENDLESS : abs(iu) * most;
+    const reachV: f32 = levelV ? ENDLESS : abs(iv) * most;
     for (let row = y0; row < y1; row++) {
       const dy = <f32>row + <f32>0.5 - y;
-      // where along the row it can be at all
-      const low = max(lowest(ul, ur * dy, most), lowest(vl, vr * dy, most)) + x - <f32>0.5;
-      const high = min(highest(ul, ur * dy, most), highest(vl, vr * dy, most)) + x - <f32>0.5;
-      const first = <i32>max(<f32>x0, min(<f32>x1, ceil(low)));
-      const end = <i32>max(<f32>x0, min(<f32>x1, floor(high) + <f32>1));
+      const midU = -ur * dy * iu;
+      const midV = -vr * dy * iv;
+      if ((levelU && abs(ur * dy) > most) || (levelV && abs(vr * dy) > most)) continue;
+      const low = (midU - reachU > midV - reachV ? midU - reachU : midV - reachV) + x - <f32>0.5;
+      const high = (midU + reachU < midV + reachV ? midU + reachU : midV + reachV) + x - <f32>0.5;
+      const first = within(ceil(low), x0, x1);
+      const end = within(floor(high) + <f32>1, x0, x1);
       let at = dst + (<usize>(row * w + first) << 4);
       const dx = <f32>first + <f32>0.5 - x;
       let u = ul * dx + ur * dy;
@@ -132,11 +137,11 @@ export function drawSprites(list: usize, n: i32, which: usize, sheets: usize, ds
     const colour = f32x4.mul(f32x4.replace_lane(v128.load(list, 24), 3, 1), f32x4.splat(opacity));
     const across = abs(c) * long + abs(s) * wide + <f32>1;
     const down = abs(s) * long + abs(c) * wide + <f32>1;
-    const x0 = <i32>max(<f32>0, min(<f32>w, floor(x - across)));
-    const x1 = <i32>max(<f32>0, min(<f32>w, ceil(x + across)));
-    const y0 = <i32>max(<f32>from, min(<f32>to, floor(y - down)));
-    const y1 = <i32>max(<f32>from, min(<f32>to, ceil(y + down)));
-    if (y0 >= y1) continue;
+    const y0 = within(floor(y - down), from, to);
+    const y1 = within(ceil(y + down), from, to);
+    const x0 = within(floor(x - across), 0, w);
+    const x1 = within(ceil(x + across), 0, w);
+    if (y0 >= y1 || x0 >= x1) continue;
     const thin: f32 = min(<f32>1, <f32>2 * long) * min(<f32>1, <f32>2 * wide);
     const shown = f32x4.mul(colour, f32x4.splat(thin));
     // from pixels to those of the sheet, whose border is no part of the sprite
@@ -153,12 +158,21 @@ export function drawSprites(list: usize, n: i32, which: usize, sheets: usize, ds
     const row16 = <usize>tw << 4;
     const stepU = <i32>(ax * ONE);
     const stepV = <i32>(bx * ONE);
+    const levelA = abs(ax) < LEVEL;
+    const levelB = abs(bx) < LEVEL;
+    const ia: f32 = levelA ? 0 : <f32>1 / ax;
+    const ib: f32 = levelB ? 0 : <f32>1 / bx;
+    const reachA: f32 = levelA ? ENDLESS : abs(ia) * mostX;
+    const reachB: f32 = levelB ? ENDLESS : abs(ib) * mostY;
     for (let row = y0; row < y1; row++) {
       const dy = <f32>row + <f32>0.5 - y;
-      const low = max(lowest(ax, ay * dy, mostX), lowest(bx, by * dy, mostY)) + x - <f32>0.5;
-      const high = min(highest(ax, ay * dy, mostX), highest(bx, by * dy, mostY)) + x - <f32>0.5;
-      const first = <i32>max(<f32>x0, min(<f32>x1, ceil(low)));
-      const end = <i32>max(<f32>x0, min(<f32>x1, floor(high) + <f32>1));
+      if ((levelA && abs(ay * dy) > mostX) || (levelB && abs(by * dy) > mostY)) continue;
+      const midA = -ay * dy * ia;
+      const midB = -by * dy * ib;
+      const low = (midA - reachA > midB - reachB ? midA - reachA : midB - reachB) + x - <f32>0.5;
+      const high = (midA + reachA < midB + reachB ? midA + reachA : midB + reachB) + x - <f32>0.5;
+      const first = within(ceil(low), x0, x1);
+      const end = within(floor(high) + <f32>1, x0, x1);
       let at = dst + (<usize>(row * w + first) << 4);
       const dx = <f32>first + <f32>0.5 - x;
       // whole numbers of which 16 bits lie after the point: cutting floats to whole ones takes longer than all the rest

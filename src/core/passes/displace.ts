@@ -63,7 +63,7 @@ export const displace = definePass({
     // a layer that is not there bends nothing
     if (v.map.length && !found) return picture.retain();
     const map = found ? mapOver(tools, found, picture.rect) : picture.retain();
-    const planes = scratch(2 * w * h * 4);
+    const planes = scratch(2 * w * h * 4 + 16);
     const plane = (at: number, amount: number, by: string): void => {
       const [r, g, b] = BY[by as keyof typeof BY];
       // where the map is clear it is as grey

@@ -89,7 +89,7 @@ export const turbulence = definePass({
     const { kernels, arena, scratch } = tools;
     const { x, y, w, h } = picture.rect;
     const out = Picture.make(arena, picture.rect);
-    const planes = scratch(2 * w * h * 4);
+    const planes = scratch(2 * w * h * 4 + 16);
     const form = {
       grain: [v.grain * Math.sqrt(v.stretch), v.grain / Math.sqrt(v.stretch)] as const,
       from: [x, y] as const,

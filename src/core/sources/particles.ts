@@ -287,7 +287,7 @@ export const particles = defineSource({
     const figure = FIGURES.indexOf(v.figure as (typeof FIGURES)[number]);
     arena.scratch(list.byteLength + 16, (at) => {
       arena.floats(at, list.length).set(list);
-      inBands(picture, (top, bottom) =>
+      inBands(picture, list, (top, bottom) =>
         kernels.drawSwarm(at, list.length / PARTICLE, figure, picture.at, w, top, bottom, v.shines ? 1 : 0),
       );
     });

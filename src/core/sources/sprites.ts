@@ -12,10 +12,15 @@ interface Tools {
 /** Clear pixels around a sprite, into which its border goes over. */
 const BORDER = 1;
 
-/** Rows that stay in the processor's cache while all is drawn on them. */
+/** Rows that stay in the processor's cache while all is drawn on them: worth it for what is at least this tall. */
 const BAND = 64;
-export function inBands({ rect }: Picture, draw: (from: number, to: number) => void): void {
-  for (let top = 0; top < rect.h; top += BAND) draw(top, Math.min(rect.h, top + BAND));
+const TALL = 12;
+/** Goes over a picture in bands of rows. @param list what is drawn on it */
+export function inBands({ rect }: Picture, list: Float32Array, draw: (from: number, to: number) => void): void {
+  let reach = 0;
+  for (let at = 0; at < list.length; at += PARTICLE) reach += list[at + 2]! + list[at + 3]!;
+  const band = (reach * PARTICLE) / list.length < TALL ? rect.h : BAND;
+  for (let top = 0; top < rect.h; top += band) draw(top, Math.min(rect.h, top + band));
 }
 
 /** A picture and smaller ones of it, each with a clear border. @returns held by the caller, the largest first */
@@ -79,7 +84,7 @@ export function drawSprites(
       const bytesOf = ({ buffer, byteOffset, byteLength }: Float32Array | Int32Array) =>
         new Uint8Array(buffer as ArrayBuffer, byteOffset, byteLength);
       const [own, sheet, from] = [lent(bytesOf(which)), lent(bytesOf(sheets)), lent(bytesOf(list))];
-      inBands(onto, (top, bottom) =>
+      inBands(onto, list, (top, bottom) =>
         kernels.drawSprites(from, count, own, sheet, onto.at, onto.rect.w, top, bottom, shines ? 1 : 0),
       );
     });

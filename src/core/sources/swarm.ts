@@ -215,8 +215,8 @@ function startOf(
 function writeColour(list: Float32Array, at: number, stops: readonly RampStop[], place: number): void {
   let next = 0;
   while (next < stops.length - 1 && stops[next]![0] < place) next++;
-  const [to, two] = stops[next]!;
-  const [from, one] = stops[Math.max(0, next - 1)]!;
-  const t = to > from ? Math.min(1, Math.max(0, (place - from) / (to - from))) : 1;
-  for (let c = 0; c < 3; c++) list[at + c] = one[c]! + (two[c]! - one[c]!) * t;
+  const [one, two] = [stops[Math.max(0, next - 1)]!, stops[next]!];
+  const gap = two[0] - one[0];
+  const t = gap > 0 ? Math.min(1, Math.max(0, (place - one[0]) / gap)) : 1;
+  for (let c = 0; c < 3; c++) list[at + c] = one[1][c]! + (two[1][c]! - one[1][c]!) * t;
 }
