@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 import type { Plate, PlateParam } from '../../core/params/plate';
 import { isSeen, stockOf } from '../../core/document/schema';
-import { sourceSeconds } from '../../core/plan/plan';
+import { sourceSeconds } from '../../core/plan/sources';
 import { useBench } from '../stores/bench';
 import type { DialEmits, DialProps } from './define';
 import { useProject } from '../stores/project';

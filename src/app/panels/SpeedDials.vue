@@ -14,7 +14,7 @@ import {
 import { stockIn } from '../../core/document/find';
 import { stockOf, type Layer } from '../../core/document/schema';
 import { isKeyed } from '../../core/document/edits/values';
-import { sourceSeconds } from '../../core/plan/plan';
+import { sourceSeconds } from '../../core/plan/sources';
 import { rateLabel, sameRate, secondsAt } from '../../core/time/rate';
 import { sourceFrameAt } from '../../core/time/speed';
 import { steadyAt } from '../../core/time/values';

@@ -8,25 +8,21 @@ import {
   type Project,
   type Shot,
   type ShotId,
-  type Stock,
 } from '../document/schema';
 import type { CoveragePlan } from '../masks/coverage';
 import type { Matrix } from '../picture/matrix';
 import type { PictureOf } from '../params/define';
-import type { Params } from '../params/registry';
 import { passOf } from '../passes/registry';
-import type { When } from '../sources/define';
-import type { Value } from '../base/value';
 import { sourceOf } from '../sources/registry';
 import { momentOf } from '../place/moment';
 import type { Moment, Reduction } from '../time/moment';
-import { frameAt, secondsAt, STAMP_ROUNDING } from '../time/rate';
-import { sourceFrameAt } from '../time/speed';
+import { STAMP_ROUNDING } from '../time/rate';
 import { valueAt } from '../time/values';
 import { hash } from '../base/hash';
-import { isIdle, planPasses, resolveTools, valuesOf, type Others } from './passes';
+import { isIdle, planPasses, type Others } from './passes';
 import { layerMatrix, layerTilt } from '../place/projection';
 import { planEnds } from './ends';
+import { planDrawn, planStock, sourceName, sourceSeconds } from './sources';
 import { planTrail, reduced, reducedOrNull, facesAway } from './placing';
 import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, Size, SourcePlan, Tables } from './types';
 
@@ -324,38 +320,14 @@ function planMatte(moment: Moment, known: Planned): LayerPlan['matte'] {
   return { key, by: matte.by, invert: matte.invert };
 }
 
-/** What a source's picture depends on. */
-const sourceName = (source: SourcePlan): unknown =>
-  source.kind === 'stock' ? [source.stock, source.file, source.seconds, source.next] : source;
-
 function planSource(moment: Moment, size: Size, known: Planned): SourcePlan {
   const { source } = moment.layer;
   const declared = sourceOf(source.type);
   if (!declared) return { kind: 'unknown', type: source.type };
   if ('found' in declared && declared.found === 'below') return { kind: 'below' };
   if ('found' in declared && declared.found === 'shot') return planGroup(moment, known);
-  if ('draw' in declared) {
-    const picture: Others['picture'] = (id, how) => planPicture(moment, id, how, known);
-    const values = valuesOf(declared.params, source.values, resolveTools(moment, size, picture));
-    const now = declared.moment?.(values as never, whenOf(moment, declared.params, size));
-    return { kind: 'drawn', type: source.type, values: { ...values, ...now } };
-  }
+  if ('draw' in declared) return planDrawn(moment, declared, size, (id, how) => planPicture(moment, id, how, known));
   return planStock(moment, stockIn(moment.project, stockOf(moment.layer)!));
-}
-
-/** The time of a source's values, and how they are found at other times. */
-function whenOf(moment: Moment, params: Params, size: Size): When<string> {
-  const { layer, shot, frame } = moment;
-  const moving = (value: Value<unknown> | undefined) => !!value && ('keys' in value || !!value.drivers?.length);
-  return {
-    seconds: secondsAt(frame, shot.rate),
-    perSecond: shot.rate.num / shot.rate.den,
-    moves: (name) => moving(layer.source.values[name] as Value<unknown>),
-    at: (name, there) => {
-      const one = { [name]: params[name]! };
-      return valuesOf(one, layer.source.values, resolveTools({ ...moment, frame: there }, size))[name];
-    },
-  };
 }
 
 /** Most groups in each other that are looked into. */
@@ -384,28 +356,4 @@ function planGroup(moment: Moment, known: Planned): SourcePlan {
   const share = place - first;
   if (layer.time.between === 'nearest' || share < 0.001) return { kind: 'shot', key: at(first) };
   return { kind: 'shot', key: at(first), next: { key: at(first + 1), share } };
-}
-
-function planStock({ shot, layer, frame }: Moment, item: Stock): SourcePlan {
-  const base = {
-    kind: 'stock' as const,
-    stock: item.id,
-    name: item.name,
-    file: `${item.file} ${item.facts.bytes}`,
-  };
-  if (item.kind === 'image') return { ...base, seconds: STAMP_ROUNDING };
-  const rate = item.facts.rate && item.facts.rate !== 'variable' ? item.facts.rate : shot.rate;
-  const last = Math.max(0, (item.facts.seconds ?? Infinity) - secondsAt(1, rate));
-  const seconds = Math.min(last, Math.max(0, sourceSeconds(shot, layer, frame)));
-  const { between } = layer.time;
-  const first = frameAt(seconds, rate);
-  const share = (seconds * rate.num) / rate.den - first;
-  if (between === 'nearest' || share < 0.001 || seconds >= last) return { ...base, seconds: seconds + STAMP_ROUNDING };
-  const next = { seconds: secondsAt(first + 1, rate) + STAMP_ROUNDING, share, how: between };
-  return { ...base, seconds: secondsAt(first, rate) + STAMP_ROUNDING, next };
-}
-
-/** Source time in seconds at a layer frame. */
-export function sourceSeconds(shot: Shot, layer: Layer, local: number): number {
-  return secondsAt(sourceFrameAt(layer.time, local), shot.rate);
 }

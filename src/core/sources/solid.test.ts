@@ -7,8 +7,10 @@ import { plainFont } from '../formats/font-file';
 import { planFrame } from '../plan/plan';
 import { floatsOf, testBench, type TestBench } from '../testing/bench';
 import { layerOf, projectOf, SHOT } from '../testing/documents';
+import { boundsOf } from '../masks/path';
 import { lineOf, readFont } from '../text/line';
 import type { Reduction } from '../time/moment';
+import { MOST_POINTS, thinEnough } from './solid-bodies';
 
 let bench: TestBench;
 let executor: Executor;
@@ -95,5 +97,17 @@ describe('solid titles', () => {
     expect(covered(await shown({ text: '' }))).toBe(0);
     expect(covered(await shown({ of: 'path' }))).toBe(0);
     expect(covered(await shown({ of: 'star', deep: 0 }))).toBeGreaterThan(0);
+  });
+
+  test('outlines with very many points get fewer, and stay where they are', () => {
+    const round = Float64Array.from({ length: 4000 }, (_, i) => {
+      const angle = (2 * Math.PI * (i >> 1)) / 2000;
+      return 300 * (i % 2 ? Math.sin(angle) : Math.cos(angle)) + 0.4 * Math.sin(300 * angle);
+    });
+    const thin = thinEnough(Array.from({ length: 150 }, () => [round]));
+    const points = thin.flat().reduce((sum, ring) => sum + ring.length / 2, 0);
+    expect(points).toBeLessThanOrEqual(MOST_POINTS);
+    for (const v of boundsOf(thin[0]!)) expect(Math.abs(Math.abs(v) - 300)).toBeLessThan(2);
+    expect(thinEnough([[Float64Array.of(0, 0, 9, 0, 9, 9, 0, 9)]])[0]![0]).toHaveLength(8);
   });
 });

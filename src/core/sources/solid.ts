@@ -1,31 +1,14 @@
-import { LRUCache } from 'lru-cache';
-import { boundsOf, shifted } from '../masks/path';
-import { thinned } from '../masks/thinned';
 import { angle } from '../params/angle';
 import { choice } from '../params/choice';
 import { colour } from '../params/colour';
 import { number, type NumberParam } from '../params/number';
 import { size } from '../params/size';
-import type { Body } from '../solids/body';
 import { litBy, type Look } from '../solids/light';
-import { platesOf, strokeOf } from '../solids/rings';
-import {
-  boundsOfTriangles,
-  movedBy,
-  seenTriangles,
-  sized,
-  then,
-  TRIANGLE,
-  turned,
-  type PosedBody,
-} from '../solids/seen';
-import { arrivals, type Arrival, type Letter } from '../text/arrival';
-import type { LineStyle } from '../text/fonts';
-import { setLines, type Setting } from '../text/layout';
+import { boundsOfTriangles, seenTriangles, TRIANGLE } from '../solids/seen';
 import { clearPicture } from './clear';
-import { defineSource, type SourceTools } from './define';
-import { waysOf, type Form } from './figure';
+import { defineSource } from './define';
 import { shape } from './shape';
+import { linesIn, loadExtrusion, posedBodies, styleOf, type Solid } from './solid-bodies';
 import { title } from './title';
 
 type Rgb = readonly [number, number, number];
@@ -233,9 +216,7 @@ export const solid = defineSource({
   lines: (v) => (v.of === 'text' ? linesIn(v).map((line) => [line, styleOf(v)]) : []),
   // masks of text and of other figures are no part of them
   moment: (v) => (v.of === 'path' ? {} : { paths: null }),
-  async ready() {
-    library ??= await import('../solids/extrude');
-  },
+  ready: loadExtrusion,
   draw(v, tools) {
     const { kernels, arena } = tools;
     const { w, h } = tools.size;
@@ -263,102 +244,3 @@ export const solid = defineSource({
     return picture;
   },
 });
-
-interface Solid extends Form, Arrival {
-  of: string;
-  text: string;
-  letter: number;
-  deep: number;
-  grows: 'away' | 'towards' | 'both';
-  bevel: number;
-  tip: number;
-  swing: number;
-  roll: number;
-  z: number;
-  startSize: number;
-  startSwing: number;
-}
-const linesIn = (v: { text: string }): string[] => v.text.split(/\r?\n/);
-const styleOf = (v: { font: unknown; weight: string; tracking: number }): LineStyle => v as LineStyle;
-
-let library: typeof import('../solids/extrude') | undefined;
-/** Bodies by what they are made of, each about its own middle. */
-interface Part extends Letter {
-  body: Body;
-  middle: readonly [number, number];
-}
-/** How far the outline of a body may be off, in pixels. */
-const OFF = 0.1;
-/** So much of the width of a stroke may be cut off on each side. */
-const MOST_BEVEL = 0.25;
-/** Most bytes of bodies held. */
-const HELD = 64e6;
-const held = new LRUCache<string, Part[]>({
-  maxSize: HELD,
-  sizeCalculation: (parts) => 1 + parts.reduce((sum, { body }) => sum + 73 * body.parts.length, 0),
-});
-
-function partsOf(v: Solid, { line }: SourceTools): Part[] {
-  const { of, text: says, letter, bevel, paths } = v;
-  const setting = { ...(v as unknown as Setting), height: letter, shown: 1 };
-  const style = styleOf(v as never);
-  const made =
-    of === 'text'
-      ? [says, style.font, style.weight, style.tracking, letter, setting.align, setting.leading]
-      : [figureKey(v), paths];
-  const key = JSON.stringify([of, bevel, made]);
-  const known = held.get(key);
-  if (known) return known;
-  const texts = linesIn(v);
-  const letters: Letter[] =
-    of === 'text'
-      ? setLines(
-          texts.map((one) => line(one, style)),
-          texts,
-          setting,
-        )
-      : [
-          {
-            rings: waysOf({ ...v, form: of }).flatMap(({ ring, closed }) => (closed ? [ring] : [])),
-            letter: 0,
-            word: 0,
-            line: 0,
-          },
-        ];
-  const parts = letters
-    .filter(({ rings }) => rings.length)
-    .map((one) => {
-      const [left, top, right, bottom] = boundsOf(one.rings);
-      const middle = [(left + right) / 2, (top + bottom) / 2] as const;
-      const rings = shifted(one.rings, -middle[0], -middle[1]).map((ring) => thinned(ring, OFF));
-      const plates = platesOf(rings, of === 'text');
-      return { ...one, middle, body: library!.extruded(plates, Math.min(bevel, MOST_BEVEL * strokeOf(plates))) };
-    });
-  held.set(key, parts);
-  return parts;
-}
-const figureKey = ({ width, height, radius, corners, inner, head, shaft }: Solid): number[] => [
-  ...[width, height, radius, corners, inner, head, shaft],
-];
-
-/** The bodies where they stand at the moment, as far as they have come. */
-function posedBodies(v: Solid, tools: SourceTools): PosedBody[] {
-  const parts = partsOf(v, tools);
-  const come = v.of === 'text' && v.done < 1 ? arrivals(parts, v) : parts.map(() => 1);
-  const back = { away: -v.deep, towards: 0, both: -v.deep / 2 }[v.grows];
-  const stands = turned(v.roll, v.tip, v.swing);
-  return parts.flatMap(({ body, middle: [mx, my] }, i) => {
-    const left = 1 - come[i]!;
-    const size = v.startSize + (1 - v.startSize) * come[i]!;
-    if (size <= 0) return [];
-    const within = back + v.deep / 2;
-    const own = [
-      movedBy(0, 0, -v.deep / 2),
-      sized(size),
-      turned(v.turn * left, 0, v.startSwing * left),
-      movedBy(mx + v.x * left, my + v.y * left, within + v.z * left),
-      stands,
-    ].reduce(then);
-    return [{ body, depth: v.deep, pose: own }];
-  });
-}

@@ -6,7 +6,7 @@ import type { Layer, LayerId, Project } from '../document/schema';
 import type { Value } from '../base/value';
 import { apply } from '../picture/matrix';
 import { layerMatrix } from '../place/projection';
-import { sourceSeconds } from '../plan/plan';
+import { sourceSeconds } from '../plan/sources';
 import { colourSource, layerOf, projectOf, SHOT, shotMoment } from './documents';
 
 export const keyed: Value<[number, number]> = {

@@ -1,7 +1,7 @@
 import { stockSource } from '../../document/edits/layers';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { sourceSeconds } from '../../plan/plan';
+import { sourceSeconds } from '../../plan/sources';
 
 import { valueOn, SHOT, colourSource, layerOf, projectOf } from '../../testing/documents';
 import { perform, undoStep } from '../edit';
