@@ -169,13 +169,21 @@ export function movedEdge(plane: usize, distance: usize, n: i32, grow: f32, feat
   }
 }
 
-/** Coverage of a line along the edge of a matte, n floats. @param from where it begins, pixels inside the edge @param feather width of its rims */
-export function ringPlane(matte: usize, distance: usize, n: i32, from: f32, width: f32, feather: f32, opacity: f32, out: usize): void {
-  const share: f32 = <f32>1 / feather;
+/** How far n places lie inside the edge of a matte, in pixels; less than 0 outside. */
+export function insidePlane(matte: usize, distance: usize, n: i32, out: usize): void {
   for (let i = 0; i < n; i++, matte += 4, distance += 4, out += 4) {
     const d = load<f32>(distance);
-    const inside = load<f32>(matte) >= 0.5 ? d : -d;
-    const rims = min((inside - from) * share, (from + width - inside) * share) + <f32>0.5;
+    store<f32>(out, load<f32>(matte) >= 0.5 ? d : -d);
+  }
+}
+
+/** Coverage of a line along the edge of a matte, n floats. @param inside see insidePlane @param from where it begins, pixels inside the edge @param outer, inner width of its rims on either side */
+export function ringPlane(inside: usize, n: i32, from: f32, width: f32, outer: f32, inner: f32, opacity: f32, out: usize): void {
+  const perOuter: f32 = <f32>1 / outer;
+  const perInner: f32 = <f32>1 / inner;
+  for (let i = 0; i < n; i++, inside += 4, out += 4) {
+    const place = load<f32>(inside);
+    const rims = min((place - from) * perOuter, (from + width - place) * perInner) + <f32>0.5;
     store<f32>(out, min(max(rims, <f32>0), <f32>1) * opacity);
   }
 }

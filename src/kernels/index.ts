@@ -33,7 +33,7 @@ export { lumaPlane, halvePlane, flowLevel, flowBetween } from './flow';
 export { bytesPlane, cornerPlane, makeHoles, matchSearch, matchStep, rgbaPlane, seePattern } from './track';
 export { blendSpan } from './blend';
 export { colourByAlpha, growAlpha, overPlane, rampFill } from './shape';
-export { carryAlong, halfWayLines, lineDistance, movedEdge, ringPlane } from './distance';
+export { carryAlong, halfWayLines, insidePlane, lineDistance, movedEdge, ringPlane } from './distance';
 export { blurPlane, clearPatches, dropSpots, joinMask, leastInDisc, overrule, rampPlane, tablePlane } from './plane';
 export { drawSprites, drawSwarm } from './swarm';
 export { drawSolid, solidWork } from './solid';

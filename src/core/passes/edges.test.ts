@@ -109,6 +109,52 @@ describe('edge work', () => {
     const alone = run('outline', { width: 5, side, alone: 'line' }, hard);
     expect(alone(32, 24)).toEqual([0, 0, 0, 0]);
   });
+
+  const round = (x: number, y: number): Pixel =>
+    Math.hypot(x + 0.5 - 32, y + 0.5 - 24) < 12 ? [0.2, 0.2, 0.2, 1] : [0, 0, 0, 0];
+  const LINE = { width: 4, feather: 1, alone: 'line', colour: [[1, 0.5, 0]] };
+
+  test('an outline is moved off the edge: a gap is left, and it is as wide as before', () => {
+    const at = run('outline', { ...LINE, off: 3 }, round);
+    const along = Array.from({ length: 20 }, (_, i) => at(32 + i, 24)[3]!);
+    // the edge is 12 away; the line from 15 to 19
+    expect(along.slice(0, 14).every((alpha) => alpha === 0)).toBe(true);
+    expect(along.slice(16, 18)).toEqual([1, 1]);
+    expect(along.reduce((sum, alpha) => sum + alpha, 0)).toBeCloseTo(4, 0);
+  });
+
+  test('its outer rim alone fades', () => {
+    const at = run('outline', { ...LINE, fade: 8 }, round);
+    const along = Array.from({ length: 24 }, (_, i) => at(32 + i, 24)[3]!);
+    expect(along[11]!).toBeLessThan(0.6);
+    expect(along[13]!).toBeGreaterThan(0.7);
+    // half of it where the line ends without fading
+    expect(along[16]!).toBeLessThan(0.5);
+    expect(along[14]!).toBeGreaterThan(along[17]!);
+    expect(along[17]!).toBeGreaterThan(along[19]!);
+    expect(along[22]).toBe(0);
+  });
+
+  test('colours go across it from the inner edge to the outer one', () => {
+    const colours = [
+      [0, [1, 0, 0]],
+      [1, [0, 0, 1]],
+    ];
+    const at = run('outline', { width: 8, feather: 1, filled: 'colours', colours }, round);
+    const [near, far] = [at(32 + 13, 24), at(32 + 18, 24)];
+    // 1.5 and 6.5 of 8 pixels out
+    expect(near[0]!).toBeCloseTo(1 - 1.5 / 8, 1);
+    expect(far[2]!).toBeCloseTo(6.5 / 8, 1);
+    expect(at(32, 24).slice(0, 3)).toEqual([0.2, 0.2, 0.2].map((v) => expect.closeTo(v, 5)));
+  });
+
+  test('it runs around what is brighter than said, in a picture without an edge', () => {
+    const lamp = (x: number, y: number): Pixel => (round(x, y)[3] ? [0.8, 0.8, 0.8, 1] : [0.3, 0.3, 0.3, 1]);
+    const at = (bright: number) => run('outline', { ...LINE, edge: 'bright', bright }, lamp);
+    expect(at(0.5)(32 + 14, 24)[3]).toBe(1);
+    expect(at(0.5)(32, 24)[3]).toBe(0);
+    expect(at(0.9)(32 + 14, 24)[3]).toBe(0);
+  });
 });
 
 describe('spill', () => {

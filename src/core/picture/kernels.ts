@@ -47,13 +47,14 @@ export interface Kernels {
   carryAlong(lines: number, ends: number, nearest: number, w: number, h: number, out: number): void;
   halfWayLines(plane: number, w: number, h: number, out: number): number;
   movedEdge(plane: number, distance: number, n: number, grow: number, feather: number, soft: number): void;
+  insidePlane(matte: number, distance: number, n: number, out: number): void;
   ringPlane(
-    matte: number,
-    distance: number,
+    inside: number,
     n: number,
     from: number,
     width: number,
-    feather: number,
+    outer: number,
+    inner: number,
     opacity: number,
     out: number,
   ): void;
