@@ -15,3 +15,10 @@ const emit = defineEmits<DialEmits<boolean>>();
     @update:model-value="emit('change', $event === true)"
   />
 </template>
+
+<style scoped>
+/* its knob stands out of its track */
+.v-switch {
+  padding-left: 6px;
+}
+</style>

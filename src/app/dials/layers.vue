@@ -31,3 +31,9 @@ const below = computed(() => {
     />
   </div>
 </template>
+
+<style scoped>
+.v-select {
+  margin-block: 6px;
+}
+</style>

@@ -46,3 +46,9 @@ const choose = (ids: string | string[] | null) => emit('change', [ids ?? []].fla
     />
   </div>
 </template>
+
+<style scoped>
+.v-select {
+  margin-block: 6px;
+}
+</style>

@@ -40,7 +40,7 @@ export const vuetify = createVuetify({
     VTextField: { ...compact, variant: 'outlined', hideDetails: 'auto' },
     VSelect: { ...compact, variant: 'outlined', hideDetails: 'auto' },
     VCheckbox: { ...compact, hideDetails: true },
-    VSwitch: { ...compact, hideDetails: true, inset: true, color: 'primary' },
+    VSwitch: { ...compact, hideDetails: true, color: 'primary' },
     VCard: { rounded: '3', elevation: 0, variant: 'outlined' },
     VDialog: { maxWidth: 520, scrim: '#000' },
     VList: { ...compact, rounded: '3', elevation: 0 },
