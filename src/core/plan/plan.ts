@@ -58,6 +58,7 @@ function planComposite(
     without: options.without,
     finer: options.finer,
     depth,
+    pictured: within.pictured ?? new Map(),
   };
   const shown = visibleLayers(shot, frame);
   const naming = shown.filter((layer) => namedBy(layer).length > 0);
@@ -95,8 +96,9 @@ interface Planned {
   until?: PassId;
   /** how many passes that ask for other moments it lies in */
   moments?: number;
-  /** how many layers that show each other it lies in */
+  /** how many layers that show each other it lies in, and what was planned of them: where many show many, each is planned once */
   pictures?: number;
+  pictured?: Map<string, string | null>;
 }
 
 /** The layers that an adjustment layer works on by name. */
@@ -138,7 +140,7 @@ export function planLayer(
   reduction: Reduction,
 ): AlonePlan | null {
   const tables: Tables = { mattes: {}, lines: {}, shots: {} };
-  const known: Planned = { layers: new Map(), tables, without: undefined, depth: 0 };
+  const known: Planned = { layers: new Map(), tables, without: undefined, depth: 0, pictured: new Map() };
   const plan = planLayerIn(project, shot, layer, frame, reduction, known);
   return plan && plan.source.kind !== 'below' ? { ...plan, tables } : null;
 }
@@ -292,11 +294,20 @@ function planPicture(moment: Moment, id: string, { at, placed }: PictureOf, know
   const now = moment.frame + moment.layer.span.start;
   const frame = at === 'first' ? start : at === 'middle' ? start + (length >> 1) : now;
   if (frame < start || frame >= start + length) return null;
-  const plan = planLayerIn(project, shot, other, frame, reduction, { ...known, layers: new Map(), pictures });
-  if (!plan || plan.source.kind === 'below') return null;
-  if (placed) return shotOf(alone(moment, plan), known);
-  known.tables.lines[plan.key] = plan;
-  return plan.key;
+  const pictured = known.pictured ?? new Map<string, string | null>();
+  const { until, moments, finer } = known;
+  const name = JSON.stringify([shot.id, id, frame, placed, pictures, reduction, until, moments, finer]);
+  const before = pictured.get(name);
+  if (before !== undefined) return before;
+  const within = { ...known, layers: new Map<string, LayerPlan | null>(), pictures, pictured };
+  const plan = planLayerIn(project, shot, other, frame, reduction, within);
+  const key = plan && plan.source.kind !== 'below' ? (placed ? alone(moment, plan).key : plan.key) : null;
+  if (plan && key) {
+    if (placed) known.tables.shots[key] = alone(moment, plan);
+    else known.tables.lines[key] = plan;
+  }
+  pictured.set(name, key);
+  return key;
 }
 
 const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0];

@@ -113,6 +113,21 @@ describe('particles that are pictures of layers', () => {
     expect((await shown(circle)).sum(3)).toBe(0);
   });
 
+  test('layers that all show each other, again and again, are planned in no time', () => {
+    const ids = ['a', 'b', 'c', 'd', 'e', 'f', 'g', 'h'];
+    const bending = (own: string) =>
+      Array.from({ length: 40 }, (_, i) =>
+        newPass(`${own}${i}` as PassId, 'displace', null, { map: [ids.find((id) => id !== own)] }),
+      );
+    const layers = ids.map((id) => ({
+      ...swarm({ sprites: ids.filter((other) => other !== id) }, id),
+      passes: bending(id),
+    }));
+    const began = performance.now();
+    planFrame(projectOf(layers, { width: W, height: H, length: 40 }), SHOT, 3);
+    expect(performance.now() - began).toBeLessThan(2000);
+  });
+
   test('they come from where another layer lies in the shot', async () => {
     const place = { ...RED.place, position: still([30, 0] as [number, number]) };
     const from = { emitter: 'layer', from: ['red'], sprites: ['red'], burst: 200, grain: 4 };
