@@ -84,6 +84,15 @@ describe('coming down on a line', () => {
     expect(found).toEqual({ y: 400, met: expect.closeTo(1, 5), lies: expect.closeTo(1, 5) });
   });
 
+  test('what is thrown up from below the line lands on it when it comes down', () => {
+    const up = { y: 430, pace: -400, pull: 400, drag: 0 };
+    expect(landed(up, 400, 0, 1).met).toBe(Infinity);
+    // back where it began after 2·400/400 seconds; 30 pixels above that a little before
+    const found = landed(up, 400, 0, 3);
+    expect(found).toMatchObject({ y: 400, met: expect.closeTo(1 + Math.sqrt(1 - (2 * 30) / 400), 4) });
+    expect(landed({ ...up, pace: -10 }, 400, 0, 3).met).toBe(Infinity);
+  });
+
   test('what never comes down does not land', () => {
     expect(landed({ y: 0, pace: -50, pull: -20, drag: 0 }, 400, 0.5, 9)).toMatchObject({
       met: Infinity,

@@ -129,14 +129,17 @@ function movingAt(v: Swarming, which: number, lived: number, born: number, near:
   const [gravity, wind] = [v.gravity * near, v.wind * near];
   const free = drag < NO_DRAG;
   const [x0, y0] = startOf(v, which, born);
-  const lands = v.meets !== 'nothing' && y0 <= v.floor;
-  const fall = lands
-    ? landed({ y: y0, pace: vy, pull: gravity, drag }, v.floor, v.meets === 'bounce' ? v.bounce : 0, lived)
-    : null;
+  const fall =
+    v.meets !== 'nothing'
+      ? landed({ y: y0, pace: vy, pull: gravity, drag }, v.floor, v.meets === 'bounce' ? v.bounce : 0, lived)
+      : null;
   if (fall && v.meets === 'go' && lived >= fall.met) return null;
   const age = fall ? Math.min(lived, fall.lies) : lived;
-  const strays = fall && lived >= fall.met ? 0 : near * strayed(v, which, 7, age);
-  const y = fall ? Math.min(v.floor, fall.y + strays) : y0 + gone(vy, gravity, 0, drag, age) + strays;
+  const met = fall !== null && lived >= fall.met;
+  const strays = met ? 0 : near * strayed(v, which, 7, age);
+  const down = fall ? fall.y : y0 + gone(vy, gravity, 0, drag, age);
+  // what was thrown up from below the line lands on it when it comes down
+  const y = fall && (met || y0 <= v.floor) ? Math.min(v.floor, down + strays) : down + strays;
   return {
     x: x0 + gone(vx, 0, wind, drag, age) + (free ? wind * age : 0) + near * strayed(v, which, 5, age),
     y,
