@@ -26,3 +26,18 @@ export const rampKind = defineKind<RampParam>({
       .refine((stops) => stops.every(([at], i) => i === 0 || stops[i - 1]![0] <= at), 'places must ascend'),
   range: () => `2 to ${MOST_STOPS} colours and their places`,
 });
+
+/** A colour of a ramp at a place 0…1, display-encoded. */
+export function rampAt(stops: readonly RampStop[], place: number): [number, number, number] {
+  const after = stops.findIndex(([at]) => at >= place);
+  const [to, from] = [
+    stops[after < 0 ? stops.length - 1 : after]!,
+    stops[Math.max(0, after < 0 ? stops.length - 1 : after - 1)]!,
+  ];
+  const share = to[0] > from[0] ? (place - from[0]) / (to[0] - from[0]) : 1;
+  return from[1].map((part, c) => part + (to[1][c]! - part) * Math.min(1, Math.max(0, share))) as [
+    number,
+    number,
+    number,
+  ];
+}

@@ -7,10 +7,9 @@ import { copyInto } from '../picture/rows';
 import { choice } from '../params/choice';
 import { masks } from '../params/masks';
 import { number } from '../params/number';
-import { ramp, type RampStop } from '../params/ramp';
+import { ramp, rampAt, type RampStop } from '../params/ramp';
 import { samples } from '../params/samples';
 import { definePass, type PassTools } from './define';
-import { rampAt } from './grade/tint';
 
 /** A line along a matte or along masks. */
 export const outline = definePass({

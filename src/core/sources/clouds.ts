@@ -6,7 +6,7 @@ import { size } from '../params/size';
 import { cloudPlane } from '../picture/noise';
 import { Picture } from '../picture/picture';
 import { defineSource } from './define';
-import { rampAt } from './gradient';
+import { rampAt } from '../params/ramp';
 
 const STEPS = 512;
 const MOVES = 'Movement';

@@ -1,27 +1,12 @@
 import { choice } from '../params/choice';
 import { point } from '../params/point';
-import { ramp, type RampStop } from '../params/ramp';
+import { ramp, rampAt, type RampStop } from '../params/ramp';
 import { size } from '../params/size';
 import { Picture } from '../picture/picture';
 import { defineSource, type SourceTools } from './define';
 
 /** Colours of a ramp that are computed; between two of them it is straight. */
 const STEPS = 1024;
-
-/** A colour of a ramp at a place 0…1, display-encoded. */
-export function rampAt(stops: readonly RampStop[], place: number): [number, number, number] {
-  const after = stops.findIndex(([at]) => at >= place);
-  const [to, from] = [
-    stops[after < 0 ? stops.length - 1 : after]!,
-    stops[Math.max(0, after < 0 ? stops.length - 1 : after - 1)]!,
-  ];
-  const share = to[0] > from[0] ? (place - from[0]) / (to[0] - from[0]) : 1;
-  return from[1].map((part, c) => part + (to[1][c]! - part) * Math.min(1, Math.max(0, share))) as [
-    number,
-    number,
-    number,
-  ];
-}
 
 /** Fills a picture with colours that go over into each other. @param from, to pixels from its top left */
 export function fillRamp(

@@ -1,19 +1,9 @@
 import { boolean } from '../../params/boolean';
 import { number } from '../../params/number';
-import { ramp, type RampStop } from '../../params/ramp';
+import { ramp, rampAt } from '../../params/ramp';
 import { definePass } from '../define';
 
 const STEPS = 512;
-
-/** The colour of a ramp at a place 0…1. */
-export function rampAt(stops: readonly RampStop[], at: number): readonly [number, number, number] {
-  const next = stops.findIndex(([place]) => place >= at);
-  if (next === 0) return stops[0]![1];
-  if (next < 0) return stops.at(-1)![1];
-  const [[from, a], [to, b]] = [stops[next - 1]!, stops[next]!];
-  const t = to > from ? (at - from) / (to - from) : 1;
-  return [0, 1, 2].map((c) => a[c]! + (b[c]! - a[c]!) * t) as unknown as readonly [number, number, number];
-}
 
 /** Colours by brightness: duotones, split tones, one colour over all. */
 export const tintByBrightness = definePass({
