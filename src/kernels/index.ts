@@ -16,6 +16,7 @@ export { latticeSpan } from './cube';
 export { byHueSpan, byLumaSpan, colourRangePlane, lightMatrixSpan, matrixSpan, toneSpan, vignetteSpan } from './grade';
 export { cropSpan, seenBox } from './crop';
 export { brightSpan, lightRow, screenPlane } from './shine';
+export { aboutRow, slopeSpan } from './bend';
 export { addCoarse, displacedRow, noisePlane, tableColours } from './clouds';
 export { cardSpan, mostAlpha } from './card';
 export { byBrightnessSpan, crumbleSpan, irisSpan, rampSpan, slatSpan, sweepSpan, tornSpan } from './reveal';

@@ -1,6 +1,6 @@
 import { number } from '../params/number';
 import { point } from '../params/point';
-import { bent } from '../picture/bent';
+import { bentAbout } from '../picture/bent';
 import { definePass } from './define';
 
 /** Bulge: a round part of the picture swells or shrinks. */
@@ -34,16 +34,11 @@ export const bulge = definePass({
   idle: (v) => v.amount === 0,
   reach: (v) => Math.ceil(v.radius),
   run(picture, v, tools) {
-    const [cx, cy] = v.about;
     // up to 4 times as large, or as small
     const power = 4 ** v.amount;
-    return bent(tools, picture, (x, y, to) => {
-      const [dx, dy] = [x - cx, y - cy];
-      const share = Math.sqrt(dx * dx + dy * dy) / v.radius;
-      const ease = share < 1 ? (1 - share * share) ** 2 : 0;
-      const size = 1 / (1 + (power - 1) * ease);
-      to[0] = cx + dx * size;
-      to[1] = cy + dy * size;
+    return bentAbout(tools, picture, v.about, v.radius, (far) => {
+      const ease = (1 - (far / v.radius) ** 2) ** 2;
+      return { size: 1 / (1 + (power - 1) * ease) };
     });
   },
 });

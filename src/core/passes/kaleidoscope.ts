@@ -30,18 +30,33 @@ export const kaleidoscope = definePass({
   },
   reach: () => Infinity,
   run(picture, v, tools) {
+    const { kernels } = tools;
     const [cx, cy] = v.about;
-    const wide = (2 * Math.PI) / Math.max(2, 2 * Math.round(v.slices / 2));
-    const first = (v.turn * Math.PI) / 180;
-    return bent(tools, picture, (x, y, to) => {
-      const [dx, dy] = [x - cx, y - cy];
-      const off = Math.atan2(dy, dx) - first + wide / 2;
-      const slice = Math.floor(off / wide);
-      const within = off - slice * wide;
-      const turned = first - wide / 2 + (slice % 2 ? wide - within : within);
-      const far = Math.sqrt(dx * dx + dy * dy);
-      to[0] = cx + far * Math.cos(turned);
-      to[1] = cy + far * Math.sin(turned);
+    const { x, w } = picture.rect;
+    const count = Math.max(2, 2 * Math.round(v.slices / 2));
+    const wide = (2 * Math.PI) / count;
+    const turn = (v.turn * Math.PI) / 180;
+    const borders = Array.from({ length: count }, (_, i) => turn + (i - 0.5) * wide);
+    return bent(tools, picture, (dx, dy, row) => {
+      const down = row + 0.5 - cy;
+      // a level row is cut into pieces by the borders between slices that it crosses
+      const crossed = borders.filter((way) => Math.sin(way) * down > 0).map((way) => cx + down / Math.tan(way));
+      const ends = [...crossed, cx]
+        .map((at) => Math.min(w, Math.max(0, Math.ceil(at - x - 0.5))))
+        .sort((one, other) => one - other);
+      let from = 0;
+      for (const end of [...ends, w]) {
+        if (end === from) continue;
+        const across = x + from + 0.5 - cx;
+        const slice = Math.floor((Math.atan2(down, x + (from + end) / 2 - cx) - turn) / wide + 0.5);
+        // every other slice is turned back to the one that is kept, those between are mirrored
+        const way = slice % 2 ? 2 * turn + slice * wide : -slice * wide;
+        const [c, s] = [Math.cos(way), Math.sin(way)];
+        const hand = slice % 2 ? -1 : 1;
+        kernels.slopeSpan(dx + from * 4, end - from, (c - 1) * across - hand * s * down, c - 1);
+        kernels.slopeSpan(dy + from * 4, end - from, s * across + (hand * c - 1) * down, s);
+        from = end;
+      }
     });
   },
 });

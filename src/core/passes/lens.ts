@@ -1,12 +1,12 @@
 import { choice } from '../params/choice';
 import { number } from '../params/number';
-import { bent } from '../picture/bent';
+import { bentAbout } from '../picture/bent';
 import { definePass } from './define';
 
 /** How often a bend is looked for backwards; it is found to far less than a hundredth of a pixel. */
 const TURNS = 12;
-/** So many distances from the middle are worked out. */
-const STEPS = 8192;
+/** In half diagonals: nothing is seen further out. */
+const FURTHEST = 1.5;
 
 /** Lens: straight lines bow as a lens bows them, or bows are taken out again. */
 export const lens = definePass({
@@ -56,7 +56,7 @@ export const lens = definePass({
   reach: () => Infinity,
   run(picture, v, tools) {
     const { w, h } = tools.size;
-    const [cx, cy, half] = [w / 2, h / 2, Math.hypot(w, h) / 2];
+    const half = Math.hypot(w, h) / 2;
     /** how far from the middle a place is seen that lies at a distance, both in half diagonals */
     const bowed = (far: number): number => far / (1 + v.amount * far * far);
     const bows = (seen: number): number => {
@@ -70,25 +70,14 @@ export const lens = definePass({
       }
       return far;
     };
-    // the same all round, so that it is looked up by how far out it is
-    const furthest = 1.5 / v.size;
-    const sizes = Float64Array.from({ length: STEPS + 2 }, (_, i) => {
-      const seen = (furthest * Math.max(i, 0.5)) / STEPS;
-      return Math.min(1e4, (v.way === 'put' ? bows(seen) : bowed(seen)) / seen);
-    });
-    const sizeAt = (seen: number): number => {
-      const at = Math.min(STEPS, (seen / furthest) * STEPS);
-      const i = Math.floor(at);
-      return sizes[i]! + (sizes[i + 1]! - sizes[i]!) * (at - i);
-    };
-    return bent(
+    return bentAbout(
       tools,
       picture,
-      (x, y, to) => {
-        const [dx, dy] = [(x - cx) / v.size, (y - cy) / v.size];
-        const size = sizeAt(Math.sqrt(dx * dx + dy * dy) / half);
-        to[0] = cx + dx * size;
-        to[1] = cy + dy * size;
+      [w / 2, h / 2],
+      FURTHEST * half,
+      (far) => {
+        const seen = far / (v.size * half);
+        return { size: Math.min(1e4, (v.way === 'put' ? bows(seen) : bowed(seen)) / seen) / v.size };
       },
       'clear',
     );

@@ -49,6 +49,7 @@ export const repeat = definePass({
   idle: (v) => v.columns === 1 && v.rows === 1 && v.across === 0 && v.down === 0,
   reach: () => Infinity,
   run(picture, v, tools) {
+    const { kernels, arena } = tools;
     const { w, h } = tools.size;
     // so many pixels each way become one: softened as much as their mean would be, or fine detail would sparkle
     const many = Math.min(v.columns, v.rows);
@@ -60,9 +61,14 @@ export const repeat = definePass({
       const part = at - whole;
       return v.turned === 'mirrored' && whole % 2 ? 1 - part : part;
     };
-    const out = bent(tools, even, (x, y, to) => {
-      to[0] = folded((x / w) * v.columns - v.across) * w;
-      to[1] = folded((y / h) * v.rows - v.down) * h;
+    const { x, w: wide } = even.rect;
+    const across = Float32Array.from({ length: wide }, (_, i) => {
+      const at = x + i + 0.5;
+      return folded((at / w) * v.columns - v.across) * w - at;
+    });
+    const out = bent(tools, even, (dx, dy, row) => {
+      arena.floats(dx, wide).set(across);
+      kernels.slopeSpan(dy, wide, folded(((row + 0.5) / h) * v.rows - v.down) * h - row - 0.5, 0);
     });
     even.release();
     return out;

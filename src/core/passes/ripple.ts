@@ -1,6 +1,6 @@
 import { number } from '../params/number';
 import { point } from '../params/point';
-import { bent } from '../picture/bent';
+import { bentAbout } from '../picture/bent';
 import { definePass } from './define';
 
 /** Ripple: rings run outwards from a place, as on water that something fell into. */
@@ -54,16 +54,12 @@ export const ripple = definePass({
   moment: (_, frame) => ({ beat: frame / 24 }),
   run(picture, v, tools) {
     const { beat = 0 } = v as unknown as { beat?: number };
-    const [cx, cy] = v.about;
-    return bent(tools, picture, (x, y, to) => {
-      const [dx, dy] = [x - cx, y - cy];
-      const far = Math.sqrt(dx * dx + dy * dy);
-      const left = Math.max(0, 1 - far / v.reach);
+    return bentAbout(tools, picture, v.about, v.reach, (far) => {
+      const left = 1 - far / v.reach;
       // nothing moves in the very middle, where it would have no way to go
       const soft = Math.min(1, far / (v.apart / 4));
       const by = v.amount * left * left * soft * Math.sin((2 * Math.PI * (far - v.runs * beat)) / v.apart);
-      to[0] = x + (far > 0 ? (dx / far) * by : 0);
-      to[1] = y + (far > 0 ? (dy / far) * by : 0);
+      return { size: 1 + by / far };
     });
   },
 });

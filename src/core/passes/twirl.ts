@@ -1,7 +1,7 @@
 import { angle } from '../params/angle';
 import { number } from '../params/number';
 import { point } from '../params/point';
-import { bent } from '../picture/bent';
+import { bentAbout } from '../picture/bent';
 import { definePass } from './define';
 
 /** Twirl: the picture is turned about a place, most in its middle. */
@@ -27,15 +27,10 @@ export const twirl = definePass({
   idle: (v) => v.turn === 0,
   reach: (v) => Math.ceil(2 * v.radius),
   run(picture, v, tools) {
-    const [cx, cy] = v.about;
     const most = (v.turn * Math.PI) / 180;
-    return bent(tools, picture, (x, y, to) => {
-      const [dx, dy] = [x - cx, y - cy];
-      const share = 1 - Math.sqrt(dx * dx + dy * dy) / v.radius;
-      const turn = share > 0 ? -most * share * share * (3 - 2 * share) : 0;
-      const [c, s] = [Math.cos(turn), Math.sin(turn)];
-      to[0] = cx + c * dx - s * dy;
-      to[1] = cy + s * dx + c * dy;
+    return bentAbout(tools, picture, v.about, v.radius, (far) => {
+      const share = 1 - far / v.radius;
+      return { size: 1, turn: -most * share * share * (3 - 2 * share) };
     });
   },
 });
