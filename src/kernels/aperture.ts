@@ -23,12 +23,18 @@ export function spanRow(sums: usize, dst: usize, n: i32, left: f32, right: f32, 
   const w = f32x4.splat(share);
   let low = sums + ((<isize>a) << 4);
   let high = sums + ((<isize>b) << 4);
-  for (let i = 0; i < n; i++, dst += 16, low += 16, high += 16) {
-    const l = v128.load(low);
-    const h = v128.load(high);
-    const lower = f32x4.add(l, f32x4.mul(f32x4.sub(v128.load(low, 16), l), fa));
-    const upper = f32x4.add(h, f32x4.mul(f32x4.sub(v128.load(high, 16), h), fb));
+  let l = v128.load(low);
+  let h = v128.load(high);
+  for (let i = 0; i < n; i++, dst += 16) {
+    low += 16;
+    high += 16;
+    const nextL = v128.load(low);
+    const nextH = v128.load(high);
+    const lower = f32x4.add(l, f32x4.mul(f32x4.sub(nextL, l), fa));
+    const upper = f32x4.add(h, f32x4.mul(f32x4.sub(nextH, h), fb));
     v128.store(dst, f32x4.add(v128.load(dst), f32x4.mul(f32x4.sub(upper, lower), w)));
+    l = nextL;
+    h = nextH;
   }
 }
 

@@ -17,6 +17,7 @@ export { byHueSpan, byLumaSpan, colourRangePlane, lightMatrixSpan, matrixSpan, t
 export { cropSpan, seenBox } from './crop';
 export { brightSpan, lightRow, screenPlane } from './shine';
 export { aboutRow, slopeSpan } from './bend';
+export { drawBits } from './bits';
 export { addCoarse, displacedRow, noisePlane, tableColours } from './clouds';
 export { cardSpan, mostAlpha } from './card';
 export { byBrightnessSpan, crumbleSpan, irisSpan, rampSpan, slatSpan, sweepSpan, tornSpan } from './reveal';
@@ -24,7 +25,7 @@ export { affine } from './affine';
 export { enlargeAdd, shiftSpan } from './shift';
 export { channelsOf, dimSpan, dotSpan, meanBlock, steepRow, stepSpan } from './print';
 export { projective } from './projective';
-export { addScaled, coveragePlane, fillPlane, lerpByPlane, lerpSpan, medianOf, scaleByPlane, timesPlane, weighedPlane } from './mix';
+export { addScaled, bandSpan, coveragePlane, fillPlane, lerpByPlane, lerpSpan, medianOf, scaleByPlane, timesPlane, weighedPlane } from './mix';
 export { besideMarks, colourFrom, coverBy, differencePlane, edgeMarks, extendNear, lendersOnly, lightWrap, pickByAlpha, unmixPlate } from './edge';
 export { blurRows, blurColumns } from './blur';
 export { blurNear } from './blur-near';

@@ -28,6 +28,21 @@ export function lerpByPlane(a: usize, b: usize, plane: usize, dst: usize, n: i32
   }
 }
 
+/**
+ * at += (other − at) · how far a place lies from a line, from 0 at `from` to 1 where that times `per` has grown by 1; n pixels of a row.
+ * @param first, step the distance of the row's first pixel, and how much more that of the next one is; to one side they are negative
+ */
+export function bandSpan(at: usize, other: usize, n: i32, first: f32, step: f32, from: f32, per: f32): void {
+  const zero = f32x4.splat(0);
+  const one = f32x4.splat(1);
+  for (let i = 0; i < n; i++, at += 16, other += 16) {
+    const far = f32x4.abs(f32x4.splat(first + step * <f32>i));
+    const share = f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(far, f32x4.splat(from)), f32x4.splat(per)), zero), one);
+    const own = v128.load(at);
+    v128.store(at, f32x4.add(own, f32x4.mul(f32x4.sub(v128.load(other), own), share)));
+  }
+}
+
 /** dst = v, n floats. */
 export function fillPlane(dst: usize, n: i32, v: f32): void {
   const all = f32x4.splat(v);

@@ -6,11 +6,11 @@ import { addEnlarged, onGrid, reducedBy } from '../picture/reduced';
 import { partOf } from '../picture/rows';
 import { definePass } from './define';
 
-/** An aperture of more pixels than this is computed smaller, at most so many times halved. */
-const [LARGE, MOST_TIMES] = [12, 6];
+/** An aperture of more pixels than the first is computed at half the size; halved again where it would still have more than the second; at most so often. */
+const [LARGE, HUGE, MOST_TIMES] = [8, 12, 6];
 
 const timesFor = (radius: number): number =>
-  Math.max(0, Math.min(MOST_TIMES, Math.ceil(Math.log2(Math.max(radius, 1) / LARGE))));
+  radius <= LARGE ? 0 : Math.max(1, Math.min(MOST_TIMES, Math.ceil(Math.log2(radius / HUGE))));
 
 /** Each row of an aperture: how far it reaches to the left and to the right of its middle; the rows from its top on, of a pixel each. */
 export function apertureRows(

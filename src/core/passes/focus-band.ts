@@ -2,11 +2,11 @@ import { angle } from '../params/angle';
 import { number } from '../params/number';
 import { point } from '../params/point';
 import { gaussian } from '../picture/gaussian';
-import { Picture } from '../picture/picture';
+import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
+import { grow, intersect, isEmpty, union, type Rect } from '../picture/rect';
+import { copyOf, partOf } from '../picture/rows';
 import { definePass } from './define';
 
-/** How planes are joined: what either covers. */
-const ADD = 0;
 /** Blurs that the picture goes through from the band outwards, as shares of the strongest. */
 const STEPS = [0.35, 0.65, 1] as const;
 
@@ -56,39 +56,56 @@ export const focusBand = definePass({
   reach: (v) => Math.ceil(v.radius * 3),
   run(picture, v, tools) {
     const { kernels, arena } = tools;
-    const { x, y, w, h } = picture.rect;
-    const out = Picture.make(arena, picture.rect);
-    kernels.copy(picture.at, out.at, out.pixels);
+    const out = copyOf(tools, picture);
     const turn = (v.turn * Math.PI) / 180;
-    const [across, up] = [-Math.sin(turn), Math.cos(turn)];
-    const soft = Picture.make(arena, picture.rect);
-    arena.scratch(out.pixels * 8 + 32, (plane) => {
-      const other = plane + out.pixels * 4;
-      STEPS.forEach((share, k) => {
-        gaussian({ kernels, arena }, picture.at, soft.at, w, h, share * v.radius, true);
-        const before = k ? STEPS[k - 1]! : 0;
-        // blur grows evenly with the distance; this step takes over from the one before it
-        for (const way of [1, -1]) {
-          const [dx, dy] = [way * across, way * up];
-          const far = v.sharp / 2 + v.soft * share;
-          const long = Math.max(1e-3, v.soft * (share - before));
-          kernels.linearPlane(
-            way > 0 ? plane : other,
-            w,
-            h,
-            x - v.at[0] - dx * far,
-            y - v.at[1] - dy * far,
-            -dx * long,
-            -dy * long,
-            0,
-            0,
-          );
+    const [across, down] = [-Math.sin(turn), Math.cos(turn)];
+    /** how far the middle of a pixel lies from the middle of the band, negative to one side */
+    const off = (x: number, y: number): number => (x + 0.5 - v.at[0]) * across + (y + 0.5 - v.at[1]) * down;
+    const startOf = (step: number): number => v.sharp / 2 + v.soft * (STEPS[step - 1] ?? 0);
+    STEPS.forEach((share, k) => {
+      const sigma = share * v.radius;
+      const from = startOf(k);
+      const per = 1 / Math.max(1e-3, v.soft * share + v.sharp / 2 - from);
+      // blurred only where this step is seen: from its beginning to where the next one has taken over
+      const until = k + 2 > STEPS.length ? Infinity : startOf(k + 2);
+      for (const rect of sides(picture.rect, off, from, until)) {
+        const near = intersect(grow(rect, Math.ceil(3 * sigma) + 2), picture.rect);
+        const whole = near.w === picture.rect.w;
+        const soft = whole ? Picture.make(arena, near) : partOf(tools, picture, near);
+        const read = whole ? picture.row(near.y - picture.rect.y) : soft.at;
+        gaussian({ kernels, arena }, read, soft.at, near.w, near.h, sigma, true);
+        for (let y = rect.y; y < rect.y + rect.h; y++) {
+          const to = out.row(y - out.rect.y) + (rect.x - out.rect.x) * BYTES_PER_PIXEL;
+          const blurred = soft.row(y - near.y) + (rect.x - near.x) * BYTES_PER_PIXEL;
+          kernels.bandSpan(to, blurred, rect.w, off(rect.x, y), across, from, per);
         }
-        kernels.joinMask(plane, other, out.pixels, ADD, 0, 1);
-        kernels.lerpByPlane(out.at, soft.at, plane, out.at, out.pixels);
-      });
+        soft.release();
+      }
     });
-    soft.release();
     return out;
   },
 });
+
+/** The rectangles within one in which places lie so far off a line: one on each side of it, or one for both where these would meet. */
+function sides(within: Rect, off: (x: number, y: number) => number, from: number, until: number): Rect[] {
+  const step = off(1, 0) - off(0, 0);
+  const each = [1, -1].flatMap((side) => {
+    let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let y = within.y; y < within.y + within.h; y++) {
+      // where a row enters and leaves what lies between the two distances
+      const at = side * off(within.x, y);
+      const ends = [from, until].map((far) => (far - at) / (side * step));
+      let [first, last] = [0, within.w - 1];
+      if (Math.abs(step) > 1e-9) {
+        first = Math.max(first, Math.floor(Math.min(...ends)));
+        last = Math.min(last, Math.ceil(Math.max(...ends)));
+      } else if (at <= from || at >= until) continue;
+      if (first > last) continue;
+      [left, right] = [Math.min(left, within.x + first), Math.max(right, within.x + last + 1)];
+      [top, bottom] = [Math.min(top, y), Math.max(bottom, y + 1)];
+    }
+    return right > left ? [{ x: left, y: top, w: right - left, h: bottom - top }] : [];
+  });
+  const [one, other] = each;
+  return one && other && !isEmpty(intersect(one, other)) ? [union(one, other)] : each;
+}

@@ -93,9 +93,10 @@ function eachPresent(v: Swarming, seconds: number, use: (which: number, age: num
 /** @returns numbers of the particles there are: middle, half length and width, cosine and sine of the turn, colour, opacity, lot */
 export function swarmAt(v: Swarming, seconds: number): Float32Array {
   const list = new Float32Array(MOST_AT_ONCE * PARTICLE);
+  const stops = Float64Array.from(v.colours.flatMap(([place, colour]) => [place, ...colour]));
   let count = 0;
   eachPresent(v, seconds, (which, age) => {
-    if (writeParticle(list, count * PARTICLE, v, which, age, seconds - age)) count++;
+    if (writeParticle(list, count * PARTICLE, v, stops, which, age, seconds - age)) count++;
   });
   return list.slice(0, count * PARTICLE);
 }
@@ -111,7 +112,7 @@ const strayed = ({ seed, wander }: Swarming, which: number, question: number, ag
     Math.min(1, age) *
     Math.sin(TURN * (lot(seed, which, question) + age * (0.25 + 0.35 * lot(seed, which, question + 1))));
 
-/** Where one is, and how fast; pixels and seconds. */
+/** Where one is, and how fast where they are drawn out or point along their way; pixels and seconds. */
 interface Moving {
   x: number;
   y: number;
@@ -128,6 +129,8 @@ function movingAt(v: Swarming, which: number, lived: number, born: number, near:
   const [vx, vy] = [Math.cos(turn) * speed, Math.sin(turn) * speed];
   const [gravity, wind] = [v.gravity * near, v.wind * near];
   const free = drag < NO_DRAG;
+  // asked for only where it is seen
+  const aimed = v.drawn > 0 || v.along;
   const [x0, y0] = startOf(v, which, born);
   const fall =
     v.meets !== 'nothing'
@@ -143,8 +146,8 @@ function movingAt(v: Swarming, which: number, lived: number, born: number, near:
   return {
     x: x0 + gone(vx, 0, wind, drag, age) + (free ? wind * age : 0) + near * strayed(v, which, 5, age),
     y,
-    vx: pace(vx, 0, wind, drag, age) + (free ? wind : 0),
-    vy: pace(vy, gravity, 0, drag, age),
+    vx: aimed ? pace(vx, 0, wind, drag, age) + (free ? wind : 0) : 0,
+    vy: aimed ? pace(vy, gravity, 0, drag, age) : 0,
     age,
   };
 }
@@ -154,6 +157,7 @@ function writeParticle(
   list: Float32Array,
   at: number,
   v: Swarming,
+  stops: Float64Array,
   which: number,
   lived: number,
   born: number,
@@ -168,7 +172,8 @@ function writeParticle(
   list[at] = moving.x;
   list[at + 1] = moving.y;
   const half = (varied(v.grain, v.grainVaries, v, which, 9) * near * (1 + (v.ends - 1) * share)) / 2;
-  list[at + 2] = half * v.long + (Math.hypot(moving.vx, moving.vy) * v.drawn) / 2;
+  list[at + 2] = half * v.long;
+  if (v.drawn > 0) list[at + 2]! += (Math.hypot(moving.vx, moving.vy) * v.drawn) / 2;
   const angle =
     v.drawn > 0 || v.along
       ? Math.atan2(moving.vy, moving.vx)
@@ -176,9 +181,9 @@ function writeParticle(
   // what flutters shows its edge by turns
   const edge = v.flutter ? Math.sin(TURN * (lot(seed, which, 13) + age * (0.6 + lot(seed, which, 14)))) ** 2 : 0;
   list[at + 3] = half * (1 - v.flutter * edge);
-  list[at + 4] = Math.cos(angle);
-  list[at + 5] = Math.sin(angle);
-  writeColour(list, at + 6, v.colours, v.coloured === 'life' ? share : lot(seed, which, 15));
+  list[at + 4] = angle ? Math.cos(angle) : 1;
+  list[at + 5] = angle ? Math.sin(angle) : 0;
+  writeColour(list, at + 6, stops, v.coloured === 'life' ? share : lot(seed, which, 15));
   const come = v.appears > 0 ? Math.min(1, share / v.appears) : 1;
   list[at + 9] = v.opacity * Math.min(come, v.goes > 0 ? (1 - share) / v.goes : 1);
   list[at + 10] = lot(seed, which, 16);
@@ -215,11 +220,12 @@ function startOf(
   return [x + far * wide * Math.cos(TURN * b), y + far * high * Math.sin(TURN * b)];
 }
 
-function writeColour(list: Float32Array, at: number, stops: readonly RampStop[], place: number): void {
-  let next = 0;
-  while (next < stops.length - 1 && stops[next]![0] < place) next++;
-  const [one, two] = [stops[Math.max(0, next - 1)]!, stops[next]!];
-  const gap = two[0] - one[0];
-  const t = gap > 0 ? Math.min(1, Math.max(0, (place - one[0]) / gap)) : 1;
-  for (let c = 0; c < 3; c++) list[at + c] = one[1][c]! + (two[1][c]! - one[1][c]!) * t;
+/** @param stops place, red, green and blue of each, in the order of their places */
+function writeColour(list: Float32Array, at: number, stops: Float64Array, place: number): void {
+  let two = 0;
+  while (two + 4 < stops.length && stops[two]! < place) two += 4;
+  const one = Math.max(0, two - 4);
+  const gap = stops[two]! - stops[one]!;
+  const t = gap > 0 ? Math.min(1, Math.max(0, (place - stops[one]!) / gap)) : 1;
+  for (let c = 1; c < 4; c++) list[at + c - 1] = stops[one + c]! + (stops[two + c]! - stops[one + c]!) * t;
 }
