@@ -22,7 +22,7 @@ export { addCoarse, displacedRow, noisePlane, tableColours } from './clouds';
 export { cardSpan, mostAlpha } from './card';
 export { byBrightnessSpan, crumbleSpan, irisSpan, rampSpan, slatSpan, sweepSpan, tornSpan } from './reveal';
 export { affine } from './affine';
-export { enlargeAdd, shiftSpan } from './shift';
+export { enlargeAdd, shiftPair } from './shift';
 export { channelsOf, dimSpan, dotSpan, meanBlock, steepRow, stepSpan } from './print';
 export { projective } from './projective';
 export { addScaled, bandSpan, coveragePlane, fillPlane, lerpByPlane, lerpSpan, medianOf, scaleByPlane, timesPlane, weighedPlane } from './mix';

@@ -3,14 +3,13 @@ import { number } from '../params/number';
 import { bordered } from '../picture/bordered';
 import { Picture } from '../picture/picture';
 import { addEnlarged, onGrid, reducedBy } from '../picture/reduced';
-import { partOf } from '../picture/rows';
 import { definePass } from './define';
 
-/** An aperture of more pixels than the first is computed at half the size; halved again where it would still have more than the second; at most so often. */
-const [LARGE, HUGE, MOST_TIMES] = [8, 12, 6];
+/** An aperture of more pixels than this is computed smaller, at most so many times halved. */
+const [LARGE, MOST_TIMES] = [12, 6];
 
 const timesFor = (radius: number): number =>
-  radius <= LARGE ? 0 : Math.max(1, Math.min(MOST_TIMES, Math.ceil(Math.log2(radius / HUGE))));
+  Math.max(0, Math.min(MOST_TIMES, Math.ceil(Math.log2(Math.max(radius, 1) / LARGE))));
 
 /** Each row of an aperture: how far it reaches to the left and to the right of its middle; the rows from its top on, of a pixel each. */
 export function apertureRows(
@@ -148,14 +147,11 @@ export const defocus = definePass({
       }
     });
     small.release();
-    const large = Picture.make(arena, picture.rect);
-    kernels.fill(large.at, large.pixels, 0, 0, 0, 0);
-    if (times) addEnlarged(tools, soft, times, large, 1);
-    else {
-      const same = partOf(tools, soft, picture.rect);
-      soft.release();
-      kernels.addScaled(same.at, large.at, large.pixels, 1);
-      same.release();
+    // at full size it lies where the picture lies
+    const large = times ? Picture.make(arena, picture.rect) : soft;
+    if (times) {
+      kernels.fill(large.at, large.pixels, 0, 0, 0, 0);
+      addEnlarged(tools, soft, times, large, 1);
     }
     kernels.limitSpan(large.at, large.pixels);
     kernels.toDisplaySpan(large.at, large.pixels);

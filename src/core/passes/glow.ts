@@ -53,7 +53,7 @@ export const glow = definePass({
   idle: (v) => v.strength === 0 && v.alone === 'both',
   reach: spreadOf,
   run: (picture, v, tools) =>
-    shone(picture, v, tools, onGrid(grow(picture.rect, spreadOf(v)), MOST_TIMES), (bright, light) => {
+    shone(picture, v, tools, onGrid(grow(picture.rect, spreadOf(v)), MOST_TIMES), (bright) => {
       const { kernels, arena } = tools;
       let [small, done] = [bright.retain(), 0];
       const parts = PARTS.map(([width, weight]) => {
@@ -72,6 +72,6 @@ export const glow = definePass({
         addEnlarged(tools, wider.part, wider.times - now.times, now.part, wider.weight / now.weight);
         return now;
       });
-      addEnlarged(tools, first.part, first.times, light, first.weight);
+      return { light: first.part, times: first.times, share: first.weight };
     }),
 });

@@ -2,7 +2,7 @@ import { number } from '../params/number';
 import { point } from '../params/point';
 import { multiply, scaling, translation } from '../picture/matrix';
 import { union } from '../picture/rect';
-import { addEnlarged, onGrid, reducedBy } from '../picture/reduced';
+import { onGrid, reducedBy } from '../picture/reduced';
 import { furthestFrom, smeared } from '../picture/smear';
 import { definePass } from './define';
 import { SHINING, shone, strength } from './shining';
@@ -40,7 +40,7 @@ export const lightRays = definePass({
   idle: (v) => v.strength === 0 && v.alone === 'both',
   reach: () => Infinity,
   run: (picture, v, tools) =>
-    shone(picture, v, tools, onGrid(union(picture.rect, { x: 0, y: 0, ...tools.size }), TIMES), (bright, light) => {
+    shone(picture, v, tools, onGrid(union(picture.rect, { x: 0, y: 0, ...tools.size }), TIMES), (bright) => {
       const small = reducedBy(tools, bright, TIMES);
       const [x, y] = v.from.map((at) => at / 2 ** TIMES) as [number, number];
       const furthest = furthestFrom(v.from, tools.size);
@@ -51,7 +51,8 @@ export const lightRays = definePass({
         return multiply(multiply(translation(x, y), scaling(size, size)), translation(-x, -y));
       };
       const how = { sided: true, extend: false, faded: FADED };
-      addEnlarged(tools, smeared(tools, small, away, (v.length * furthest) / 2 ** TIMES, how), TIMES, light, 1);
+      const light = smeared(tools, small, away, (v.length * furthest) / 2 ** TIMES, how);
       small.release();
+      return { light, times: TIMES, share: 1 };
     }),
 });

@@ -65,17 +65,24 @@ interface Shining {
   alone: string;
 }
 
+/** Light that was spread over a picture halved so many times, and how much of it counts. */
+interface Spread {
+  light: Picture;
+  times: number;
+  share: number;
+}
+
 /**
  * A picture with light on it: what is bright of it, spread in linear light, is added.
  * @param rect what the light may reach
- * @param spread gets what gives off light and what it is added to
+ * @param spread gets what gives off light
  */
 export function shone(
   picture: Picture,
   v: Shining & { strength: number },
   tools: PassTools,
   rect: Rect,
-  spread: (bright: Picture, light: Picture) => void,
+  spread: (bright: Picture) => Spread,
 ): Picture {
   const { kernels, arena } = tools;
   const out = partOf(tools, picture, rect);
@@ -83,13 +90,18 @@ export function shone(
   const threshold = v.of === 'all' ? 0 : Math.max(1e-4, toLinear(v.threshold));
   const tint = v.colour.map(toLinear) as [number, number, number];
   kernels.brightSpan(out.at, bright.at, out.pixels, threshold, KNEE * threshold, ...tint);
-  const light = Picture.make(arena, rect);
-  kernels.fill(light.at, light.pixels, 0, 0, 0, 0);
-  spread(bright, light);
+  const { light, times, share } = spread(bright);
   bright.release();
   const alone = v.alone === 'light' ? 1 : 0;
-  for (let y = 0; y < rect.h; y++)
-    kernels.lightRow(out.row(y), light.row(y), rect.w, v.strength, alone, rect.x, rect.y + y);
+  const size = 2 ** times;
+  const [left, top] = [rect.x - light.rect.x * size, rect.y - light.rect.y * size];
+  arena.scratch(rect.w * 16, (row) => {
+    for (let y = 0; y < rect.h; y++) {
+      kernels.fill(row, rect.w, 0, 0, 0, 0);
+      kernels.enlargeAdd(light.at, light.rect.w, light.rect.h, size, row, 0, left, top + y, rect.w, 1, share);
+      kernels.lightRow(out.row(y), row, rect.w, v.strength, alone, rect.x, rect.y + y);
+    }
+  });
   light.release();
   return out;
 }

@@ -61,19 +61,19 @@ export const streaks = definePass({
     const [across, down] = [most(Math.cos) + 2, most(Math.sin) + 2];
     const rect = { x: x - across, y: y - down, w: w + 2 * across, h: h + 2 * down };
     const times = long > LONG ? 2 : long > LONG / 8 ? 1 : 0;
-    return shone(picture, v, tools, onGrid(rect, times), (bright, light) => {
+    return shone(picture, v, tools, onGrid(rect, times), (bright) => {
       const small = reducedBy(tools, bright, times);
-      const lines = Picture.make(tools.arena, small.rect);
-      tools.kernels.fill(lines.at, lines.pixels, 0, 0, 0, 0);
+      const light = Picture.make(tools.arena, small.rect);
+      tools.kernels.fill(light.at, light.pixels, 0, 0, 0, 0);
       const reach = long / 2 ** times;
       for (const turn of turns)
         for (const side of [-reach, reach]) {
           const way = (share: number) => translation(Math.cos(turn) * side * share, Math.sin(turn) * side * share);
           const line = smeared(tools, small, way, reach, { sided: true, extend: false, faded: FADED });
-          addEnlarged(tools, line, 0, lines, 0.5);
+          addEnlarged(tools, line, 0, light, 0.5);
         }
       small.release();
-      addEnlarged(tools, lines, times, light, 1);
+      return { light, times, share: 1 };
     });
   },
 });

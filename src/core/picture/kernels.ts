@@ -468,15 +468,17 @@ export interface Kernels {
     eye: number,
     work: number,
   ): void;
-  shiftSpan(
+  shiftPair(
     src: number,
     dst: number,
     w: number,
     h: number,
-    dx: number,
-    dy: number,
-    weight: number,
-    add: number,
+    dx1: number,
+    dy1: number,
+    one: number,
+    dx2: number,
+    dy2: number,
+    two: number,
     extend: number,
   ): void;
   enlargeAdd(

@@ -44,17 +44,13 @@ export function smeared(
   kernels.copy(picture.at, now.at, picture.pixels);
   const beyond = extend ? 1 : 0;
   const draw = (to: Picture, share: number) => kernels.affine(now.at, w, h, to.at, w, h, ...back(share), 1, beyond);
-  const shift = (share: number, weight: number, add: 0 | 1) => {
-    const [, , , , dx, dy] = back(share);
-    kernels.shiftSpan(now.at, moved.at, w, h, dx, dy, weight, add, beyond);
-  };
   for (let k = 1; k <= halves; k++) {
     const step = 2 ** -k;
     const second = sided ? faded ** step / (1 + faded ** step) : 0.5;
     const [first, last] = sided ? [0, step] : [-step / 2, step / 2];
     if (straight) {
-      shift(first, 1 - second, 0);
-      shift(last, second, 1);
+      const [one, two] = [back(first), back(last)];
+      kernels.shiftPair(now.at, moved.at, w, h, one[4], one[5], 1 - second, two[4], two[5], second, beyond);
       [now, moved] = [moved, now];
       continue;
     }
