@@ -21,6 +21,13 @@ export function alphas(p0: v128, p1: v128, p2: v128, p3: v128): v128 {
   return v128.shuffle<f32>(v128.shuffle<f32>(p0, p1, 2, 6, 3, 7), v128.shuffle<f32>(p2, p3, 2, 6, 3, 7), 2, 3, 6, 7);
 }
 
+/** One of up to four pixels, clear where there are no more. */
+// @ts-ignore: decorator
+@inline
+export function pixel(at: usize, k: i32, count: i32): v128 {
+  return k < count ? v128.load(at + (<usize>k << 4)) : f32x4.splat(0);
+}
+
 /** Writes up to four pixels. @param count how many are wanted */
 // @ts-ignore: decorator
 @inline
@@ -63,4 +70,13 @@ export function mixed(v: u32): u32 {
   v = (v ^ (v >> 16)) * 0x7feb352d;
   v = (v ^ (v >> 15)) * 0x846ca68b;
   return v ^ (v >> 16);
+}
+
+/** The same of four numbers side by side. */
+// @ts-ignore: decorator
+@inline
+export function mixedFour(v: v128): v128 {
+  v = i32x4.mul(v128.xor(v, i32x4.shr_u(v, 16)), i32x4.splat(0x7feb352d));
+  v = i32x4.mul(v128.xor(v, i32x4.shr_u(v, 15)), i32x4.splat(0x846ca68b));
+  return v128.xor(v, i32x4.shr_u(v, 16));
 }

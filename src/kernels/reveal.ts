@@ -161,10 +161,21 @@ export function tornSpan(
   src: usize, dst: usize, n: i32, across: f32, along: f32, stepAcross: f32, stepAlong: f32, rough: f32, rim: f32, seed: u32,
   red: f32, green: f32, blue: f32,
 ): void {
+  const clear: f32 = rough + rim + <f32>0.5;
+  const gone: f32 = -rough - <f32>0.5;
   const paper = f32x4.replace_lane(f32x4.replace_lane(f32x4.replace_lane(f32x4.splat(1), 0, red), 1, green), 2, blue);
   for (let i = 0; i < n; i++, src += 16, dst += 16) {
     const at: f32 = along + stepAlong * <f32>i;
     const from: f32 = across + stepAcross * <f32>i;
+    // far enough from the tear there is all of the picture, or nothing
+    if (from >= clear) {
+      v128.store(dst, v128.load(src));
+      continue;
+    }
+    if (from <= gone) {
+      v128.store(dst, f32x4.splat(0));
+      continue;
+    }
     const inside: f32 = from + rough * raggedAt(at, seed);
     const there: f32 = clamped(inside + <f32>0.5);
     if (there <= 0) {

@@ -1,5 +1,5 @@
 // Light that bright parts give off: taken out of a picture, and added to one.
-import { alphas, blues, greens, lumas, mixed, reds, scatter } from './lanes';
+import { alphas, blues, greens, lumas, mixed, mixedFour, pixel, reds, scatter } from './lanes';
 import { decode, encode } from './light';
 
 // @ts-ignore: decorator
@@ -8,21 +8,11 @@ function most(r: v128, g: v128, b: v128): v128 {
   return f32x4.pmax(r, f32x4.pmax(g, b));
 }
 
-/** One of up to four pixels, clear where there are no more. */
-// @ts-ignore: decorator
-@inline
-function pixel(at: usize, k: i32, count: i32): v128 {
-  return k < count ? v128.load(at + (<usize>k << 4)) : f32x4.splat(0);
-}
-
 /** Four numbers −½…½ by lot, for places x…x+3 of a row. @param row its own number */
 // @ts-ignore: decorator
 @inline
 function lots(x: i32, row: u32): v128 {
-  let v = v128.xor(i32x4.add(i32x4.splat(x), i32x4(0, 1, 2, 3)), i32x4.splat(row));
-  v = i32x4.mul(v128.xor(v, i32x4.shr_u(v, 16)), i32x4.splat(0x7feb352d));
-  v = i32x4.mul(v128.xor(v, i32x4.shr_u(v, 15)), i32x4.splat(0x846ca68b));
-  v = i32x4.shr_u(v128.xor(v, i32x4.shr_u(v, 16)), 8);
+  const v = i32x4.shr_u(mixedFour(v128.xor(i32x4.add(i32x4.splat(x), i32x4(0, 1, 2, 3)), i32x4.splat(row))), 8);
   return f32x4.sub(f32x4.mul(f32x4.convert_i32x4_s(v), f32x4.splat(<f32>1 / <f32>16777216)), f32x4.splat(0.5));
 }
 

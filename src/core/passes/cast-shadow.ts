@@ -133,19 +133,25 @@ function softened(
   const { rect } = picture;
   const out = Picture.make(arena, rect);
   kernels.fill(out.at, out.pixels, 0, 0, 0, 0);
-  const level = Picture.make(arena, rect);
+  // each level counts about its own place along the way
+  const shareOf = (level: number, t: number): number =>
+    Math.max(0, 1 - Math.abs(t * (LEVELS - 1) - level)) * (1 - fade * t);
   for (let i = 0; i < LEVELS; i++) {
+    const rows = Array.from({ length: rect.h }, (_, row) => row).filter((row) => shareOf(i, way(rect.y + row)) > 0);
+    if (!rows.length) continue;
     const radius = near + ((far - near) * i) / (LEVELS - 1);
-    if (radius > 0.3) gaussian({ kernels, arena }, picture.at, level.at, rect.w, rect.h, radius, false);
-    else kernels.copy(picture.at, level.at, level.pixels);
-    for (let row = 0; row < rect.h; row++) {
-      const t = way(rect.y + row);
-      // each level counts about its own place along the way
-      const share = Math.max(0, 1 - Math.abs(t * (LEVELS - 1) - i)) * (1 - fade * t);
-      if (share > 0) kernels.addScaled(level.row(row), out.row(row), rect.w, share);
-    }
+    // only as much is blurred as is seen of it
+    const [first, last] = [rows[0]!, rows[rows.length - 1]!];
+    const room = Math.ceil(3 * radius) + 2;
+    const top = Math.max(0, first - room);
+    const h = Math.min(rect.h, last + room + 1) - top;
+    const level = Picture.make(arena, { ...rect, y: rect.y + top, h });
+    if (radius > 0.3) gaussian({ kernels, arena }, picture.row(top), level.at, rect.w, h, radius, false);
+    else kernels.copy(picture.row(top), level.at, level.pixels);
+    for (const row of rows)
+      kernels.addScaled(level.row(row - top), out.row(row), rect.w, shareOf(i, way(rect.y + row)));
+    level.release();
   }
-  level.release();
   picture.release();
   return out;
 }

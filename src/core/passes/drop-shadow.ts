@@ -1,7 +1,7 @@
 import { angle } from '../params/angle';
 import { colour } from '../params/colour';
 import { number } from '../params/number';
-import { gaussian } from '../picture/gaussian';
+import { blurPlane } from '../masks/soften';
 import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
 import { intersect, type Rect } from '../picture/rect';
 import { definePass } from './define';
@@ -84,8 +84,13 @@ export const dropShadow = definePass({
     const spread = Math.round(v.spread);
     const room = (wide.w * wide.h + 2 * Math.max(wide.w, wide.h) + 2 * spread) * 4;
     if (spread > 0) arena.scratch(room, (at) => kernels.growAlpha(shape.at, wide.w, wide.h, spread, at));
-    if (v.softness > 0) gaussian(tools, shape.at, shape.at, wide.w, wide.h, v.softness, false);
     const [r, g, b] = v.colour;
+    if (v.softness > 0)
+      arena.scratch(shape.pixels * 4 + 16, (plane) => {
+        kernels.coveragePlane(shape.at, shape.pixels, 0, 0, plane);
+        blurPlane(tools, plane, wide.w, wide.h, v.softness);
+        kernels.overPlane(shape.at, plane, shape.pixels, r, g, b, 1);
+      });
     kernels.colourByAlpha(shape.at, shape.pixels, r, g, b, v.opacity);
     // the shadow, moved, and the layer over it
     const x = Math.min(rect.x, wide.x + dx);
