@@ -158,7 +158,7 @@ test('a glow is found by a wish, lights what is around a bright part, and goes b
   await page.getByRole('button', { name: 'Add a pass' }).click();
   await page.getByText('All by their pictures…').click();
   const sheet = page.getByRole('dialog', { name: 'Passes by their pictures' });
-  await expect(sheet.getByRole('button', { name: 'Sharpen' }).locator('img')).toBeVisible();
+  await expect(sheet.getByRole('button', { name: 'Sharpen' }).locator('canvas')).toBeVisible();
   await sheet.getByLabel('Among these').fill('heat haze');
   const tile = sheet.getByRole('button', { name: 'Turbulence' });
   await expect(sheet.getByRole('button', { name: 'Sharpen' })).toHaveCount(0);

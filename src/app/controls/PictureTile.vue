@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import Glimpse from './Glimpse.vue';
 
-/** Something that is chosen by its picture; what it is called stands below. @property picture its address, once it is there */
-withDefaults(defineProps<{ picture: string | undefined; pressed?: boolean; disabled?: boolean }>(), {
+/** Something that is chosen by its picture; what it is called stands below. @property picture gives it once it is there */
+withDefaults(defineProps<{ picture: () => OffscreenCanvas | undefined; pressed?: boolean; disabled?: boolean }>(), {
   pressed: undefined,
 });
 </script>

@@ -89,7 +89,7 @@ function put({ pass, values }: Offered): void {
             <ul>
               <li v-for="one in offers" :key="one.title">
                 <PictureTile
-                  :picture="pictures[one.title]"
+                  :picture="() => pictures[one.title]"
                   :disabled="store.readOnly || bench.layer?.locked"
                   @pointerenter="point(one.title)"
                   @focus="point(one.title)"
@@ -103,7 +103,7 @@ function put({ pass, values }: Offered): void {
         </div>
         <aside aria-label="The pass that is pointed at">
           <template v-if="pointed">
-            <Glimpse :picture="large.pictures[pointed.title] ?? pictures[pointed.title]" />
+            <Glimpse :picture="() => large.pictures[pointed!.title] ?? pictures[pointed!.title]" />
             <strong>{{ pointed.title }}</strong>
             <p v-if="pointed.values" class="dim">{{ pointed.pass.title }}, with dials set for it.</p>
             <p>{{ pointed.pass.help }}</p>

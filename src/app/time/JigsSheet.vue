@@ -116,7 +116,7 @@ function contentsOf(jig: DialledJig): string {
             <ul class="jigs">
               <li v-for="jig in section.jigs" :key="jig.id">
                 <PictureTile
-                  :picture="pictures[jig.id]"
+                  :picture="() => pictures[jig.id]"
                   :pressed="turned?.id === jig.id"
                   @click="choose(jig)"
                   @dblclick="putIn(jig)"

@@ -76,7 +76,7 @@ function choose({ title, passes }: Look): void {
         <ul class="sheet">
           <li v-for="look in looks" :key="look.key">
             <PictureTile
-              :picture="pictures[look.key]"
+              :picture="() => pictures[look.key]"
               :disabled="store.readOnly || bench.layer?.locked"
               @click="choose(look)"
               >{{ look.title }}</PictureTile

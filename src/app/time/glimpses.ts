@@ -1,8 +1,9 @@
-import { onBeforeUnmount, reactive } from 'vue';
+import { onBeforeUnmount, shallowReactive } from 'vue';
 import type { FramePlan } from '../../core/plan/types';
 import { useEngine } from '../../engine/client';
 import { LOOK } from '../../engine/wishes';
 import { useNotices } from '../stores/notices';
+import { usePlayer } from '../stores/player';
 
 interface Wanted {
   key: string;
@@ -10,15 +11,23 @@ interface Wanted {
   plan(): FramePlan;
 }
 
+/** No picture is wider than this, in pixels. */
+const WIDEST = 800;
+
+/** Lets the page have its turn: pictures that are ready already come all at once. */
+const breathe = (): Promise<void> => new Promise((resume) => setTimeout(resume));
+
 /** Small pictures of several things, made one after the other while the calling component lives. */
 export function useGlimpses() {
   const notices = useNotices();
-  /** object URLs by key */
-  const pictures = reactive<Record<string, string>>({});
+  const player = usePlayer();
+  /** by key */
+  const pictures = shallowReactive<Record<string, OffscreenCanvas>>({});
   let run = 0;
 
   function forget(key: string): void {
-    if (pictures[key]) URL.revokeObjectURL(pictures[key]);
+    // gives its memory back at once
+    if (pictures[key]) pictures[key].width = 0;
     delete pictures[key];
   }
   function clear(): void {
@@ -29,22 +38,36 @@ export function useGlimpses() {
   async function draw(wanted: readonly Wanted[], anew: ReadonlySet<string> = new Set()): Promise<void> {
     const mine = ++run;
     const engine = await useEngine();
-    const canvas = new OffscreenCanvas(1, 1);
-    for (const { key, plan } of wanted) {
-      if (pictures[key] && !anew.has(key)) continue;
-      try {
-        const { bitmap } = await engine.frame(plan(), 'picture', LOOK);
+    const missing = wanted.filter(({ key }) => !pictures[key] || anew.has(key));
+    const ask = (at: number) => {
+      // frames ahead wait until these are there
+      player.yieldToHand();
+      const asked = missing[at] && engine.frame(missing[at].plan(), 'picture', LOOK);
+      asked?.catch(() => {});
+      return asked;
+    };
+    try {
+      let coming = ask(0);
+      for (const [at, { key }] of missing.entries()) {
+        const { bitmap } = await coming!;
+        if (mine !== run) return;
+        // the next one is computed while this one is drawn
+        coming = ask(at + 1);
+        await breathe();
         if (mine !== run || !bitmap.width) return;
-        canvas.width = bitmap.width;
-        canvas.height = bitmap.height;
-        canvas.getContext('2d')!.drawImage(bitmap, 0, 0);
-        const url = URL.createObjectURL(await canvas.convertToBlob({ type: 'image/webp', quality: 0.9 }));
-        if (mine !== run) return URL.revokeObjectURL(url);
+        const small = Math.min(1, WIDEST / bitmap.width);
+        const [w, h] = [bitmap.width, bitmap.height].map((side) => Math.max(1, Math.round(side * small))) as [
+          number,
+          number,
+        ];
+        // what the engine gives may be thrown away by it
+        const own = new OffscreenCanvas(w, h);
+        own.getContext('2d')!.drawImage(bitmap, 0, 0, w, h);
         forget(key);
-        pictures[key] = url;
-      } catch (error) {
-        return notices.problem(error);
+        pictures[key] = own;
       }
+    } catch (error) {
+      notices.problem(error);
     }
   }
   onBeforeUnmount(clear);
