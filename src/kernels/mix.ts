@@ -29,18 +29,29 @@ export function lerpByPlane(a: usize, b: usize, plane: usize, dst: usize, n: i32
 }
 
 /**
- * at += (other − at) · how far a place lies from a line, from 0 at `from` to 1 where that times `per` has grown by 1; n pixels of a row.
- * @param first, step the distance of the row's first pixel, and how much more that of the next one is; to one side they are negative
+ * at += (other − at) · how far a place lies from a line or a point, from 0 at `from` to 1 where that times `per` has grown by 1; n pixels of a row.
+ * @param first, step the distance of the row's first pixel along one direction, and how much more that of the next one is; to one side negative @param aside its distance along the other direction
  */
-export function bandSpan(at: usize, other: usize, n: i32, first: f32, step: f32, from: f32, per: f32): void {
+export function bandSpan(at: usize, other: usize, n: i32, first: f32, step: f32, aside: f32, from: f32, per: f32): void {
   const zero = f32x4.splat(0);
   const one = f32x4.splat(1);
-  for (let i = 0; i < n; i++, at += 16, other += 16) {
-    const far = f32x4.abs(f32x4.splat(first + step * <f32>i));
+  const square = f32x4.splat(aside * aside);
+  for (let i = 0; i < n; i += 4, at += 64, other += 64) {
+    const along = f32x4.add(f32x4.splat(first + step * <f32>i), f32x4.mul(f32x4.splat(step), f32x4(0, 1, 2, 3)));
+    const far = f32x4.sqrt(f32x4.add(f32x4.mul(along, along), square));
     const share = f32x4.pmin(f32x4.pmax(f32x4.mul(f32x4.sub(far, f32x4.splat(from)), f32x4.splat(per)), zero), one);
-    const own = v128.load(at);
-    v128.store(at, f32x4.add(own, f32x4.mul(f32x4.sub(v128.load(other), own), share)));
+    towards(at, other, v128.shuffle<f32>(share, share, 0, 0, 0, 0));
+    if (i + 1 < n) towards(at + 16, other + 16, v128.shuffle<f32>(share, share, 1, 1, 1, 1));
+    if (i + 2 < n) towards(at + 32, other + 32, v128.shuffle<f32>(share, share, 2, 2, 2, 2));
+    if (i + 3 < n) towards(at + 48, other + 48, v128.shuffle<f32>(share, share, 3, 3, 3, 3));
   }
+}
+
+// @ts-ignore: decorator
+@inline
+function towards(at: usize, other: usize, share: v128): void {
+  const own = v128.load(at);
+  v128.store(at, f32x4.add(own, f32x4.mul(f32x4.sub(v128.load(other), own), share)));
 }
 
 /** dst = v, n floats. */

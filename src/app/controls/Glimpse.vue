@@ -18,6 +18,7 @@ watch([seen, canvas], ([picture, to]) => {
 
 <style scoped>
 .picture {
+  width: 100%;
   display: grid;
   aspect-ratio: 16 / 9;
   background: var(--surround);

@@ -1,4 +1,5 @@
 import { angle } from '../params/angle';
+import { choice } from '../params/choice';
 import { number } from '../params/number';
 import { point } from '../params/point';
 import { gaussian } from '../picture/gaussian';
@@ -10,20 +11,41 @@ import { definePass } from './define';
 /** Blurs that the picture goes through from the band outwards, as shares of the strongest. */
 const STEPS = [0.35, 0.65, 1] as const;
 
-/** Focus band: sharp along a band, softer the further away from it. */
+/** Focus band: sharp along a band or around a place, softer the further away from it. */
 export const focusBand = definePass({
   type: 'focus-band',
   title: 'Focus band',
   group: 'focus',
   words: ['tilt shift', 'miniature', 'toy town', 'small world', 'shallow focus', 'graduated blur'],
-  help: 'Stays sharp along a band and blurs what lies beside it, so that a harbour looks like a model. Relatives: Defocus, Blur in an area.',
+  help: 'Stays sharp along a band, or around a place that may follow a track, and blurs what lies beside it, so that a harbour looks like a model. Relatives: Defocus, Blur in an area.',
+  uses: [
+    {
+      title: 'Follow focus',
+      words: ['focus on a face', 'keep in focus', 'rack focus', 'focus follows a track', 'sharp spot', 'draw the eye'],
+      values: { form: 'round', sharp: 240, soft: 260 },
+    },
+  ],
   params: {
+    form: choice({
+      label: 'Sharp is',
+      default: 'band',
+      options: [
+        { value: 'band', label: 'a band' },
+        { value: 'round', label: 'what lies around a place' },
+      ],
+      help: 'A band goes across the whole picture; around a place it is round.',
+    }),
     at: point({
       label: 'Sharp at',
       default: [0, 0],
-      help: 'A place in the middle of the band; it may follow a track.',
+      help: 'The middle of what is sharp; it may follow a track.',
     }),
-    turn: angle({ label: 'Turned', default: 0, help: 'How the band lies: at 0° level.' }),
+    turn: angle({
+      label: 'Turned',
+      default: 0,
+      help: 'How the band lies: at 0° level.',
+      when: { choice: 'form', is: 'band' },
+    }),
     sharp: number({
       label: 'Sharp',
       unit: 'px',
@@ -31,7 +53,7 @@ export const focusBand = definePass({
       min: 0,
       max: 16384,
       slider: [0, 720],
-      help: 'How tall the sharp band is.',
+      help: 'How tall what is sharp is.',
     }),
     soft: number({
       label: 'Goes over in',
@@ -57,6 +79,7 @@ export const focusBand = definePass({
   run(picture, v, tools) {
     const { kernels, arena } = tools;
     const out = copyOf(tools, picture);
+    const round = v.form === 'round';
     const turn = (v.turn * Math.PI) / 180;
     const [across, down] = [-Math.sin(turn), Math.cos(turn)];
     /** how far the middle of a pixel lies from the middle of the band, negative to one side */
@@ -68,7 +91,7 @@ export const focusBand = definePass({
       const per = 1 / Math.max(1e-3, v.soft * share + v.sharp / 2 - from);
       // blurred only where this step is seen: from its beginning to where the next one has taken over
       const until = k + 2 > STEPS.length ? Infinity : startOf(k + 2);
-      for (const rect of sides(picture.rect, off, from, until)) {
+      for (const rect of round ? within(picture.rect, v.at, until) : sides(picture.rect, off, from, until)) {
         const near = intersect(grow(rect, Math.ceil(3 * sigma) + 2), picture.rect);
         const whole = near.w === picture.rect.w;
         const soft = whole ? Picture.make(arena, near) : partOf(tools, picture, near);
@@ -77,7 +100,10 @@ export const focusBand = definePass({
         for (let y = rect.y; y < rect.y + rect.h; y++) {
           const to = out.row(y - out.rect.y) + (rect.x - out.rect.x) * BYTES_PER_PIXEL;
           const blurred = soft.row(y - near.y) + (rect.x - near.x) * BYTES_PER_PIXEL;
-          kernels.bandSpan(to, blurred, rect.w, off(rect.x, y), across, from, per);
+          const [first, step, aside] = round
+            ? [rect.x + 0.5 - v.at[0], 1, y + 0.5 - v.at[1]]
+            : [off(rect.x, y), across, 0];
+          kernels.bandSpan(to, blurred, rect.w, first, step, aside, from, per);
         }
         soft.release();
       }
@@ -85,6 +111,19 @@ export const focusBand = definePass({
     return out;
   },
 });
+
+/** The part of a rectangle that lies no further off a place than said; one rectangle, or none. */
+function within(rect: Rect, [x, y]: readonly [number, number], far: number): Rect[] {
+  if (far === Infinity) return [rect];
+  const [left, top, right, bottom] = [x - far, y - far, x + far, y + far].map(Math.round) as [
+    number,
+    number,
+    number,
+    number,
+  ];
+  const part = intersect(rect, { x: left - 1, y: top - 1, w: right - left + 2, h: bottom - top + 2 });
+  return isEmpty(part) ? [] : [part];
+}
 
 /** The rectangles within one in which places lie so far off a line: one on each side of it, or one for both where these would meet. */
 function sides(within: Rect, off: (x: number, y: number) => number, from: number, until: number): Rect[] {

@@ -79,6 +79,23 @@ test('a focus band is sharp within, and softer the further away, up to its blur'
   expect(contrast(110)).toBeLessThan(0.05);
 });
 
+test('focus around a place is as sharp in every direction, and moves with the place', () => {
+  const checks: Paint = (x, y) => ((Math.floor(x / 4) + Math.floor(y / 4)) % 2 ? [1, 1, 1] : [0, 0, 0]);
+  const around = { form: 'round', sharp: 30, soft: 24, radius: 6 };
+  const contrastAt = (at: readonly [number, number]) => {
+    const seen = through('focus-band', { ...around, at }, checks);
+    return (x: number, y: number) => Math.abs(seen(x + 1, y + 1)[0]! - seen(x + 5, y + 1)[0]!);
+  };
+  const middle = contrastAt(MIDDLE);
+  expect(middle(76, 60)).toBeCloseTo(1, 3);
+  // left, right, above and below of it, as far off
+  const far = [middle(32, 60), middle(124, 60), middle(80, 12), middle(80, 104)];
+  for (const contrast of far) expect(contrast).toBeLessThan(0.05);
+  const moved = contrastAt([40, 30]);
+  expect(moved(36, 28)).toBeCloseTo(1, 3);
+  expect(moved(116, 88)).toBeLessThan(0.05);
+});
+
 describe('tape', () => {
   const still = { jitter: 0, bleed: 0, beside: 0, band: 0, hum: 0, drops: 0 };
   test('puts colours beside their things and leaves brightness where it is', () => {

@@ -80,7 +80,7 @@ export function gaussian(
     });
   }
   const { r, ends } = boxesFor(sigma);
-  arena.scratch(8 * Math.max(w, h) * 16, (lines) => {
+  arena.scratch(16 * Math.max(w, h) * 16, (lines) => {
     kernels.blurRows(from, to, w, h, r, ...ends, extend ? 1 : 0, lines);
     kernels.blurColumns(to, w, h, r, ...ends, extend ? 1 : 0, lines);
   });

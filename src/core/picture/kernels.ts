@@ -544,7 +544,16 @@ export interface Kernels {
     veins: number,
   ): void;
   tableColours(plane: number, dst: number, n: number, low: number, high: number, table: number, steps: number): void;
-  bandSpan(at: number, other: number, n: number, first: number, step: number, from: number, per: number): void;
+  bandSpan(
+    at: number,
+    other: number,
+    n: number,
+    first: number,
+    step: number,
+    aside: number,
+    from: number,
+    per: number,
+  ): void;
   drawBits(list: number, n: number, dst: number, dw: number, dh: number): void;
   aboutRow(dx: number, dy: number, n: number, x: number, y: number, table: number, steps: number, per: number): void;
   slopeSpan(dst: number, n: number, first: number, step: number): void;

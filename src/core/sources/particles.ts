@@ -8,13 +8,12 @@ import { ramp } from '../params/ramp';
 import { seed } from '../params/seed';
 import { size } from '../params/size';
 import type { NumberParam } from '../params/number';
-import { Picture } from '../picture/picture';
 import { birthsOf, spotsOf } from './births';
 import { defineSource } from './define';
-import { drawSprites, inBands } from './sprites';
-import { affordable, MOST_AT_ONCE, PARTICLE, swarmAt, type Swarming } from './swarm';
+import { exposed, momentsIn } from './exposed';
+import { MOST_AT_ONCE, swarmAt, type Swarming } from './swarm';
+import { swarmPicture } from './swarm-picture';
 
-const FIGURES = ['dot', 'disc', 'scrap', 'leaf', 'flake', 'sprite'] as const;
 const [COME, MOVE, LOOK, LAND] = ['Where they come from', 'How they move', 'What they look like', 'Where they land'];
 const SPRITE = { when: { choice: 'figure', is: 'sprite' } };
 const share = (label: string, initial: number, help: string, group: string, most = 1): NumberParam =>
@@ -262,6 +261,12 @@ export const particles = defineSource({
       help: 'They point where they go, instead of turning.',
       group: LOOK,
     }),
+    shutter: share(
+      'Motion blur',
+      0,
+      'How much of a frame the shutter is open: each is seen along the way that it goes meanwhile. Takes as many times longer as they go far.',
+      LOOK,
+    ),
     flutter: share('Flutter', 0, 'How much of their breadth they lose as they show their edge.', LOOK),
     appears: share('Appears over', 0.05, 'Part of its life in which one fades in.', LOOK),
     goes: share('Goes over', 0.5, 'Part of its life in which one fades out.', LOOK),
@@ -269,35 +274,18 @@ export const particles = defineSource({
     size: size({ label: 'Size', default: [1280, 720], help: 'How large the picture is.' }),
   },
   timed: false,
-  moment: (v, when) => ({ seconds: when.seconds, ...birthsOf(v, when) }),
-  draw(v, { kernels, arena, size: { w, h }, picture: find }) {
-    const { seconds = 0 } = v as unknown as { seconds?: number };
-    const picture = Picture.make(arena, { x: 0, y: 0, w, h });
-    kernels.fill(picture.at, picture.pixels, 0, 0, 0, 0);
-    const own = v as unknown as Swarming;
-    const layer = v.emitter === 'layer' && v.from[0] ? find(v.from[0]) : null;
-    const from = { spots: layer && spotsOf({ kernels, arena }, layer), floor: h / 2 + v.floor };
-    const list = affordable(swarmAt({ ...own, ...from }, seconds), w, h);
-    if (!list.length) return picture;
-    if (v.figure === 'sprite') {
-      const sprites = v.sprites.map(find).filter((sprite) => sprite !== null);
-      if (sprites.length) drawSprites({ kernels, arena }, tinted(list, v.tinted), sprites, picture, v.shines);
-      return picture;
-    }
-    const figure = FIGURES.indexOf(v.figure as (typeof FIGURES)[number]);
-    arena.scratch(list.byteLength + 16, (at) => {
-      arena.floats(at, list.length).set(list);
-      inBands(picture, list, (top, bottom) =>
-        kernels.drawSwarm(at, list.length / PARTICLE, figure, picture.at, w, top, bottom, v.shines ? 1 : 0),
-      );
-    });
-    return picture;
+  moment(v, when) {
+    const open = v.shutter / when.perSecond;
+    return { seconds: when.seconds, open, ...birthsOf(v, { ...when, seconds: when.seconds + open / 2 }) };
+  },
+  draw(v, tools) {
+    const { seconds = 0, open = 0 } = v as unknown as { seconds?: number; open?: number };
+    const layer = v.emitter === 'layer' && v.from[0] ? tools.picture(v.from[0]) : null;
+    const places = { spots: layer && spotsOf(tools, layer), floor: tools.size.h / 2 + v.floor };
+    const swarm = { ...(v as unknown as Swarming), ...places };
+    const sprites = v.sprites.map(tools.picture).filter((sprite) => sprite !== null);
+    return exposed(tools, momentsIn(swarm, open), (share) =>
+      swarmPicture(tools, swarmAt(swarm, seconds + share * open), { ...v, sprites }),
+    );
   },
 });
-
-/** Particles whose colours leave pictures as they are, but for a share. */
-function tinted(list: Float32Array, share: number): Float32Array {
-  for (let at = 0; at < list.length; at += PARTICLE)
-    for (let c = 6; c < 9; c++) list[at + c] = 1 + (list[at + c]! - 1) * share;
-  return list;
-}

@@ -7,7 +7,7 @@ import type { Layer, LayerId, PassId } from '../document/schema';
 import { Executor } from '../execute/execute';
 import { planFrame } from '../plan/plan';
 import { floatsOf, testBench, type TestBench } from '../testing/bench';
-import { layerOf, projectOf, SHOT } from '../testing/documents';
+import { layerOf, projectOf, RATE, SHOT } from '../testing/documents';
 
 let bench: TestBench;
 let executor: Executor;
@@ -16,6 +16,7 @@ beforeAll(async () => {
   executor = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no footage here')));
 });
 const [W, H] = [120, 80];
+const FPS = RATE.num / RATE.den;
 /** One still sprite in the middle. */
 const ONE = {
   ...{
@@ -93,6 +94,28 @@ describe('particles that are pictures of layers', () => {
     const star = newSource('shape', { form: 'rectangle', width: 20, height: 10, line: 0, size: [90, 90] });
     const { sum } = await shown([swarm({}), { ...RED, source: star }]);
     expect(Math.abs(sum(3) / (40 * 20) - 1)).toBeLessThan(0.02);
+  });
+
+  test('an open shutter draws each out over its way of a frame, covering as much in all', async () => {
+    const going = { speed: 12 * FPS, speedVaries: 0, direction: 0, spread: 0, grain: 20 };
+    const [sharp, blurred] = [
+      await shown([swarm(going), RED], 2),
+      await shown([swarm({ ...going, shutter: 1 }), RED], 2),
+    ];
+    const seen = ({ at }: typeof sharp) =>
+      Array.from({ length: W }, (_, x) => at(x, H / 2)[3]!).map((alpha, x) => [x, alpha] as const);
+    const edges = (of: typeof sharp) =>
+      seen(of)
+        .filter(([, alpha]) => alpha > 0.02)
+        .map(([x]) => x);
+    const wide = (of: typeof sharp) => edges(of).at(-1)! - edges(of)[0]! + 1;
+    expect(wide(sharp)).toBe(20);
+    expect(Math.abs(wide(blurred) - 32)).toBeLessThanOrEqual(2);
+    expect(Math.abs(blurred.sum(3) / sharp.sum(3) - 1)).toBeLessThan(0.01);
+    // all of the time where it is at both ends of its way, half of it at where its end begins
+    const begins = edges(sharp)[0]!;
+    expect(blurred.at(begins + 10, H / 2)[3]).toBeCloseTo(1, 2);
+    expect(Math.abs(blurred.at(begins, H / 2)[3]! - 0.5)).toBeLessThan(0.1);
   });
 
   test('of several layers each has one by lot', async () => {
