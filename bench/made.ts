@@ -33,7 +33,7 @@ const WARM = 3;
 /** Effects whose goal is 15 times a copy, as they work on what is near. */
 const LOCAL = 15;
 /** The goal of those that collect from far around. */
-const FAR: Readonly<Record<string, number>> = { defocus: 40 };
+const FAR: Readonly<Record<string, number>> = { defocus: 40, glow: 40, streaks: 40, 'light-rays': 40 };
 const EFFECTS = ['focus', 'light', 'texture', 'distort', 'frame'];
 
 const keyed = <T>(...keys: [number, T][]): Value<T> => ({
@@ -157,12 +157,16 @@ export async function madeTable(): Promise<string> {
     shown: false,
     span: { start: 0, length: 100 },
   });
-  await each(
-    '1,500 particles that are pictures of 64 px',
-    (size) => many(size, { burst: 1500, grain: 64, figure: 'sprite', sprites: ['s'] }, [sprite]),
-    bare,
-    '40 ms at 720p',
-  );
+  for (const [how, shines] of [
+    ['shine', true],
+    ['cover', false],
+  ] as const)
+    await each(
+      `1,500 particles that are pictures of 64 px and ${how}`,
+      (size) => many(size, { burst: 1500, grain: 64, figure: 'sprite', sprites: ['s'], shines }, [sprite]),
+      bare,
+      '40 ms at 720p',
+    );
   await each('20,000 dots', (size) => many(size, { burst: 20_000, grain: 4 }), bare, '25 ms at 720p');
   for (const { title, values } of SWARMS)
     await each(

@@ -1,21 +1,36 @@
 // Grading of premultiplied display-encoded pixels, four at a time where that pays.
-import { alphas, blues, greens, reds, scatter } from './lanes';
-import { decode, encode, straight } from './light';
-import { look } from './tables';
+import { alphas, blues, greens, lumas, pixel, reds, scatter, store4 } from './lanes';
+import { decode, encode } from './light';
+import { lookFour } from './tables';
 
+/** Hue 0…1 from red by the hexagon of the channels, of four colours; 0 where they do not differ. @param most, span of the channels the largest, and by how much they differ */
 // @ts-ignore: decorator
 @inline
-function lumaOf(r: f32, g: f32, b: f32): f32 {
-  return <f32>0.2126 * r + <f32>0.7152 * g + <f32>0.0722 * b;
+function hues(r: v128, g: v128, b: v128, most: v128, span: v128): v128 {
+  const zero = f32x4.splat(0);
+  const differ = f32x4.gt(span, zero);
+  const per = f32x4.div(f32x4.splat(1), v128.bitselect(span, f32x4.splat(1), differ));
+  const fromGreen = f32x4.add(f32x4.mul(f32x4.sub(b, r), per), f32x4.splat(2));
+  const fromBlue = f32x4.add(f32x4.mul(f32x4.sub(r, g), per), f32x4.splat(4));
+  const six = v128.bitselect(f32x4.mul(f32x4.sub(g, b), per), v128.bitselect(fromGreen, fromBlue, f32x4.eq(most, g)), f32x4.eq(most, r));
+  const round = f32x4.add(six, v128.and(f32x4.lt(six, zero), f32x4.splat(6)));
+  return v128.and(f32x4.mul(round, f32x4.splat(<f32>(1.0 / 6.0))), differ);
 }
-/** Hue 0…1 from red by the hexagon of the channels, and by how much the channels differ. */
-let span: f32 = 0;
-function hueOf(r: f32, g: f32, b: f32): f32 {
-  const most = max(r, max(g, b));
-  span = most - min(r, min(g, b));
-  if (span <= 0) return 0;
-  const six: f32 = most == r ? (g - b) / span : most == g ? (b - r) / span + 2 : (r - g) / span + 4;
-  return (six < 0 ? six + 6 : six) * <f32>(1.0 / 6.0);
+// @ts-ignore: decorator
+@inline
+function largest(r: v128, g: v128, b: v128): v128 {
+  return f32x4.pmax(r, f32x4.pmax(g, b));
+}
+// @ts-ignore: decorator
+@inline
+function least(r: v128, g: v128, b: v128): v128 {
+  return f32x4.pmin(r, f32x4.pmin(g, b));
+}
+/** Alphas to divide by: 1 where nothing is. */
+// @ts-ignore: decorator
+@inline
+function whole(a: v128): v128 {
+  return v128.bitselect(a, f32x4.splat(1), f32x4.gt(a, f32x4.splat(0)));
 }
 
 /** Row of a matrix times four reds, greens and blues. */
@@ -57,29 +72,39 @@ export function matrixSpan(src: usize, dst: usize, n: i32, m: usize): void {
   }
 }
 
-/** Writes a straight colour back, premultiplied. */
+/** Writes up to four straight colours back, premultiplied: apart from their luma by s, and times a gain. */
 // @ts-ignore: decorator
 @inline
-function put(dst: usize, r: f32, g: f32, b: f32, a: f32): void {
-  store<f32>(dst, max(r, <f32>0) * a);
-  store<f32>(dst, max(g, <f32>0) * a, 4);
-  store<f32>(dst, max(b, <f32>0) * a, 8);
-  store<f32>(dst, a, 12);
+function putApart(dst: usize, r: v128, g: v128, b: v128, luma: v128, s: v128, gain: v128, a: v128, left: i32): void {
+  const zero = f32x4.splat(0);
+  const x = f32x4.mul(f32x4.add(luma, f32x4.mul(f32x4.sub(r, luma), s)), gain);
+  const y = f32x4.mul(f32x4.add(luma, f32x4.mul(f32x4.sub(g, luma), s)), gain);
+  const z = f32x4.mul(f32x4.add(luma, f32x4.mul(f32x4.sub(b, luma), s)), gain);
+  scatter(dst, f32x4.mul(f32x4.pmax(x, zero), a), f32x4.mul(f32x4.pmax(y, zero), a), f32x4.mul(f32x4.pmax(z, zero), a), a, left);
 }
 
 /** Brightness and saturation by luma. @param gains, saturations tables over luma 0…1, steps+1 floats each */
 export function byLumaSpan(src: usize, dst: usize, n: i32, gains: usize, saturations: usize, steps: i32): void {
-  for (let i = 0; i < n; i++, src += 16, dst += 16) {
-    const p = v128.load(src);
-    const c = straight(p);
-    const r = f32x4.extract_lane(c, 0);
-    const g = f32x4.extract_lane(c, 1);
-    const b = f32x4.extract_lane(c, 2);
-    const luma = lumaOf(r, g, b);
-    const gain = look(gains, luma, steps);
-    const s: f32 = look(saturations, luma, steps);
-    put(dst, (luma + (r - luma) * s) * gain, (luma + (g - luma) * s) * gain, (luma + (b - luma) * s) * gain, f32x4.extract_lane(p, 3));
+  for (let left = n; left > 0; left -= 4, src += 64, dst += 64) {
+    const p0 = v128.load(src);
+    const p1 = pixel(src, 1, left);
+    const p2 = pixel(src, 2, left);
+    const p3 = pixel(src, 3, left);
+    const a = alphas(p0, p1, p2, p3);
+    const by = whole(a);
+    const r = f32x4.div(reds(p0, p1, p2, p3), by);
+    const g = f32x4.div(greens(p0, p1, p2, p3), by);
+    const b = f32x4.div(blues(p0, p1, p2, p3), by);
+    const luma = lumas(r, g, b);
+    putApart(dst, r, g, b, luma, lookFour(saturations, luma, steps), lookFour(gains, luma, steps), a, left);
   }
+}
+
+/** A channel of a colour of a hue (six times it), as far above the least channel as the others allow: how far its hue is off where it is strongest. */
+// @ts-ignore: decorator
+@inline
+function channelAt(off: v128): v128 {
+  return f32x4.pmax(f32x4.splat(0), f32x4.pmin(f32x4.splat(1), off));
 }
 
 /**
@@ -88,81 +113,118 @@ export function byLumaSpan(src: usize, dst: usize, n: i32, gains: usize, saturat
  * @param bySaturation factors of saturation over saturation 0…1 @param steps of each table, which has steps+1 floats
  */
 export function byHueSpan(src: usize, dst: usize, n: i32, turns: usize, saturations: usize, gains: usize, bySaturation: usize, steps: i32): void {
-  for (let i = 0; i < n; i++, src += 16, dst += 16) {
-    const p = v128.load(src);
-    const c = straight(p);
-    let r = f32x4.extract_lane(c, 0);
-    let g = f32x4.extract_lane(c, 1);
-    let b = f32x4.extract_lane(c, 2);
-    const hue = hueOf(r, g, b);
-    if (span <= 0) {
-      v128.store(dst, p);
+  const zero = f32x4.splat(0);
+  const one = f32x4.splat(1);
+  const two = f32x4.splat(2);
+  for (let left = n; left > 0; left -= 4, src += 64, dst += 64) {
+    const p0 = v128.load(src);
+    const p1 = pixel(src, 1, left);
+    const p2 = pixel(src, 2, left);
+    const p3 = pixel(src, 3, left);
+    const a = alphas(p0, p1, p2, p3);
+    const by = whole(a);
+    let r = f32x4.div(reds(p0, p1, p2, p3), by);
+    let g = f32x4.div(greens(p0, p1, p2, p3), by);
+    let b = f32x4.div(blues(p0, p1, p2, p3), by);
+    const most = largest(r, g, b);
+    const low = least(r, g, b);
+    const span = f32x4.sub(most, low);
+    if (!v128.any_true(f32x4.gt(span, zero))) {
+      store4(dst, p0, p1, p2, p3, left);
       continue;
     }
-    const most = max(r, max(g, b));
-    const by = look(turns, hue, steps);
-    if (by != 0) {
-      const now: f32 = (hue + by - floor(hue + by)) * 6;
-      const least = most - span;
-      const x: f32 = least + span * max(<f32>0, min(<f32>1, abs(now - 3) - 1));
-      const y: f32 = least + span * max(<f32>0, min(<f32>1, 2 - abs(now - 2)));
-      const z: f32 = least + span * max(<f32>0, min(<f32>1, 2 - abs(now - 4)));
+    const hue = hues(r, g, b, most, span);
+    const turn = lookFour(turns, hue, steps);
+    const turned = f32x4.ne(turn, zero);
+    if (v128.any_true(turned)) {
+      const sum = f32x4.add(hue, turn);
+      const now = f32x4.mul(f32x4.sub(sum, f32x4.floor(sum)), f32x4.splat(6));
+      const x = f32x4.add(low, f32x4.mul(span, channelAt(f32x4.sub(f32x4.abs(f32x4.sub(now, f32x4.splat(3))), one))));
+      const y = f32x4.add(low, f32x4.mul(span, channelAt(f32x4.sub(two, f32x4.abs(f32x4.sub(now, two))))));
+      const z = f32x4.add(low, f32x4.mul(span, channelAt(f32x4.sub(two, f32x4.abs(f32x4.sub(now, f32x4.splat(4)))))));
       // as bright as it was
-      const scale: f32 = lumaOf(r, g, b) / max(lumaOf(x, y, z), <f32>1e-6);
-      r = x * scale;
-      g = y * scale;
-      b = z * scale;
+      const scale = f32x4.div(lumas(r, g, b), f32x4.pmax(lumas(x, y, z), f32x4.splat(<f32>1e-6)));
+      r = v128.bitselect(f32x4.mul(x, scale), r, turned);
+      g = v128.bitselect(f32x4.mul(y, scale), g, turned);
+      b = v128.bitselect(f32x4.mul(z, scale), b, turned);
     }
-    const share: f32 = min(span / most * 6, <f32>1);
-    const s: f32 = (<f32>1 + (look(saturations, hue, steps) - 1) * share) * look(bySaturation, span / most, steps);
-    const gain: f32 = <f32>1 + (look(gains, hue, steps) - 1) * min(span / most, <f32>1);
-    const luma = lumaOf(r, g, b);
-    put(dst, (luma + (r - luma) * s) * gain, (luma + (g - luma) * s) * gain, (luma + (b - luma) * s) * gain, f32x4.extract_lane(p, 3));
+    const saturation = v128.and(f32x4.div(span, most), f32x4.gt(most, zero));
+    const share = f32x4.pmin(f32x4.mul(saturation, f32x4.splat(6)), one);
+    const strong = f32x4.add(one, f32x4.mul(f32x4.sub(lookFour(saturations, hue, steps), one), share));
+    const gain = f32x4.add(one, f32x4.mul(f32x4.sub(lookFour(gains, hue, steps), one), f32x4.pmin(saturation, one)));
+    putApart(dst, r, g, b, lumas(r, g, b), f32x4.mul(strong, lookFour(bySaturation, saturation, steps)), gain, a, left);
   }
 }
 
 /** Colours by brightness. @param table steps+1 times four floats over luma 0…1: a colour and how much of it is taken @param keep 1 keeps how bright it was */
 export function toneSpan(src: usize, dst: usize, n: i32, table: usize, steps: i32, keep: i32): void {
-  for (let i = 0; i < n; i++, src += 16, dst += 16) {
-    const p = v128.load(src);
-    const a = f32x4.extract_lane(p, 3);
-    const c = straight(p);
-    const r = f32x4.extract_lane(c, 0);
-    const g = f32x4.extract_lane(c, 1);
-    const b = f32x4.extract_lane(c, 2);
-    const luma = lumaOf(r, g, b);
-    const at: f32 = min(max(luma, <f32>0), <f32>0.99999) * <f32>steps;
-    const row = table + (<usize>(<i32>at) << 4);
-    const low = v128.load(row);
-    const t = f32x4.add(low, f32x4.mul(f32x4.sub(v128.load(row, 16), low), f32x4.splat(at - floor(at))));
-    let x = f32x4.extract_lane(t, 0);
-    let y = f32x4.extract_lane(t, 1);
-    let z = f32x4.extract_lane(t, 2);
-    if (keep) {
-      const off: f32 = luma - lumaOf(x, y, z);
-      x += off;
-      y += off;
-      z += off;
-    }
-    const share = f32x4.extract_lane(t, 3);
-    put(dst, r + (x - r) * share, g + (y - g) * share, b + (z - b) * share, a);
+  const zero = f32x4.splat(0);
+  for (let left = n; left > 0; left -= 4, src += 64, dst += 64) {
+    const p0 = v128.load(src);
+    const p1 = pixel(src, 1, left);
+    const p2 = pixel(src, 2, left);
+    const p3 = pixel(src, 3, left);
+    const a = alphas(p0, p1, p2, p3);
+    const by = whole(a);
+    const r = f32x4.div(reds(p0, p1, p2, p3), by);
+    const g = f32x4.div(greens(p0, p1, p2, p3), by);
+    const b = f32x4.div(blues(p0, p1, p2, p3), by);
+    const luma = lumas(r, g, b);
+    const at = f32x4.mul(f32x4.pmin(f32x4.pmax(luma, zero), f32x4.splat(<f32>0.99999)), f32x4.splat(<f32>steps));
+    const row = i32x4.trunc_sat_f32x4_s(at);
+    const part = f32x4.sub(at, f32x4.convert_i32x4_s(row));
+    const t0 = toneAt(table, i32x4.extract_lane(row, 0), v128.shuffle<f32>(part, part, 0, 0, 0, 0));
+    const t1 = toneAt(table, i32x4.extract_lane(row, 1), v128.shuffle<f32>(part, part, 1, 1, 1, 1));
+    const t2 = toneAt(table, i32x4.extract_lane(row, 2), v128.shuffle<f32>(part, part, 2, 2, 2, 2));
+    const t3 = toneAt(table, i32x4.extract_lane(row, 3), v128.shuffle<f32>(part, part, 3, 3, 3, 3));
+    const x = reds(t0, t1, t2, t3);
+    const y = greens(t0, t1, t2, t3);
+    const z = blues(t0, t1, t2, t3);
+    const share = alphas(t0, t1, t2, t3);
+    const off = keep ? f32x4.sub(luma, lumas(x, y, z)) : zero;
+    scatter(dst, toned(r, x, off, share, a), toned(g, y, off, share, a), toned(b, z, off, share, a), a, left);
   }
+}
+// @ts-ignore: decorator
+@inline
+function toneAt(table: usize, row: i32, part: v128): v128 {
+  const at = table + (<usize>row << 4);
+  const low = v128.load(at);
+  return f32x4.add(low, f32x4.mul(f32x4.sub(v128.load(at, 16), low), part));
+}
+// @ts-ignore: decorator
+@inline
+function toned(own: v128, tone: v128, off: v128, share: v128, a: v128): v128 {
+  const out = f32x4.add(own, f32x4.mul(f32x4.sub(f32x4.add(tone, off), own), share));
+  return f32x4.mul(f32x4.pmax(out, f32x4.splat(0)), a);
 }
 
 /**
  * How much each pixel belongs to a range of colours.
- * @param hues, saturations, lumas tables over 0…1, steps+1 floats each: how much each belongs @param out one float a pixel
+ * @param hueTable, saturations, lumaTable tables over 0…1, steps+1 floats each: how much each belongs @param out one float a pixel
  */
-export function colourRangePlane(src: usize, n: i32, hues: usize, saturations: usize, lumas: usize, steps: i32, out: usize): void {
-  for (let i = 0; i < n; i++, src += 16, out += 4) {
-    const c = straight(v128.load(src));
-    const r = f32x4.extract_lane(c, 0);
-    const g = f32x4.extract_lane(c, 1);
-    const b = f32x4.extract_lane(c, 2);
-    const hue = hueOf(r, g, b);
-    const most = max(r, max(g, b));
-    const s: f32 = most > 0 ? span / most : 0;
-    store<f32>(out, look(hues, hue, steps) * look(saturations, s, steps) * look(lumas, lumaOf(r, g, b), steps));
+export function colourRangePlane(src: usize, n: i32, hueTable: usize, saturations: usize, lumaTable: usize, steps: i32, out: usize): void {
+  const zero = f32x4.splat(0);
+  for (let left = n; left > 0; left -= 4, src += 64, out += 16) {
+    const p0 = v128.load(src);
+    const p1 = pixel(src, 1, left);
+    const p2 = pixel(src, 2, left);
+    const p3 = pixel(src, 3, left);
+    const by = whole(alphas(p0, p1, p2, p3));
+    const r = f32x4.div(reds(p0, p1, p2, p3), by);
+    const g = f32x4.div(greens(p0, p1, p2, p3), by);
+    const b = f32x4.div(blues(p0, p1, p2, p3), by);
+    const most = largest(r, g, b);
+    const span = f32x4.sub(most, least(r, g, b));
+    const saturation = v128.and(f32x4.div(span, most), f32x4.gt(most, zero));
+    const byColour = f32x4.mul(lookFour(hueTable, hues(r, g, b, most, span), steps), lookFour(saturations, saturation, steps));
+    const belongs = f32x4.mul(byColour, lookFour(lumaTable, lumas(r, g, b), steps));
+    if (left >= 4) v128.store(out, belongs);
+    else {
+      store<f32>(out, f32x4.extract_lane(belongs, 0));
+      if (left > 1) store<f32>(out, f32x4.extract_lane(belongs, 1), 4);
+      if (left > 2) store<f32>(out, f32x4.extract_lane(belongs, 2), 8);
+    }
   }
 }
 
@@ -174,20 +236,17 @@ export function colourRangePlane(src: usize, n: i32, hues: usize, saturations: u
 export function vignetteSpan(src: usize, dst: usize, n: i32, x: i32, y: i32, cx: f32, cy: f32, rx: f32, ry: f32, cos: f32, sin: f32, square: f32, table: usize, steps: i32): void {
   const dy: f32 = <f32>y + <f32>0.5 - cy;
   const zero = f32x4.splat(0);
-  let dx: f32 = <f32>x + <f32>0.5 - cx;
-  for (let left = n; left > 0; left -= 4, src += 64, dst += 64) {
-    let gains = f32x4.splat(1);
-    let same = true;
-    for (let k = 0; k < 4; k++, dx += 1) {
-      const u: f32 = abs(dx * cos + dy * sin) / rx;
-      const v: f32 = abs(dy * cos - dx * sin) / ry;
-      const far: f32 = sqrt(u * u + v * v);
-      // between the circle and the square about it
-      const gain = look(table, (far + (max(u, v) - far) * square) * <f32>0.5, steps);
-      same = same && gain == 1;
-      gains = k == 0 ? f32x4.replace_lane(gains, 0, gain) : k == 1 ? f32x4.replace_lane(gains, 1, gain) : k == 2 ? f32x4.replace_lane(gains, 2, gain) : f32x4.replace_lane(gains, 3, gain);
-    }
-    if (same) {
+  const first: f32 = <f32>x + <f32>0.5 - cx;
+  const one = f32x4.splat(1);
+  for (let left = n, i: i32 = 0; left > 0; left -= 4, i += 4, src += 64, dst += 64) {
+    const dx = f32x4.add(f32x4.splat(first + <f32>i), f32x4(0, 1, 2, 3));
+    const u = f32x4.mul(f32x4.abs(f32x4.add(f32x4.mul(dx, f32x4.splat(cos)), f32x4.splat(dy * sin))), f32x4.splat(<f32>1 / rx));
+    const v = f32x4.mul(f32x4.abs(f32x4.sub(f32x4.splat(dy * cos), f32x4.mul(dx, f32x4.splat(sin)))), f32x4.splat(<f32>1 / ry));
+    const far = f32x4.sqrt(f32x4.add(f32x4.mul(u, u), f32x4.mul(v, v)));
+    // between the circle and the square about it
+    const off = f32x4.add(far, f32x4.mul(f32x4.sub(f32x4.pmax(u, v), far), f32x4.splat(square)));
+    const gains = lookFour(table, f32x4.mul(off, f32x4.splat(0.5)), steps);
+    if (v128.all_true<i32>(f32x4.eq(gains, one))) {
       memory.copy(dst, src, <usize>min(left, 4) << 4);
       continue;
     }

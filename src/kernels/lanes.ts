@@ -42,6 +42,16 @@ export function scatter(dst: usize, r: v128, g: v128, b: v128, a: v128, count: i
   if (count > 3) v128.store(dst, v128.shuffle<f32>(rg2, ba2, 2, 3, 6, 7), 48);
 }
 
+/** Writes up to four pixels as they are. @param count how many are wanted */
+// @ts-ignore: decorator
+@inline
+export function store4(dst: usize, p0: v128, p1: v128, p2: v128, p3: v128, count: i32): void {
+  v128.store(dst, p0);
+  if (count > 1) v128.store(dst, p1, 16);
+  if (count > 2) v128.store(dst, p2, 32);
+  if (count > 3) v128.store(dst, p3, 48);
+}
+
 /** BT.709 luma of one pixel, as it is held: premultiplied ones have it times their alpha. */
 // @ts-ignore: decorator
 @inline
