@@ -157,6 +157,29 @@ async function againstSharp(
       () => image().modulate({ brightness: 1.2, saturation: 1.3 }).raw().toBuffer(),
     ],
     [
+      'sharpening, radius 2',
+      pass('sharpen', { size: 2, strength: 1 }),
+      () => image().sharpen({ sigma: 2 }).raw().toBuffer(),
+    ],
+    [
+      'threshold of each channel',
+      pass('posterise', { steps: 2, soft: 0 }),
+      () => image().threshold(128, { greyscale: false }).raw().toBuffer(),
+    ],
+    [
+      'channels mixed by a matrix',
+      pass('colour', { redRed: 0.9, redGreen: 0.1, greenGreen: 0.8, greenBlue: 0.2, saturation: 1.1 }),
+      () =>
+        image()
+          .recomb([
+            [0.9, 0.1, 0],
+            [0, 0.8, 0.2],
+            [0, 0, 1],
+          ])
+          .raw()
+          .toBuffer(),
+    ],
+    [
       'affine',
       affine,
       () =>

@@ -31,18 +31,19 @@ export function stepSpan(src: usize, dst: usize, n: i32, last: f32, soft: f32): 
   const count = f32x4.splat(last + 1);
   const limit = f32x4.splat(last);
   const hard = f32x4.splat(<f32>1 / soft);
+  const per: f32 = <f32>1 / last;
   const one = f32x4.splat(1);
   const zero = f32x4.splat(0);
   for (let i = 0; i < n; i++, src += 16, dst += 16) {
     const p = v128.load(src);
     const alpha = f32x4.extract_lane(p, 3);
     // which step, and how far on towards the next; the edge lies in the last part of a step
-    const at = f32x4.pmin(f32x4.pmax(f32x4.mul(straight(p), count), zero), count);
+    const own = alpha == 1 ? p : straight(p);
+    const at = f32x4.pmin(f32x4.pmax(f32x4.mul(own, count), zero), count);
     const whole = f32x4.pmin(f32x4.floor(at), limit);
     const on = f32x4.add(f32x4.mul(f32x4.sub(f32x4.sub(at, whole), one), hard), one);
     const step = f32x4.pmin(f32x4.add(whole, f32x4.pmin(f32x4.pmax(on, zero), one)), limit);
-    const c = f32x4.mul(f32x4.div(step, limit), f32x4.splat(alpha));
-    v128.store(dst, f32x4.replace_lane(c, 3, alpha));
+    v128.store(dst, f32x4.replace_lane(f32x4.mul(step, f32x4.splat(alpha * per)), 3, alpha));
   }
 }
 
