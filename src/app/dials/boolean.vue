@@ -21,4 +21,7 @@ const emit = defineEmits<DialEmits<boolean>>();
 .v-switch {
   padding-left: 6px;
 }
+.v-switch :deep(.v-selection-control:not(.v-selection-control--dirty) .v-switch__thumb) {
+  background: var(--dim);
+}
 </style>

@@ -31,7 +31,7 @@ export const focusBand = definePass({
       default: 'band',
       options: [
         { value: 'band', label: 'a band' },
-        { value: 'round', label: 'what lies around a place' },
+        { value: 'round', label: 'around a place' },
       ],
       help: 'A band goes across the whole picture; around a place it is round.',
     }),
