@@ -107,6 +107,71 @@ test('a grid shows the whole picture in each of its fields; moved by one it is t
   expect(Math.abs(rolled(30, 30)[0]! - seen(30, 30)[0]!)).toBeLessThan(1e-4);
 });
 
+describe('every pixel is taken from where the formula of its bend says', () => {
+  type Place = readonly [number, number];
+  const [cx, cy] = MIDDLE;
+  const far = ([x, y]: Place) => Math.hypot(x - cx, y - cy);
+  /** turned clockwise by an angle and made larger, about the middle */
+  const about = ([x, y]: Place, size: number, turn = 0): Place => {
+    const [dx, dy] = [x - cx, y - cy];
+    return [
+      cx + size * (Math.cos(turn) * dx - Math.sin(turn) * dy),
+      cy + size * (Math.sin(turn) * dx + Math.cos(turn) * dy),
+    ];
+  };
+  const twirled = (at: Place): Place => {
+    const share = Math.max(0, 1 - far(at) / 50);
+    return about(at, 1, (-70 * Math.PI * share * share * (3 - 2 * share)) / 180);
+  };
+  const bulged = (at: Place): Place => {
+    const ease = Math.max(0, 1 - (far(at) / 50) ** 2) ** 2;
+    return about(at, 1 / (1 + (4 ** 0.6 - 1) * ease));
+  };
+  const rippled = (at: Place): Place => {
+    const r = far(at);
+    const by = 5 * Math.max(0, 1 - r / 55) ** 2 * Math.min(1, r / 5) * Math.sin((2 * Math.PI * r) / 20);
+    return about(at, 1 + by / r);
+  };
+  const mirrored = (at: Place): Place => {
+    const [wide, first] = [Math.PI / 3, Math.PI / 9];
+    const off = Math.atan2(at[1] - cy, at[0] - cx) - first + wide / 2;
+    const slice = Math.floor(off / wide);
+    const within = off - slice * wide;
+    const turned = first - wide / 2 + (slice % 2 ? wide - within : within);
+    return [cx + far(at) * Math.cos(turned), cy + far(at) * Math.sin(turned)];
+  };
+  const folded = (v: number): number => {
+    const whole = Math.floor(v);
+    return whole % 2 ? 1 - (v - whole) : v - whole;
+  };
+  const tiled = ([x, y]: Place): Place => [folded((x / W) * 2 - 0.3) * W, folded((y / H) * 2 - 0.1) * H];
+  /** of half a diagonal from the middle on: a place at r is seen at r / (1 + a r²) */
+  const unbowed = (at: Place): Place => about(at, 1 / (1 + 0.4 * (far(at) / (Math.hypot(W, H) / 2)) ** 2));
+
+  test.each([
+    ['twirl', { turn: 70, radius: 50, about: MIDDLE }, twirled],
+    ['bulge', { amount: 0.6, radius: 50, about: MIDDLE }, bulged],
+    ['ripple', { amount: 5, apart: 20, runs: 0, reach: 55, about: MIDDLE }, rippled],
+    ['kaleidoscope', { slices: 6, turn: 20, about: MIDDLE }, mirrored],
+    // two pixels become one, and are softened for it
+    ['repeat', { columns: 2, rows: 2, turned: 'mirrored', across: 0.3, down: 0.1 }, tiled],
+    ['lens', { amount: 0.4, way: 'take', size: 1 }, unbowed],
+  ] as const)('%s', (type, values, from) => {
+    const gentle: Paint = (x, y) => [0.5 + 0.4 * Math.sin(x / 14), 0.5 + 0.4 * Math.cos(y / 12), x / W];
+    const seen = through(type, values as unknown as PlainValues, gentle);
+    for (let y = 2; y < H - 2; y += 3)
+      for (let x = 2; x < W - 2; x += 3) {
+        const [u, v] = from([x + 0.5, y + 0.5]);
+        // at the border, and at seams, the border's own goes on
+        if (u < 2 || v < 2 || u > W - 2 || v > H - 2) continue;
+        const wanted = gentle(u, v);
+        for (let c = 0; c < 3; c++)
+          if (Math.abs(seen(x, y)[c]! - wanted[c]!) > 0.012)
+            throw new Error(`${type} ${x} ${y}: ${seen(x, y)[c]} ${wanted[c]}`);
+      }
+  });
+});
+
 test('fringes move red one way and blue the other, half as far each', () => {
   const seen = through('fringes', { way: 'line', amount: 8, direction: 0 }, smooth);
   const [x, y] = [70, 50];

@@ -76,6 +76,24 @@ describe('blur', () => {
     },
   );
 
+  test.each([0.6, 2, 6, 20])(
+    'σ = %d: a mirrored picture of any width becomes the mirror of what it became',
+    (radius) => {
+      for (const [w, h] of [
+        [41, 29],
+        [19, 7],
+        [8, 5],
+      ] as const) {
+        const value = (x: number, y: number) => ((x * 7 + y * 5 + x * y) % 13) / 13;
+        const [one, other] = [false, true].map((back) =>
+          run('blur', { radius }, w, h, (x, y) => [back ? value(w - 1 - x, h - 1 - y) : value(x, y), 0, 0, 1]),
+        );
+        for (let y = 0; y < h; y++)
+          for (let x = 0; x < w; x++) expect(one!(x, y)[0]).toBeCloseTo(other!(w - 1 - x, h - 1 - y)[0]!, 4);
+      }
+    },
+  );
+
   test('a picture smaller than the blur: every pixel is the weighted sum of the others, borders repeated', () => {
     const [w, h, radius] = [5, 3, 2];
     const value = (x: number, y: number) => ((x * 7 + y * 5) % 11) / 11;

@@ -162,6 +162,18 @@ describe('scatter', () => {
     // the gap in the middle is clear
     expect(after(80, 60)[3]).toBeLessThan(0.05);
   });
+
+  test('bits that are turned, and lie on no whole pixel, cover as much as before; small ones less', () => {
+    const sumOf = (more: object) =>
+      centre(through('scatter', { ...values, size: 11.5, far: 30, ...more }, card), 0, W).sum;
+    const whole = 40 * 40;
+    expect(Math.abs(sumOf({}) / whole - 1)).toBeLessThan(0.005);
+    expect(Math.abs(sumOf({ turn: 90 }) / whole - 1)).toBeLessThan(0.02);
+    // by lot between whole size and nothing: the mean of squares is a third
+    const shrunk = sumOf({ shrink: 1 }) / whole;
+    expect(shrunk).toBeGreaterThan(0.15);
+    expect(shrunk).toBeLessThan(0.55);
+  });
 });
 
 test('a spot that drops out is the same in a part of the picture as in all of it', () => {
