@@ -96,6 +96,23 @@ describe('particles that are pictures of layers', () => {
     expect(Math.abs(sum(3) / (40 * 20) - 1)).toBeLessThan(0.02);
   });
 
+  test('younger ones lie over older ones; those that shine add up, and cover together', async () => {
+    const white = { ...RED, source: newSource('colour', { size: [30, 15], colour: [1, 1, 1] }) };
+    const ageing = [
+      [0, [1, 0, 0]],
+      [1, [0, 0, 1]],
+    ];
+    const coming = { burst: 0, rate: 2, life: 2, tinted: 1, colours: ageing };
+    const over = await shown([swarm(coming), white], FPS);
+    // the youngest of them has just come
+    expect(over.at(W / 2, H / 2)).toEqual([1, 0, 0, 1].map((v) => expect.closeTo(v, 1)));
+    const grey = { ...RED, source: newSource('colour', { size: [30, 15], colour: [0.3, 0.2, 0.1] }) };
+    const lit = await shown([swarm({ burst: 2, shines: true }), grey]);
+    expect(lit.at(W / 2, H / 2)).toEqual([0.6, 0.4, 0.2, 1].map((v) => expect.closeTo(v, 3)));
+    const faint = await shown([swarm({ burst: 2, shines: true, opacity: 0.5 }), grey]);
+    expect(faint.at(W / 2, H / 2)).toEqual([0.3, 0.2, 0.1, 0.75].map((v) => expect.closeTo(v, 3)));
+  });
+
   test('an open shutter draws each out over its way of a frame, covering as much in all', async () => {
     const going = { speed: 12 * FPS, speedVaries: 0, direction: 0, spread: 0, grain: 20 };
     const [sharp, blurred] = [
