@@ -34,7 +34,7 @@ export { sharpenSpan } from './sharpen';
 export { lumaPlane, halvePlane, flowLevel, flowBetween } from './flow';
 export { bytesPlane, cornerPlane, makeHoles, matchSearch, matchStep, rgbaPlane, seePattern } from './track';
 export { blendSpan } from './blend';
-export { colourByAlpha, growAlpha, overPlane, rampFill } from './shape';
+export { colourByAlpha, growPlane, overPlane, rampFill } from './shape';
 export { carryAlong, halfWayLines, insidePlane, lineDistance, movedEdge, ringPlane } from './distance';
 export { blurPlane, clearPatches, dropSpots, joinMask, leastInDisc, overrule, rampPlane, tablePlane } from './plane';
 export { drawSprites, drawSwarm } from './swarm';

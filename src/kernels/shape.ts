@@ -18,17 +18,14 @@ function mostOf(line: usize, length: i32, r: i32, room: usize): void {
   for (let i = 0; i < length; i++) store<f32>(line + (<usize>i << 2), max(load<f32>(room + (<usize>i << 2)), load<f32>(room + (<usize>(i + window - span) << 2))));
 }
 
-/** Alpha grown by r pixels to all sides, w×h pixels in place; colours stay. @param scratch w·h + 2·max(w, h) + 2r floats */
-export function growAlpha(at: usize, w: i32, h: i32, r: i32, scratch: usize): void {
-  const n = w * h;
-  const line = scratch + (<usize>n << 2);
-  const room = line + (<usize>max(w, h) << 2);
-  for (let i = 0; i < n; i++) store<f32>(scratch + (<usize>i << 2), load<f32>(at + (<usize>i << 4), 12));
-  for (let y = 0; y < h; y++) mostOf(scratch + (<usize>(y * w) << 2), w, r, room);
+/** A w×h plane grown by r places to all sides, in place: the most of what lies around. @param scratch 2·max(w, h) + 2r floats */
+export function growPlane(plane: usize, w: i32, h: i32, r: i32, scratch: usize): void {
+  const room = scratch + (<usize>max(w, h) << 2);
+  for (let y = 0; y < h; y++) mostOf(plane + (<usize>(y * w) << 2), w, r, room);
   for (let x = 0; x < w; x++) {
-    for (let y = 0; y < h; y++) store<f32>(line + (<usize>y << 2), load<f32>(scratch + (<usize>(y * w + x) << 2)));
-    mostOf(line, h, r, room);
-    for (let y = 0; y < h; y++) store<f32>(at + (<usize>(y * w + x) << 4), load<f32>(line + (<usize>y << 2)), 12);
+    for (let y = 0; y < h; y++) store<f32>(scratch + (<usize>y << 2), load<f32>(plane + (<usize>(y * w + x) << 2)));
+    mostOf(scratch, h, r, room);
+    for (let y = 0; y < h; y++) store<f32>(plane + (<usize>(y * w + x) << 2), load<f32>(scratch + (<usize>y << 2)));
   }
 }
 

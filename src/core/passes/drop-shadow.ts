@@ -3,7 +3,8 @@ import { colour } from '../params/colour';
 import { number } from '../params/number';
 import { blurPlane } from '../masks/soften';
 import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
-import { intersect, type Rect } from '../picture/rect';
+import type { Rect } from '../picture/rect';
+import { blendRows } from '../picture/rows';
 import { definePass } from './define';
 
 const RADIANS = Math.PI / 180;
@@ -77,21 +78,6 @@ export const dropShadow = definePass({
     const around = blurred(v);
     // the shape with room to grow, where it stands
     const wide: Rect = { x: rect.x - around, y: rect.y - around, w: rect.w + 2 * around, h: rect.h + 2 * around };
-    const shape = Picture.make(arena, wide);
-    kernels.fill(shape.at, shape.pixels, 0, 0, 0, 0);
-    for (let y = 0; y < rect.h; y++)
-      kernels.copy(picture.row(y), shape.row(y + around) + around * BYTES_PER_PIXEL, rect.w);
-    const spread = Math.round(v.spread);
-    const room = (wide.w * wide.h + 2 * Math.max(wide.w, wide.h) + 2 * spread) * 4;
-    if (spread > 0) arena.scratch(room, (at) => kernels.growAlpha(shape.at, wide.w, wide.h, spread, at));
-    const [r, g, b] = v.colour;
-    if (v.softness > 0)
-      arena.scratch(shape.pixels * 4 + 16, (plane) => {
-        kernels.coveragePlane(shape.at, shape.pixels, 0, 0, plane);
-        blurPlane(tools, plane, wide.w, wide.h, v.softness);
-        kernels.overPlane(shape.at, plane, shape.pixels, r, g, b, 1);
-      });
-    kernels.colourByAlpha(shape.at, shape.pixels, r, g, b, v.opacity);
     // the shadow, moved, and the layer over it
     const x = Math.min(rect.x, wide.x + dx);
     const y = Math.min(rect.y, wide.y + dy);
@@ -103,19 +89,21 @@ export const dropShadow = definePass({
     };
     const out = Picture.make(arena, whole);
     kernels.fill(out.at, out.pixels, 0, 0, 0, 0);
-    const over = (from: Picture, at: Rect): void => {
-      const part = intersect(at, whole);
-      for (let row = 0; row < part.h; row++)
-        kernels.blendSpan(
-          0,
-          out.row(part.y - whole.y + row) + (part.x - whole.x) * BYTES_PER_PIXEL,
-          from.row(row),
-          part.w,
-        );
-    };
-    over(shape, { ...wide, x: wide.x + dx, y: wide.y + dy });
-    over(picture, rect);
-    shape.release();
+    arena.scratch(wide.w * wide.h * 4 + 16, (plane) => {
+      const rowAt = (y: number) => plane + y * wide.w * 4;
+      kernels.fillPlane(plane, wide.w * wide.h, 0);
+      for (let y = 0; y < rect.h; y++)
+        kernels.coveragePlane(picture.row(y), rect.w, 0, 0, rowAt(y + around) + around * 4);
+      const spread = Math.round(v.spread);
+      const room = (2 * Math.max(wide.w, wide.h) + 2 * spread) * 4;
+      if (spread > 0) arena.scratch(room, (at) => kernels.growPlane(plane, wide.w, wide.h, spread, at));
+      if (v.softness > 0) blurPlane(tools, plane, wide.w, wide.h, v.softness);
+      kernels.rampPlane(plane, wide.w * wide.h, 0, 1 / v.opacity);
+      const left = (wide.x + dx - whole.x) * BYTES_PER_PIXEL;
+      for (let row = 0; row < wide.h; row++)
+        kernels.overPlane(out.row(wide.y + dy - whole.y + row) + left, rowAt(row), wide.w, ...v.colour, 1);
+    });
+    blendRows(tools, out, picture, rect, 0);
     return out;
   },
 });

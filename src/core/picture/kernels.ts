@@ -20,7 +20,7 @@ export interface Kernels {
     scratch: number,
   ): void;
   toYuv(src: number, w: number, h: number, y: number, u: number, v: number, a: number): void;
-  growAlpha(at: number, w: number, h: number, r: number, scratch: number): void;
+  growPlane(plane: number, w: number, h: number, r: number, scratch: number): void;
   colourByAlpha(at: number, n: number, r: number, g: number, b: number, opacity: number): void;
   rampFill(
     dst: number,
