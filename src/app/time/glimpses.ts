@@ -56,13 +56,9 @@ export function useGlimpses() {
         await breathe();
         if (mine !== run || !bitmap.width) return;
         const small = Math.min(1, WIDEST / bitmap.width);
-        const [w, h] = [bitmap.width, bitmap.height].map((side) => Math.max(1, Math.round(side * small))) as [
-          number,
-          number,
-        ];
         // what the engine gives may be thrown away by it
-        const own = new OffscreenCanvas(w, h);
-        own.getContext('2d')!.drawImage(bitmap, 0, 0, w, h);
+        const own = new OffscreenCanvas(Math.ceil(bitmap.width * small), Math.ceil(bitmap.height * small));
+        own.getContext('2d')!.drawImage(bitmap, 0, 0, own.width, own.height);
         forget(key);
         pictures[key] = own;
       }

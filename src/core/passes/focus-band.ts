@@ -115,13 +115,8 @@ export const focusBand = definePass({
 /** The part of a rectangle that lies no further off a place than said; one rectangle, or none. */
 function within(rect: Rect, [x, y]: readonly [number, number], far: number): Rect[] {
   if (far === Infinity) return [rect];
-  const [left, top, right, bottom] = [x - far, y - far, x + far, y + far].map(Math.round) as [
-    number,
-    number,
-    number,
-    number,
-  ];
-  const part = intersect(rect, { x: left - 1, y: top - 1, w: right - left + 2, h: bottom - top + 2 });
+  const side = 2 * Math.ceil(far) + 2;
+  const part = intersect(rect, { x: Math.round(x) - side / 2, y: Math.round(y) - side / 2, w: side, h: side });
   return isEmpty(part) ? [] : [part];
 }
 
