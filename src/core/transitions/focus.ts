@@ -1,7 +1,7 @@
 import { number } from '../params/number';
 import { blur } from '../passes/blur';
 import type { AreaPass } from '../passes/define';
-import { drawnThrough } from './drawn';
+import { Picture } from '../picture/picture';
 import { defineTransition } from './define';
 
 /** Out of focus into focus, while it fades. */
@@ -22,9 +22,12 @@ export const focus = defineTransition({
     }),
   },
   picture(picture, { radius, shown }, tools) {
+    const { kernels, arena } = tools;
     const values = { radius: radius * (1 - shown), edges: 'fade' };
     const soft = (blur as unknown as AreaPass).run(picture, values as never, tools);
-    const out = drawnThrough(tools, soft, [1, 0, 0, 1, 0, 0], shown);
+    const out = Picture.make(arena, soft.rect);
+    kernels.fill(out.at, out.pixels, 0, 0, 0, 0);
+    kernels.addScaled(soft.at, out.at, out.pixels, shown);
     soft.release();
     return out;
   },
