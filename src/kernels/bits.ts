@@ -1,5 +1,5 @@
 // Pieces cut out of a picture and laid elsewhere, turned and sized.
-import { held } from './lanes';
+import { held, within } from './lanes';
 
 /** Bytes of a piece in the list. */
 const PIECE: usize = 64;
@@ -9,12 +9,6 @@ const PER_ONE: f32 = <f32>1 / <f32>65536;
 /** Slopes below this do not end a row. */
 const LEVEL: f32 = <f32>1e-6;
 const ENDLESS: f32 = <f32>1e9;
-
-// @ts-ignore: decorator
-@inline
-function within(v: f32, low: i32, high: i32): i32 {
-  return v <= <f32>low ? low : v >= <f32>high ? high : <i32>v;
-}
 
 // @ts-ignore: decorator
 @inline

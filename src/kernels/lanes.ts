@@ -90,3 +90,10 @@ export function mixedFour(v: v128): v128 {
   v = i32x4.mul(v128.xor(v, i32x4.shr_u(v, 15)), i32x4.splat(0x846ca68b));
   return v128.xor(v, i32x4.shr_u(v, 16));
 }
+
+/** A whole number no less and no more than two others. Comparing is quicker than min and max, which look after what is no number. */
+// @ts-ignore: decorator
+@inline
+export function within(v: f32, least: i32, most: i32): i32 {
+  return v <= <f32>least ? least : v >= <f32>most ? most : <i32>v;
+}

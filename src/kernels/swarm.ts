@@ -1,4 +1,5 @@
 // Many small figures, each drawn by its formula.
+import { within } from './lanes';
 
 /** Numbers of a figure: middle, half length and half width, cosine and sine of its turn, colour and opacity, and its lot. */
 const PARTS: usize = 11 * 4;
@@ -32,12 +33,6 @@ function covering(form: i32, u: f32, v: f32, px: f32): f32 {
   return (<f32>0.13 - min(one, min(two, three))) * px + <f32>0.5;
 }
 
-/** A whole number no less and no more than two others. Comparing is quicker than min and max, which look after what is no number. */
-// @ts-ignore: decorator
-@inline
-function within(v: f32, least: i32, most: i32): i32 {
-  return v <= <f32>least ? least : v >= <f32>most ? most : <i32>v;
-}
 /** Slopes along a row that are as good as none, and a stretch of a row that has no end. */
 const LEVEL: f32 = 1e-9;
 const ENDLESS: f32 = 1e6;
