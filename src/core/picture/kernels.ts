@@ -430,6 +430,7 @@ export interface Kernels {
     paperGreen: number,
     paperBlue: number,
   ): void;
+  sheetOf(src: number, w: number, h: number, dst: number): number;
   drawSprites(
     list: number,
     n: number,

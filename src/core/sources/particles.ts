@@ -282,7 +282,9 @@ export const particles = defineSource({
     const { seconds = 0, open = 0 } = v as unknown as { seconds?: number; open?: number };
     const layer = v.emitter === 'layer' && v.from[0] ? tools.picture(v.from[0]) : null;
     const places = { spots: layer && spotsOf(tools, layer), floor: tools.size.h / 2 + v.floor };
-    const swarm = { ...(v as unknown as Swarming), ...places };
+    // how a dot is turned is not seen
+    const round = (v.figure === 'dot' || v.figure === 'disc') && v.long === 1 && !v.drawn && !v.flutter;
+    const swarm = { ...(v as unknown as Swarming), ...places, ...(round && { turned: 0, spin: 0, along: false }) };
     const sprites = v.sprites.map(tools.picture).filter((sprite) => sprite !== null);
     return exposed(tools, momentsIn(swarm, open), (share) =>
       swarmPicture(tools, swarmAt(swarm, seconds + share * open), { ...v, sprites }),

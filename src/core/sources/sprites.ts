@@ -12,15 +12,11 @@ interface Tools {
 /** Clear pixels around a sprite, into which its border goes over. */
 const BORDER = 1;
 
-/** Rows that stay in the processor's cache while all is drawn on them: worth it for what is at least this tall. */
-const BAND = 64;
-const TALL = 12;
-/** Goes over a picture in bands of rows. @param list what is drawn on it */
-export function inBands({ rect }: Picture, list: Float32Array, draw: (from: number, to: number) => void): void {
-  let reach = 0;
-  for (let at = 0; at < list.length; at += PARTICLE) reach += list[at + 2]! + list[at + 3]!;
-  const band = (reach * PARTICLE) / list.length < TALL ? rect.h : BAND;
-  for (let top = 0; top < rect.h; top += band) draw(top, Math.min(rect.h, top + band));
+/** Rows that stay in the processor's cache while all is drawn on them. */
+export const BAND = 64;
+/** Makes rows clear just before something is drawn on them, so that they are at hand. */
+export function clearRows({ kernels }: Pick<Tools, 'kernels'>, picture: Picture, from: number, to: number): void {
+  kernels.fill(picture.row(from), (to - from) * picture.rect.w, 0, 0, 0, 0);
 }
 
 /** A picture and smaller ones of it, each with a clear border. @returns held by the caller, the largest first */
@@ -44,8 +40,23 @@ function sizesOf(tools: Tools, picture: Picture): Picture[] {
   return sizes;
 }
 
+/** Numbers of a sheet: address, width and height, and what a whole one stands for. */
+const SHEET = 4;
 /**
- * Draws sprites over a clear picture, the first of them lowest.
+ * Turns pictures that are drawn from into sheets, in their own memory.
+ * @param used which of them are @returns what the kernel reads of them
+ */
+function sheetsOf({ kernels }: Tools, pictures: readonly Picture[], used: ReadonlySet<number>): Uint8Array {
+  const numbers = new DataView(new ArrayBuffer(pictures.length * SHEET * 4));
+  pictures.forEach(({ at, rect: { w, h } }, i) => {
+    [at, w, h].forEach((number, k) => numbers.setInt32((i * SHEET + k) * 4, number, true));
+    if (used.has(i)) numbers.setFloat32((i * SHEET + 3) * 4, kernels.sheetOf(at, w, h, at), true);
+  });
+  return new Uint8Array(numbers.buffer);
+}
+
+/**
+ * Draws sprites into a new picture, the first of them lowest.
  * @param list particles: their longer side is the sprite's longer one, their colour what it is multiplied by
  * @param sprites pictures, of which each particle has one by lot
  */
@@ -61,7 +72,6 @@ export function drawSprites(
   try {
     for (const sprite of sprites) sets.push(sizesOf(tools, sprite));
     const firsts = sets.map((_, i) => sets.slice(0, i).reduce((sum, sizes) => sum + sizes.length, 0));
-    const sheets = Int32Array.from(sets.flat().flatMap(({ at, rect }) => [at, rect.w, rect.h]));
     const count = list.length / PARTICLE;
     const which = new Int32Array(count);
     for (let i = 0; i < count; i++) {
@@ -75,6 +85,7 @@ export function drawSprites(
       const level = Math.floor(Math.log2(Math.max(1, most / Math.max(1, wanted))));
       which[i] = firsts[own]! + Math.min(sets[own]!.length - 1, level);
     }
+    const sheets = sheetsOf(tools, sets.flat(), new Set(which));
     arena.lending((scratch) => {
       const lent = (bytes: Uint8Array): number => {
         const at = scratch(bytes.byteLength + 16);
@@ -83,10 +94,13 @@ export function drawSprites(
       };
       const bytesOf = ({ buffer, byteOffset, byteLength }: Float32Array | Int32Array) =>
         new Uint8Array(buffer as ArrayBuffer, byteOffset, byteLength);
-      const [own, sheet, from] = [lent(bytesOf(which)), lent(bytesOf(sheets)), lent(bytesOf(list))];
-      inBands(onto, list, (top, bottom) =>
-        kernels.drawSprites(from, count, own, sheet, onto.at, onto.rect.w, top, bottom, shines ? 1 : 0),
-      );
+      const [own, sheet, from] = [lent(bytesOf(which)), lent(sheets), lent(bytesOf(list))];
+      const { w, h } = onto.rect;
+      for (let top = 0; top < h; top += BAND) {
+        const bottom = Math.min(h, top + BAND);
+        clearRows(tools, onto, top, bottom);
+        kernels.drawSprites(from, count, own, sheet, onto.at, w, top, bottom, shines ? 1 : 0);
+      }
     });
   } finally {
     sets.flat().forEach((held) => held.release());
