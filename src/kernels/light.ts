@@ -14,6 +14,13 @@ function constant(i: usize): v128 {
   return v128.load32_splat(CONSTANTS + (i << 2));
 }
 
+/** Two neighbouring terms of a polynomial: the constant times x, and the next. */
+// @ts-ignore: decorator
+@inline
+function line(i: usize, x: v128): v128 {
+  return f32x4.add(f32x4.mul(constant(i), x), constant(i + 1));
+}
+
 /**
  * Display-encoded 0…2 → linear light. Power part as a degree-7 polynomial; error ≤ 4e-5.
  * Source: IEC 61966-2-1.
@@ -22,14 +29,11 @@ function constant(i: usize): v128 {
 @inline
 export function decode(x: v128): v128 {
   const c = f32x4.pmin(f32x4.pmax(x, f32x4.splat(0)), constant(15));
-  let p = constant(0);
-  p = f32x4.add(f32x4.mul(p, c), constant(1));
-  p = f32x4.add(f32x4.mul(p, c), constant(2));
-  p = f32x4.add(f32x4.mul(p, c), constant(3));
-  p = f32x4.add(f32x4.mul(p, c), constant(4));
-  p = f32x4.add(f32x4.mul(p, c), constant(5));
-  p = f32x4.add(f32x4.mul(p, c), constant(6));
-  p = f32x4.add(f32x4.mul(p, c), constant(7));
+  // in pairs and pairs of pairs, which wait less for each other than one after another would
+  const square = f32x4.mul(c, c);
+  const high = f32x4.add(f32x4.mul(line(0, c), square), line(2, c));
+  const low = f32x4.add(f32x4.mul(line(4, c), square), line(6, c));
+  const p = f32x4.add(f32x4.mul(high, f32x4.mul(square, square)), low);
   const toe = f32x4.mul(c, constant(16));
   return v128.bitselect(toe, p, f32x4.le(c, constant(17)));
 }
@@ -42,14 +46,12 @@ export function decode(x: v128): v128 {
 @inline
 export function encode(x: v128): v128 {
   const c = f32x4.pmin(f32x4.pmax(x, f32x4.splat(0)), constant(18));
-  const s = f32x4.sqrt(f32x4.sqrt(c));
-  let p = constant(8);
-  p = f32x4.add(f32x4.mul(p, s), constant(9));
-  p = f32x4.add(f32x4.mul(p, s), constant(10));
-  p = f32x4.add(f32x4.mul(p, s), constant(11));
-  p = f32x4.add(f32x4.mul(p, s), constant(12));
-  p = f32x4.add(f32x4.mul(p, s), constant(13));
-  p = f32x4.add(f32x4.mul(p, s), constant(14));
+  const square = f32x4.sqrt(c);
+  const s = f32x4.sqrt(square);
+  // its fourth power is what was given
+  const high = f32x4.add(f32x4.mul(constant(8), square), line(9, s));
+  const low = f32x4.add(f32x4.mul(line(11, s), square), line(13, s));
+  const p = f32x4.add(f32x4.mul(high, c), low);
   const toe = f32x4.mul(c, constant(19));
   return v128.bitselect(toe, p, f32x4.le(c, constant(20)));
 }
