@@ -103,8 +103,11 @@ test('white is picked on the picture, a wheel and a curve are drawn, and the sco
   await add(page, 'black point', 'Tone');
   await page.getByRole('slider', { name: 'Exposure' }).press('End');
   await expect.poll(middleOf).toBeGreaterThan(before + 15);
-  await page.getByLabel('Stripes where clipped').check();
+  await choose(page, 'Stripes', 'where clipped');
   await expect(page.getByRole('img', { name: 'Stripes where the picture is clipped' })).toBeVisible();
+  await choose(page, 'Stripes', 'beyond video range');
+  await expect(page.getByRole('img', { name: 'Stripes beyond video range' })).toBeVisible();
+  await expect.poll(() => scope.getAttribute('aria-label')).toMatch(/Beyond video range: .* bright/);
   await page.getByRole('button', { name: 'All scopes, large' }).click();
   await expect(page.getByRole('dialog').getByText('Which colours')).toBeVisible();
   await page.keyboard.press('Escape');
@@ -248,6 +251,18 @@ test('a frame is pinned and compared; a layer in other light is matched to it; i
   const looks = page.getByRole('dialog', { name: 'Looks' });
   await looks.getByRole('button', { name: 'Keep this layer’s grade as a look' }).click();
   await expect(looks.getByRole('button', { name: 'Delete day from the project’s looks' })).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  // it lies with the stock, and so does a table from a file; each is put on a layer from there
+  const kept = page.getByRole('list', { name: 'Grades' });
+  await expect(kept.getByText('Wheels')).toBeVisible();
+  const table = `LUT_3D_SIZE 2\n${Array.from({ length: 8 }, (_, i) => `${i & 1} ${(i >> 1) & 1} ${(i >> 2) * 0.5}`).join('\n')}\n`;
+  await importFiles(page, { name: 'half blue.cube', mimeType: 'text/plain', buffer: Buffer.from(table) });
+  await expect(kept.getByText('Table · 2³')).toBeVisible();
+  await kept.getByRole('button', { name: 'Put half blue on the chosen layer' }).click();
+  await expect(pass(page, 'Table')).toBeVisible();
+  await kept.getByRole('button', { name: 'Delete half blue from the project' }).click();
+  await expect(kept.getByText('Table · 2³')).toBeHidden();
   await allKept(page);
   expect(said).toEqual([]);
 });

@@ -6,6 +6,7 @@ import FilePick from '../controls/FilePick.vue';
 import IconButton from '../controls/IconButton.vue';
 import { useImports } from '../stores/imports';
 import { useBench } from '../stores/bench';
+import { useGrades } from '../stores/grades';
 import { useJigs } from '../stores/jigs';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
@@ -17,6 +18,7 @@ import { MADE, stackFreePath, stackMade, stackReadyMade, stackSwarm } from '../t
 import { arrangeChosen } from '../time/arrange';
 import TrackList from '../track/TrackList.vue';
 import JigsSheet from '../time/JigsSheet.vue';
+import GradeList from './GradeList.vue';
 import LibraryList from './LibraryList.vue';
 import StockList from './StockList.vue';
 
@@ -32,6 +34,7 @@ const stock = computed(() => store.project?.stock ?? []);
 const bench = useBench();
 const selection = useSelection();
 const jigs = useJigs();
+const grades = useGrades();
 /** What can be made without footage, and of the chosen layers. */
 const offered = computed(() =>
   [
@@ -131,6 +134,7 @@ const offered = computed(() =>
       <p v-else class="empty dim">
         Drop footage, stills or sound here, or choose <em>Import files</em>. The Library has a few pieces to play with.
       </p>
+      <GradeList v-if="grades.jigs.length" />
       <v-menu>
         <template #activator="{ props: menu }">
           <v-btn size="small" variant="text" v-bind="menu" class="plain dim" :disabled="store.readOnly"

@@ -13,7 +13,7 @@ import { usePlayer } from '../stores/player';
 import { stackStock } from '../time/actions';
 import { useProject } from '../stores/project';
 import { useScopes } from '../stores/scopes';
-import ClipStripes from '../viewer/ClipStripes.vue';
+import LimitStripes from '../viewer/LimitStripes.vue';
 import { beforePart } from '../viewer/before-part';
 import CompareBar from '../viewer/CompareBar.vue';
 import CompareDivider from '../viewer/CompareDivider.vue';
@@ -246,7 +246,7 @@ useAnswer('zoom-out', () => zoomTo(scale.value / 1.25));
       <MaskTint v-if="shaping && masking.tinted && onPicture" :frame="frame" />
       <component :is="maskTool" v-if="shaping" :key="masking.maskId!" :frame="frame" />
       <TrackTool v-if="followed && onPicture" :key="tracking.trackId!" :frame="frame" />
-      <ClipStripes v-if="scopes.warns && scopes.warnings && onPicture && !player.shown?.part" :frame="frame" />
+      <LimitStripes v-if="scopes.warnings && onPicture && !player.shown?.part" :frame="frame" />
       <ScopePart v-if="scopes.open && scopes.of === 'part' && onPicture && !player.playing" :frame="frame" />
       <RangeTool v-if="bench.ranging && onPicture && !player.playing" :frame="frame" />
       <PickTool v-if="bench.picking" :frame="frame" />

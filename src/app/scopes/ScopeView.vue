@@ -110,9 +110,10 @@ const levels = computed(() => {
 });
 const said = computed(() => {
   const [low, middle, high] = levels.value;
-  const { low: dark, high: bright } = props.reading.clipped;
-  return `Darkest ${low} %, middle ${middle} %, brightest ${high} %. Clipped: ${percent(dark)} dark, ${percent(bright)} bright.`;
+  const { low: dark, high: bright } = props.reading.beyond;
+  return `Darkest ${low} %, middle ${middle} %, brightest ${high} %. ${beyond.value}: ${percent(dark)} dark, ${percent(bright)} bright.`;
 });
+const beyond = computed(() => (props.reading.beyond.limits === 'video' ? 'Beyond video range' : 'Clipped'));
 </script>
 
 <template>
@@ -141,7 +142,8 @@ const said = computed(() => {
       </template>
     </div>
     <figcaption class="mono dim" :title="said">
-      {{ levels.join(' · ') }} % · clipped {{ percent(reading.clipped.low) }}, {{ percent(reading.clipped.high) }}
+      {{ levels.join(' · ') }} % · {{ beyond === 'Clipped' ? 'clipped' : 'beyond' }} {{ percent(reading.beyond.low) }},
+      {{ percent(reading.beyond.high) }}
     </figcaption>
   </figure>
 </template>

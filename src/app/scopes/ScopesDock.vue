@@ -19,6 +19,11 @@ const CHOICES = [
   { value: 'histogram', title: 'How much of each' },
   { value: 'vector', title: 'Which colours' },
 ];
+const STRIPES = [
+  { value: 'none', title: 'none' },
+  { value: 'clipped', title: 'where clipped' },
+  { value: 'video', title: 'beyond video range' },
+];
 const choice = computed({
   get: () => (scopes.kind === 'waveform' ? `waveform ${scopes.waves}` : scopes.kind),
   set: (value) => {
@@ -35,7 +40,7 @@ const choice = computed({
       <v-btn size="small" variant="text" :aria-expanded="scopes.open" @click="scopes.open = !scopes.open">{{
         scopes.open ? 'Scopes' : 'Show scopes'
       }}</v-btn>
-      <v-checkbox v-model="scopes.warns" label="Stripes where clipped" />
+      <v-select v-model="scopes.stripes" class="stripes" label="Stripes" :items="STRIPES" />
       <IconButton v-if="scopes.open" label="All scopes, large" :icon="mdiArrowExpand" @click="large = true" />
     </header>
     <template v-if="scopes.open">

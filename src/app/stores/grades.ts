@@ -97,8 +97,8 @@ export const useGrades = defineStore('grades', () => {
         grades.forEach(({ name, passes }) => keep(name, passes));
         notices.say(
           grades.length === 1
-            ? `“${file.name}” is one of the project’s looks now: Layer, Looks.`
-            : `“${file.name}” holds ${grades.length} corrections. They are among the project’s looks now: Layer, Looks.`,
+            ? `“${file.name}” is among the project’s grades now, below the stock and in Layer, Looks.`
+            : `“${file.name}” holds ${grades.length} corrections. They are among the project’s grades now, below the stock and in Layer, Looks.`,
         );
       } catch (error) {
         notices.problem(error);

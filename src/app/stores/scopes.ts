@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { StorageSerializers, useStorage } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { VECTOR_SIDE, type ScopeQuestion, type ScopeReading } from '../../core/scopes/read';
+import { LIMITS, VECTOR_SIDE, type LimitName, type ScopeQuestion, type ScopeReading } from '../../core/scopes/read';
 import type { MaskId } from '../../core/document/mask';
 import { newPass } from '../../core/document/edits/passes';
 import type { Pass, PassId } from '../../core/document/schema';
@@ -42,8 +42,12 @@ export const useScopes = defineStore('scopes', () => {
   const open = useStorage('jackplane scopes', false);
   const kind = useStorage<ScopeKind>('jackplane scope', 'waveform');
   const waves = useStorage<WaveKind>('jackplane waves', 'luma');
-  /** stripes on the picture where it is clipped */
-  const warns = useStorage('jackplane clipping', false);
+  /** beyond which limits the picture is striped */
+  const kept = useStorage<string>('jackplane stripes', 'none');
+  const stripes = computed<LimitName | 'none'>({
+    get: () => (kept.value in LIMITS ? (kept.value as LimitName) : 'none'),
+    set: (value) => (kept.value = value),
+  });
   const reading = shallowRef<ScopeReading | null>(null);
   const warnings = shallowRef<ImageBitmap | null>(null);
   const reader = new ScopeReader();
@@ -53,7 +57,7 @@ export const useScopes = defineStore('scopes', () => {
   });
   /** how many others look at the cloud of colours */
   const lookers = ref(0);
-  const wanted = computed(() => open.value || warns.value || lookers.value > 0);
+  const wanted = computed(() => open.value || stripes.value !== 'none' || lookers.value > 0);
 
   /** what they look at: the picture, a part of it, the chosen layer, or that inside one of its masks */
   const of = ref<ScopedThing>('picture');
@@ -81,15 +85,15 @@ export const useScopes = defineStore('scopes', () => {
   async function looked(): Promise<{ bitmap: ImageBitmap; question: ScopeQuestion } | null> {
     const { shown } = player;
     if (!shown) return null;
-    const warn = warns.value;
-    if (of.value === 'picture') return { bitmap: shown.bitmap, question: { warn } };
+    const asked = stripes.value === 'none' ? {} : { warn: true, limits: stripes.value };
+    if (of.value === 'picture') return { bitmap: shown.bitmap, question: asked };
     if (of.value === 'part') {
       const by = 1 / player.reduction;
       const { x, y, w, h } = part.value;
       const [left, top] = [shown.part?.x ?? 0, shown.part?.y ?? 0];
       return {
         bitmap: shown.bitmap,
-        question: { warn, part: { x: x * by - left, y: y * by - top, w: w * by, h: h * by } },
+        question: { ...asked, part: { x: x * by - left, y: y * by - top, w: w * by, h: h * by } },
       };
     }
     const { shot, layer } = bench;
@@ -99,7 +103,10 @@ export const useScopes = defineStore('scopes', () => {
       ...layer.passes,
       ...limits,
     ]);
-    return { bitmap: (await (await useEngine()).frame(plan, 'picture', LOOK)).bitmap, question: { warn, solid: true } };
+    return {
+      bitmap: (await (await useEngine()).frame(plan, 'picture', LOOK)).bitmap,
+      question: { ...asked, solid: true },
+    };
   }
 
   const read = latestOnly(
@@ -117,7 +124,7 @@ export const useScopes = defineStore('scopes', () => {
     },
   );
   watch(
-    [() => player.shown, wanted, warns, of, part, () => bench.layerId],
+    [() => player.shown, wanted, stripes, of, part, () => bench.layerId],
     () => {
       if (wanted.value) return void read();
       reader.rest();
@@ -149,5 +156,5 @@ export const useScopes = defineStore('scopes', () => {
       .slice(0, CLOUD);
   });
 
-  return { of, things, part, pinned, open, kind, waves, warns, reading, warnings, cloud, lookers };
+  return { of, things, part, pinned, open, kind, waves, stripes, reading, warnings, cloud, lookers };
 });

@@ -55,7 +55,7 @@ describe('scopes', () => {
   });
 
   test('say how much is clipped, and see what is clear over black', () => {
-    const { clipped, histogram } = readScopes(
+    const { beyond, histogram } = readScopes(
       picture(4, 1, (x) =>
         x === 0
           ? [255, 200, 100, 255]
@@ -68,8 +68,21 @@ describe('scopes', () => {
       4,
       1,
     );
-    expect(clipped).toEqual({ low: 0.25, high: 0.25 });
+    expect(beyond).toEqual({ limits: 'clipped', low: 0.25, high: 0.25 });
     expect(histogram[0][100]).toBe(1);
+  });
+
+  test('say how much lies beyond video levels, 16 for black and 235 for white', () => {
+    const levels = [15, 16, 235, 236, 120];
+    const of = (limits: 'clipped' | 'video') =>
+      readScopes(
+        picture(5, 1, (x) => [levels[x]!, 100, 200, 255]),
+        5,
+        1,
+        { limits },
+      ).beyond;
+    expect(of('video')).toMatchObject({ low: 0.2, high: 0.2 });
+    expect(of('clipped')).toMatchObject({ low: 0, high: 0 });
   });
 
   test('a part is read as if it were the whole picture, and what is clear does not count where only solid pixels do', () => {

@@ -17,9 +17,17 @@ export interface ScopeReading {
   wave: readonly [Uint16Array, Uint16Array, Uint16Array, Uint16Array];
   /** counts over the colour differences of BT.709 (right red, over yellow and green against the clock), VECTOR_SIDE rows from the top */
   vector: Uint32Array;
-  /** shares of the picture of which some channel is at its lowest, and at its highest */
-  clipped: { low: number; high: number };
+  /** shares of the picture of which some channel is beyond the limits that were asked for */
+  beyond: { limits: LimitName; low: number; high: number };
 }
+
+/** Levels at which, and below or above which, something is wrong with a channel. */
+export const LIMITS = {
+  clipped: { low: 0, high: 255 },
+  /** what a device that expects video levels cuts off. Source: ITU-R BT.709, 8 bits: black is 16, white 235 */
+  video: { low: 15, high: 236 },
+} as const;
+export type LimitName = keyof typeof LIMITS;
 
 /** Where a colour lies on the vector scope, −1…1 each way. @param r, g, b 0…1 */
 export function vectorOf(r: number, g: number, b: number): readonly [x: number, y: number] {
@@ -29,8 +37,10 @@ export function vectorOf(r: number, g: number, b: number): readonly [x: number, 
 
 /** What of a picture is looked at. */
 export interface ScopeQuestion {
-  /** stripes where it is clipped are asked for too */
-  warn?: boolean;
+  /** which limits it is looked at for; the ends when left out */
+  limits?: LimitName | undefined;
+  /** stripes beyond them are asked for too */
+  warn?: boolean | undefined;
   /** a part of it, in its pixels */
   part?: Rect | undefined;
   /** only where it is at least half solid, as if it were solid there; otherwise what is clear counts as over black */
@@ -42,10 +52,8 @@ export function readScopes(
   data: Uint8ClampedArray | Uint8Array,
   w: number,
   h: number,
-  { part, solid = false }: ScopeQuestion = {},
+  { part, solid = false, limits = 'clipped' }: ScopeQuestion = {},
 ): ScopeReading {
-  const counts = () => new Uint32Array(LEVELS);
-  const histogram = [counts(), counts(), counts(), counts()] as const;
   const columns = () => new Uint16Array(WAVE_COLUMNS * LEVELS);
   const wave = [columns(), columns(), columns(), columns()] as const;
   const vector = new Uint32Array(VECTOR_SIDE * VECTOR_SIDE);
@@ -53,7 +61,8 @@ export function readScopes(
   const half = (VECTOR_SIDE - 1) / 2;
   const per = half / 255;
   const tall = Math.sqrt(3) / 2;
-  const [h0, h1, h2, h3] = histogram;
+  const least = LIMITS[limits].low;
+  const most = LIMITS[limits].high;
   const [w0, w1, w2, w3] = wave;
   const seen = part ? intersect(whole(part), { x: 0, y: 0, w, h }) : { x: 0, y: 0, w, h };
   const starts = Int32Array.from({ length: seen.w }, (_, x) => Math.floor((x * WAVE_COLUMNS) / seen.w) * LEVELS);
@@ -78,10 +87,6 @@ export function readScopes(
       blue += b;
       const l = (0.2126 * r + 0.7152 * g + 0.0722 * b + 0.5) | 0;
       const column = starts[x]!;
-      h0[r]!++;
-      h1[g]!++;
-      h2[b]!++;
-      h3[l]!++;
       w0[column + r]!++;
       w1[column + g]!++;
       w2[column + b]!++;
@@ -89,13 +94,20 @@ export function readScopes(
       const u = (half + (r - (g + b) / 2) * per + 0.5) | 0;
       const v = (half - (g - b) * tall * per + 0.5) | 0;
       vector[v * VECTOR_SIDE + u]!++;
-      if (r === 0 || g === 0 || b === 0) low++;
-      if (r === 255 || g === 255 || b === 255) high++;
+      if (r <= least || g <= least || b <= least) low++;
+      if (r >= most || g >= most || b >= most) high++;
     }
   }
   const share = 1 / Math.max(1, pixels);
   const mean = [(red * share) / 255, (green * share) / 255, (blue * share) / 255] as const;
-  return { pixels, mean, histogram, wave, vector, clipped: { low: low * share, high: high * share } };
+  const histogram = wave.map(sumOfColumns) as unknown as ScopeReading['histogram'];
+  return { pixels, mean, histogram, wave, vector, beyond: { limits, low: low * share, high: high * share } };
+}
+/** How often there is each level in all columns of a waveform. */
+function sumOfColumns(wave: Uint16Array): Uint32Array {
+  const counts = new Uint32Array(LEVELS);
+  for (let i = 0; i < wave.length; i++) counts[i % LEVELS]! += wave[i]!;
+  return counts;
 }
 /** Whole pixels, one at least. */
 const whole = ({ x, y, w, h }: Rect): Rect => {

@@ -3,7 +3,7 @@ import { ref, watchPostEffect } from 'vue';
 import { useScopes } from '../stores/scopes';
 import type { ViewFrame } from './frame';
 
-/** Stripes on the picture where a channel is at an end of its range. */
+/** Stripes on the picture where a channel is beyond its limits. */
 defineProps<{ frame: ViewFrame }>();
 const scopes = useScopes();
 const canvas = ref<HTMLCanvasElement>();
@@ -20,7 +20,7 @@ watchPostEffect(() => {
     ref="canvas"
     class="stripes"
     role="img"
-    aria-label="Stripes where the picture is clipped"
+    :aria-label="scopes.stripes === 'video' ? 'Stripes beyond video range' : 'Stripes where the picture is clipped'"
     :style="{ left: `${frame.x}px`, top: `${frame.y}px`, width: `${frame.width}px`, height: `${frame.height}px` }"
   />
 </template>
