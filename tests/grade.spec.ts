@@ -312,6 +312,24 @@ test('how a clip was recorded is said once for every layer; a pass is given to t
   await redrawn(page, () => page.getByRole('button', { name: 'Leave out dark, middle, bright' }).click());
   expect(apart(await colourAt(page, 0.75, 0.5), before)).toBeLessThanOrEqual(1);
 
+  // a part drawn over the histogram: the grey lies on its hill, and no more once that is levelled
+  const unlit = await colourAt(page, 0.2, 0.5);
+  await page.getByRole('button', { name: 'A part drawn by hand', exact: true }).click();
+  const light = page.getByRole('textbox', { name: /^Light there/ });
+  await light.fill('1');
+  await light.press('Enter');
+  await expect.poll(async () => (await colourAt(page, 0.2, 0.5))[0]! - unlit[0]!).toBeGreaterThan(25);
+  expect(apart(await colourAt(page, 0.75, 0.5), before)).toBeLessThanOrEqual(1);
+  const peak = page.getByRole('button', { name: 'Point 3 of Drawn part' });
+  await expect(peak).toHaveAccessibleDescription('50 % belongs by 100 %');
+  for (let i = 0; i < 10; i++) await peak.press('Shift+ArrowDown');
+  await expect.poll(async () => apart(await colourAt(page, 0.2, 0.5), unlit)).toBeLessThanOrEqual(1);
+  await page.getByRole('button', { name: 'Drawn part as it began' }).click();
+  await expect(peak).toHaveAccessibleDescription('50 % belongs by 100 %');
+  await light.fill('0');
+  await light.press('Enter');
+  await expect.poll(async () => apart(await colourAt(page, 0.2, 0.5), unlit)).toBeLessThanOrEqual(1);
+
   await page.getByRole('button', { name: 'For the whole clip' }).click();
   await expect(page.getByText('Belongs to the clip: every layer made from it shows it')).toBeVisible();
   await addToShot(page, 'flat card');

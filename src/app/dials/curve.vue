@@ -119,7 +119,11 @@ function press(event: KeyboardEvent, i: number): void {
   put(i, [from + step![0] * far, to - step![1] * far], false);
 }
 /** What stands for a height: the value it becomes, or how much it is changed. */
-const shown = (to: number): number => (props.param.over ? percent(2 * to - 1) : percent(to));
+const changes = computed(() => !!props.param.over && !props.param.belongs);
+const shown = (to: number): number => (changes.value ? percent(2 * to - 1) : percent(to));
+const verb = computed(() => (changes.value ? 'changes by' : props.param.belongs ? 'belongs by' : 'becomes'));
+/** Whether it is as it began. */
+const untouched = computed(() => JSON.stringify(props.value) === JSON.stringify(props.param.default));
 const point = computed(() => props.value[Math.min(chosen.value, props.value.length - 1)]!);
 const index = computed(() => Math.min(chosen.value, props.value.length - 1));
 </script>
@@ -137,9 +141,9 @@ const index = computed(() => Math.min(chosen.value, props.value.length - 1));
           @click="bench.picking = bench.picking === name ? null : name"
         />
         <IconButton
-          :label="`Straighten ${param.label}`"
+          :label="param.belongs ? `${param.label} as it began` : `Straighten ${param.label}`"
           :icon="mdiRestore"
-          :disabled="disabled || (param.over ? isFlat(value) : isStraight(value))"
+          :disabled="disabled || (param.belongs ? untouched : param.over ? isFlat(value) : isStraight(value))"
           @click="emit('change', [...param.default])"
         />
         <Peg :path="path" />
@@ -170,7 +174,7 @@ const index = computed(() => Math.min(chosen.value, props.value.length - 1));
         role="button"
         :tabindex="disabled ? -1 : 0"
         :aria-label="`Point ${i + 1} of ${param.label}`"
-        :aria-description="`${percent(from)} % ${param.over ? 'changes by' : 'becomes'} ${shown(to)} %`"
+        :aria-description="`${percent(from)} % ${verb} ${shown(to)} %`"
         :transform="`translate(${x(from)} ${y(to)})`"
         @pointerdown.stop="drag($event, i)"
         @focus="chosen = i"
@@ -192,16 +196,16 @@ const index = computed(() => Math.min(chosen.value, props.value.length - 1));
         @change="(v, dragging) => put(index, [v / 100, point[1]], dragging)"
         @end="emit('end')"
       />
-      <span class="dim">{{ param.over ? 'changes by' : 'becomes' }}</span>
+      <span class="dim">{{ verb }}</span>
       <NumberField
         :label="`${param.label}, point ${index + 1} to`"
         unit="%"
         :value="shown(point[1])"
-        :min="param.over ? -100 : 0"
+        :min="changes ? -100 : 0"
         :max="100"
         :digits="1"
         :disabled="disabled"
-        @change="(v, dragging) => put(index, [point[0], param.over ? v / 200 + 0.5 : v / 100], dragging)"
+        @change="(v, dragging) => put(index, [point[0], changes ? v / 200 + 0.5 : v / 100], dragging)"
         @end="emit('end')"
       />
     </span>

@@ -14,6 +14,8 @@ export interface CurveParam extends ParamBase<readonly CurvePoint[]> {
   tone?: 'red' | 'green' | 'blue';
   /** what lies along it, when it says how much is changed rather than what becomes of a value */
   over?: 'hue' | 'brightness' | 'saturation';
+  /** it says how much of what lies along it belongs to something, 0…1 */
+  belongs?: true;
 }
 export const curve = (p: Declared<CurveParam>): CurveParam => ({ kind: 'curve', ...p });
 

@@ -201,6 +201,30 @@ describe('tone', () => {
     expect(Math.max(...deep!) - Math.min(...deep!)).toBeLessThan(0.01);
     expect(worst([pale!], [[0.9, 0.8, 0.75]])).toBeLessThan(STEP);
   });
+  test('a part that is drawn is lit by its stops where it is whole, by half of them half-way up, and nowhere else', () => {
+    const part = [
+      [0, 0],
+      [0.25, 0],
+      [0.3125, 1],
+      [0.375, 1],
+      [0.4375, 0],
+      [0.75, 0],
+      [0.875, 1],
+      [1, 0],
+    ];
+    const lit = graded('tone', { part, partLight: 0.5 }, GREYS);
+    const by = ([v]: RGB, stops: number) => toDisplay(toLinear(v) * 2 ** stops);
+    for (const i of [0, 4, 8, 14, 18, 24, 32]) expect(worst([lit[i]!], [GREYS[i]!])).toBeLessThan(STEP);
+    for (const i of [10, 11, 12, 28]) expect(Math.abs(lit[i]![0] - by(GREYS[i]!, 0.5))).toBeLessThan(STEP);
+    for (const i of [9, 13, 26]) expect(Math.abs(lit[i]![0] - by(GREYS[i]!, 0.25))).toBeLessThan(STEP);
+    // its colours fade by themselves too: this one's luma is 0.33, the other's 0.6
+    const [inside, outside] = graded('tone', { part, partColour: 0 }, [
+      [0.5, 0.3, 0.1],
+      [0.7, 0.6, 0.3],
+    ]);
+    expect(Math.max(...inside!) - Math.min(...inside!)).toBeLessThan(0.01);
+    expect(worst([outside!], [[0.7, 0.6, 0.3]])).toBeLessThan(STEP);
+  });
   test('soft ends never turn back, keep black, and bring over-bright light back below white', () => {
     for (const values of [{ fill: 1 }, { shoulder: 1 }, { fill: 0.5, shoulder: 0.5 }]) {
       const ramp = Array.from({ length: 129 }, (_, i): RGB => [i / 64, i / 64, i / 64]);

@@ -1,17 +1,28 @@
 import { toneFor } from '../../analysis/automatic';
+import { curve, curveAt, type CurvePoint } from '../../params/curve';
 import { toDisplay, toLinear } from '../../picture/light';
 import { number } from '../../params/number';
 import { definePass, type ChannelCurves } from '../define';
 import { curveRunner, shareTable, smooth } from './tables';
 
 const RANGES = 'Dark, middle, bright';
+const DRAWN = 'A part drawn by hand';
 const ENDS = 'Ends';
-const stops = (label: string, help: string) =>
-  number({ group: RANGES, label, unit: 'stops', default: 0, min: -4, max: 4, slider: [-1.5, 1.5], help });
-const strength = (label: string, help: string) =>
-  number({ group: RANGES, label, unit: '%', default: 1, min: 0, max: 4, slider: [0, 2], help });
+const stops = (label: string, help: string, group = RANGES) =>
+  number({ group, label, unit: 'stops', default: 0, min: -4, max: 4, slider: [-1.5, 1.5], help });
+const strength = (label: string, help: string, group = RANGES) =>
+  number({ group, label, unit: '%', default: 1, min: 0, max: 4, slider: [0, 2], help });
 const level = (label: string, begins: number, slider: [number, number], help: string) =>
   number({ group: ENDS, label, unit: '%', default: begins, min: -0.5, max: 1.5, slider, help });
+
+/** A part about the middle, until another is drawn. */
+const HILL: readonly CurvePoint[] = [
+  [0, 0],
+  [0.3, 0],
+  [0.5, 1],
+  [0.7, 0],
+  [1, 0],
+];
 
 /** Values of the dials that make the curve of all channels. */
 interface Curved {
@@ -78,8 +89,10 @@ export const tone = definePass({
     'roll-off',
     'too dark',
     'too bright',
+    'drawn range',
+    'brightness range',
   ],
-  help: 'Sets how bright the picture is and how its tones lie between black and white; dark, middle and bright parts also by themselves. Relatives: Tone curves, Balance, Colour.',
+  help: 'Sets how bright the picture is and how its tones lie between black and white; dark, middle and bright parts, and one that you draw, also by themselves. Relatives: Tone curves, Balance, Colour.',
   params: {
     exposure: number({
       label: 'Exposure',
@@ -175,6 +188,16 @@ export const tone = definePass({
       slider: [0.02, 1],
       help: 'How wide they go over into each other.',
     }),
+    part: curve({
+      group: DRAWN,
+      label: 'Drawn part',
+      over: 'brightness',
+      belongs: true,
+      default: HILL,
+      help: 'How much each brightness belongs to it: any shape over the histogram, with several hills if you like.',
+    }),
+    partLight: stops('Light there', 'Light of this part alone.', DRAWN),
+    partColour: strength('Colour there', 'Strength of the colours there.', DRAWN),
   },
   automatic: toneFor,
   ranges: {
@@ -203,13 +226,14 @@ export const tone = definePass({
     if (plainRanges(v)) return first;
     const gains = shareTable((luma) => {
       const [dark, middle, bright] = sharesOf(v, luma);
-      const lit = v.dark * dark + v.middle * middle + v.bright * bright;
+      const lit = v.dark * dark + v.middle * middle + v.bright * bright + v.partLight * curveAt(v.part, luma);
       const at = Math.max(luma, 1e-3);
       return toDisplay(toLinear(at) * 2 ** lit) / at;
     }, tools);
     const colours = shareTable((luma) => {
       const [dark, middle, bright] = sharesOf(v, luma);
-      return v.darkColour * dark + v.middleColour * middle + v.brightColour * bright;
+      const drawn = 1 + (v.partColour - 1) * curveAt(v.part, luma);
+      return (v.darkColour * dark + v.middleColour * middle + v.brightColour * bright) * drawn;
     }, tools);
     return (src, dst, n, x, y) => {
       first(src, dst, n, x, y);
@@ -219,11 +243,16 @@ export const tone = definePass({
 });
 
 const plainRanges = (
-  v: Record<'dark' | 'middle' | 'bright' | 'darkColour' | 'middleColour' | 'brightColour', number>,
+  v: Record<
+    'dark' | 'middle' | 'bright' | 'darkColour' | 'middleColour' | 'brightColour' | 'partLight' | 'partColour',
+    number
+  >,
 ): boolean =>
   v.dark === 0 &&
   v.middle === 0 &&
   v.bright === 0 &&
   v.darkColour === 1 &&
   v.middleColour === 1 &&
-  v.brightColour === 1;
+  v.brightColour === 1 &&
+  v.partLight === 0 &&
+  v.partColour === 1;
