@@ -341,3 +341,63 @@ test('how a clip was recorded is said once for every layer; a pass is given to t
   await allKept(page);
   expect(said).toEqual([]);
 });
+
+/** Slanted stripes between two greys, soft by a Gaussian, with normal noise by lot. */
+async function stripes(dark: number, sigma: number, noise: number): Promise<Buffer> {
+  let state = 7;
+  const next = () => ((state = (Math.imul(state, 1664525) + 1013904223) >>> 0) + 0.5) / 4294967296;
+  const crisp = Buffer.alloc(W * H * 3);
+  for (let i = 0; i < W * H; i++)
+    crisp.fill(((i % W) + Math.floor(i / W) * 0.4) % 48 < 24 ? dark : 200, i * 3, i * 3 + 3);
+  const raw = { raw: { width: W, height: H, channels: 3 as const } };
+  const soft = sigma ? await sharp(crisp, raw).blur({ sigma, precision: 'float' }).raw().toBuffer() : crisp;
+  for (let i = 0; i < W * H && noise; i++) {
+    const by = Math.round(255 * noise * Math.sqrt(-2 * Math.log(next())) * Math.cos(2 * Math.PI * next()));
+    for (let c = 0; c < 3; c++) soft[i * 3 + c] = Math.min(255, Math.max(0, soft[i * 3 + c]! + by));
+  }
+  return sharp(soft, raw).png().toBuffer();
+}
+test('a layer is made as soft, as grainy and as black as what lies behind it, each by a pass of its own', async ({
+  page,
+}) => {
+  const said = complaints(page);
+  await newProject(page, 'Texture');
+  await makeShot(page, { width: W, height: H, length: '24' });
+  for (const [name, buffer] of [
+    ['filmed.png', await stripes(60, 2, 0.03)],
+    ['drawn.png', await stripes(10, 0, 0)],
+  ] as const) {
+    await importFiles(page, { name, mimeType: 'image/png', buffer });
+    await addToShot(page, name.slice(0, -4));
+  }
+  await pictureShown(page);
+  await add(page, 'lift gamma gain', 'Wheels');
+  const also = page.getByRole('group', { name: 'Match by a pass of its own' });
+  const valueOf = async (title: string, dial: RegExp) => {
+    await expect(pass(page, title)).toBeVisible();
+    await pass(page, title).click();
+    const ends = page.getByRole('button', { name: 'Ends', exact: true });
+    if (title === 'Tone') await ends.click();
+    const value = Number(await page.getByRole('textbox', { name: dial }).inputValue());
+    await pass(page, 'Wheels').click();
+    return value;
+  };
+  await also.getByRole('button', { name: 'Softness' }).click();
+  expect(Math.abs((await valueOf('Blur', /^Radius/)) - 2)).toBeLessThan(0.4);
+  await also.getByRole('button', { name: 'Grain' }).click();
+  expect(Math.abs((await valueOf('Grain', /^Amount/)) - 3)).toBeLessThan(0.7);
+  // from 10 up to about 60 less the noise: the tone that becomes black is far below 0
+  await also.getByRole('button', { name: 'Black' }).click();
+  const black = await valueOf('Tone', /^Black at/);
+  expect(black).toBeLessThan(-10);
+  expect(black).toBeGreaterThan(-26);
+  await also.getByRole('button', { name: 'Softness' }).click();
+  await expect(page.getByText('drawn is as soft as what lies behind it already.')).toBeVisible();
+  // the lower layer has nothing behind it
+  await layer(page, 'filmed').getByRole('button', { name: 'filmed', exact: true }).click();
+  await add(page, 'lift gamma gain', 'Wheels');
+  await also.getByRole('button', { name: 'Grain' }).click();
+  await expect(page.getByText('Nothing solid of what lies behind it shows on this frame.')).toBeVisible();
+  await allKept(page);
+  expect(said).toEqual([]);
+});

@@ -11,6 +11,7 @@ import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
+import { TEXTURES, useTextureMatch } from './match-texture';
 
 /** Takes the chosen pass's values from what brings the layer's colours near those behind it, or of a picture of the stock. They are ordinary values then. */
 const bench = useBench();
@@ -37,6 +38,17 @@ const goals = computed(() => {
 watch(goals, (list) => {
   if (!list.some(({ value }) => value === to.value)) to.value = BEHIND;
 });
+const texture = useTextureMatch();
+/** What the layer is matched to, as a picture and in words. */
+const goalPlan = (reduction: 1 | 4) => {
+  const { shot, layer, frame } = bench;
+  if (!shot || !layer) return null;
+  const project = store.current();
+  return to.value === BEHIND
+    ? planBehind(project, shot, layer, frame, reduction)
+    : stillPlan(project, shot, to.value, reduction);
+};
+const named = computed(() => goals.value.find(({ value }) => value === to.value)!.title);
 const going = ref(false);
 const found = shallowRef<Match | null>(null);
 const strength = ref(1);
@@ -58,8 +70,7 @@ async function match(): Promise<void> {
   going.value = true;
   try {
     const project = store.current();
-    const goal =
-      to.value === BEHIND ? planBehind(project, shot, layer, frame, 4) : stillPlan(project, shot, to.value, 4);
+    const goal = goalPlan(4);
     const engine = await useEngine();
     const other = goal && coloursOf(await engine.pixels(goal));
     if (!other)
@@ -107,6 +118,19 @@ const UNLIKE = 0.5;
       <v-select v-model="part" label="In" :items="PARTS" :disabled="disabled" />
       <v-btn size="small" :disabled="disabled || !bench.layerHere" :loading="going" @click="match">Match</v-btn>
     </div>
+    <div class="also" role="group" aria-label="Match by a pass of its own">
+      <span class="dim">Also</span>
+      <v-btn
+        v-for="one in TEXTURES"
+        :key="one.label"
+        size="small"
+        :title="one.help"
+        :disabled="disabled || !bench.layerHere"
+        :loading="texture.going.value === one.label"
+        @click="texture.add(one, goalPlan(1), named)"
+        >{{ one.label }}</v-btn
+      >
+    </div>
     <template v-if="found">
       <v-slider
         class="strength"
@@ -146,6 +170,12 @@ const UNLIKE = 0.5;
 .row {
   display: grid;
   grid-template-columns: 1fr auto;
+  gap: 6px;
+  align-items: center;
+}
+.also {
+  display: grid;
+  grid-template-columns: auto 1fr 1fr 1fr;
   gap: 6px;
   align-items: center;
 }

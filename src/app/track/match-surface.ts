@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia';
 import { ref } from 'vue';
 import type { Key } from '../../core/base/value';
-import type { Surface } from '../../core/analysis/surface';
+import { lackOf, type Surface } from '../../core/analysis/surface';
 import { together } from '../../core/document/edit';
 import { followersOf } from '../../core/document/edits/follow';
 import { addPass, newPass } from '../../core/document/edits/passes';
@@ -9,6 +9,7 @@ import { thinned } from '../../core/document/edits/thin';
 import { sourceSize } from '../../core/document/find';
 import type { Layer, LayerId, Pass, PassId } from '../../core/document/schema';
 import { momentOf } from '../../core/place/moment';
+import { growthOf } from '../../core/place/growth';
 import { planBefore, sourcePlan } from '../../core/plan/looks';
 import { valueAt } from '../../core/time/values';
 import { growthAt, mapBetween, type Point } from '../../core/track/motion';
@@ -22,8 +23,8 @@ import { useTracking } from '../stores/tracking';
 const CORNERS = ['topLeft', 'topRight', 'bottomRight', 'bottomLeft'] as const;
 /** Most frames on which the surface's light is looked at. */
 const LOOKS = 24;
-/** What is less than this is not worth a pass: pixels, share of white, stops. */
-const LEAST = { blur: 0.25, grain: 0.002, light: 0.04 };
+/** Less light than this, in stops, is not worth a pass. */
+const LEAST_LIGHT = 0.04;
 /** Stops by which keyframes of the light may be off. */
 const TOLERANCE = 0.03;
 
@@ -56,12 +57,6 @@ export const useSurfaceMatch = defineStore('surfaceMatch', () => {
     });
   }
 
-  /** How much larger pixels of a layer's source are drawn in the shot, about a place from its centre. */
-  function growth(layer: Layer, [x, y]: Point): number {
-    const moment = momentOf(store.current(), bench.shot!, layer, bench.frame);
-    const map = moment.lookup.projection(moment);
-    return map ? growthAt(map, x, y) : 1;
-  }
   /** How much larger the pin draws the layer's picture. */
   function pinGrowth({ layer, pass }: Pinned, size: { w: number; h: number }): number {
     const moment = momentOf(store.current(), bench.shot!, layer, bench.frame);
@@ -124,20 +119,18 @@ export const useSurfaceMatch = defineStore('surfaceMatch', () => {
       const light = await lightOver(via, target.layer, here);
       if (stopped) return;
       // one pixel of the clip, in pixels of the layer that lies on it
-      const scale = growth(via, tracking.points?.[0] ?? [0, 0]) / growth(target.layer, [0, 0]);
+      const growth = (layer: Layer, place?: Point) => growthOf(store.current(), bench.shot!, layer, bench.frame, place);
+      const scale = growth(via, tracking.points?.[0]) / growth(target.layer);
       const passes: Pass[] = [];
       const add = (type: string, values: Pass['values']) => {
         const pass = newPass(newId<PassId>(), type, size);
         passes.push({ ...pass, values: { ...pass.values, ...values } });
       };
-      if (light.length && Math.max(...light.map(({ value }) => Math.abs(value))) >= LEAST.light)
+      if (light.length && Math.max(...light.map(({ value }) => Math.abs(value))) >= LEAST_LIGHT)
         add('adjust', { exposure: { keys: thinned(light, TOLERANCE) } });
-      const sharp = (drawn.softness ?? 0.5) * pinGrowth(target, size);
-      const blur = here.softness === null ? 0 : Math.sqrt(Math.max(0, (here.softness * scale) ** 2 - sharp ** 2));
-      if (blur >= LEAST.blur) add('blur', { radius: { still: round(blur, 2) }, edges: { still: 'fade' } });
-      const grain = Math.sqrt(Math.max(0, here.grain ** 2 - drawn.grain ** 2));
-      if (grain >= LEAST.grain)
-        add('grain', { amount: { still: round(grain, 4) }, size: { still: round(0.6 * scale, 2) } });
+      const { blur, grain } = lackOf(drawn, here, scale, pinGrowth(target, size));
+      if (blur) add('blur', { radius: { still: round(blur, 2) }, edges: { still: 'fade' } });
+      if (grain) add('grain', { amount: { still: round(grain, 4) }, size: { still: round(0.6 * scale, 2) } });
       if (!passes.length)
         return notices.say(`${target.layer.name} is as soft, as grainy and as lit as the surface already.`);
       const index = target.layer.passes.findIndex((item) => item.id === target.pass.id) + 1;

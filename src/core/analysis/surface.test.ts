@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { toLinear } from '../picture/light';
-import { readSurface } from './surface';
+import { lackOf, readSurface } from './surface';
 
 const [W, H] = [200, 140];
 const ALL = [
@@ -39,6 +39,13 @@ describe('a surface', () => {
     const { softness } = readSurface(stripes(sigma, 0.004), W, H, ALL)!;
     expect(Math.abs(softness! / sigma - 1)).toBeLessThan(0.15);
   });
+  test.each([0.01, 0.03, 0.05])('is so under noise of %d too', (noise) => {
+    for (const sigma of [1, 1.6, 2.5])
+      for (const seed of [11, 12, 13]) {
+        const { softness } = readSurface(stripes(sigma, noise, seed), W, H, ALL)!;
+        expect(Math.abs(softness! / sigma - 1)).toBeLessThan(0.15);
+      }
+  });
   test.each([0.01, 0.02, 0.05])('has the noise of its flat parts: %d', (noise) => {
     for (const seed of [1, 2, 3]) {
       const { grain } = readSurface(stripes(1.5, noise, seed), W, H, ALL)!;
@@ -55,8 +62,25 @@ describe('a surface', () => {
       [W - 4, H - 4],
       [W / 2 + 4, H - 4],
     ])!;
-    expect(right).toEqual({ softness: null, grain: 0, light: expect.closeTo(1, 5) });
+    expect(right).toEqual({ softness: null, grain: 0, light: expect.closeTo(1, 5), black: 1 });
     expect(readSurface(stripes(1, 0, 1, 0), W, H, ALL)).toBeNull();
+  });
+  test('lacks what makes it as soft, grainy and black as another', () => {
+    const [crisp, filmed] = [stripes(0.7, 0), stripes(2, 0.03)].map((data) => readSurface(data, W, H, ALL)!);
+    // variances add up; black is 1 of 200 pixels, so some of the noise below a quarter
+    const { blur, grain, black } = lackOf(crisp!, filmed!, 1);
+    expect(Math.abs(blur - Math.sqrt(4 - 0.49))).toBeLessThan(0.2);
+    expect(Math.abs(grain - 0.03)).toBeLessThan(0.005);
+    expect((crisp!.black - black) / (1 - black)).toBeCloseTo(filmed!.black, 5);
+    expect(lackOf(filmed!, crisp!, 1)).toMatchObject({ blur: 0, grain: 0 });
+    expect(lackOf(crisp!, crisp!, 1)).toEqual({ blur: 0, grain: 0, black: 0 });
+    // where the layer is drawn at half its size, what is wanted in the shot is twice as wide in the layer
+    expect(Math.abs(lackOf(crisp!, filmed!, 2).blur - Math.sqrt(16 - 0.49))).toBeLessThan(0.4);
+  });
+  test('is as black as its darkest parts, of which one pixel in 200 counts', () => {
+    const flat = new Uint8ClampedArray(W * H * 4).fill(255);
+    for (let i = 0; i < W * H; i++) flat.fill(i < 50 ? 5 : i < 250 ? 20 : 120, i * 4, i * 4 + 3);
+    expect(readSurface(flat, W, H, ALL)!.black).toBeCloseTo(20 / 255, 6);
   });
   test('is as bright as the mean of its light', () => {
     const flat = new Uint8ClampedArray(W * H * 4).fill(128);

@@ -11,6 +11,7 @@ import { matte } from './matte';
 import { mean } from './mean';
 import { screenShare } from './screen-share';
 import { surface } from './surface';
+import { surfaceOf } from './surface-of';
 
 /** Every measure there is. */
 export const MEASURES = {
@@ -27,6 +28,7 @@ export const MEASURES = {
   mean,
   screenShare,
   surface,
+  surfaceOf,
 };
 export type MeasureName = keyof typeof MEASURES;
 export type OptionsOf<N extends MeasureName> = Parameters<(typeof MEASURES)[N]['run']>[1];
