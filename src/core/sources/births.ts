@@ -104,6 +104,16 @@ export function spotsOf({ kernels, arena }: { kernels: Kernels; arena: Arena }, 
   small.release();
   return sums.at(-1)! > 0 ? { w, h, cell, sums } : null;
 }
+/** The same for a plane of what is covered. @param plane w×h floats 0…1 @returns null where nothing is */
+export function spotsOfPlane(plane: Float32Array, w: number, h: number): Spots | null {
+  const cell = Math.max(1, Math.ceil(Math.max(w, h) / CELLS));
+  const [wide, high] = [Math.ceil(w / cell), Math.ceil(h / cell)];
+  const sums = new Float64Array(wide * high);
+  for (let y = 0, i = 0; y < h; y++)
+    for (let x = 0, row = Math.floor(y / cell) * wide; x < w; x++, i++) sums[row + Math.floor(x / cell)]! += plane[i]!;
+  for (let i = 1; i < sums.length; i++) sums[i]! += sums[i - 1]!;
+  return sums.at(-1)! > 0 ? { w: wide, h: high, cell, sums } : null;
+}
 /** A place in it. @param lots three numbers 0…1 */
 export function spotAt({ w, cell, sums }: Spots, lots: readonly [number, number, number]): Place {
   const wanted = lots[0] * sums.at(-1)!;

@@ -1,6 +1,6 @@
 // What the outline of a shape runs along, and what its fill and its line cover.
 import { arrowRing, cornersRing } from '../masks/forms';
-import { coverage, type CoveragePlan, type MaskPlan } from '../masks/coverage';
+import { coverage, type CoveragePlan, type MaskAssets, type MaskPlan } from '../masks/coverage';
 import { ellipseRing, placedRings, rectangleRing } from '../masks/outline';
 import { boundsOf, flattened, shifted, type Ring } from '../masks/path';
 import { fillRings } from '../masks/raster';
@@ -58,13 +58,15 @@ function drawnWay(shape: MaskPlan['shape'], scale: number): Way | null {
 }
 
 const FETCHED = ['picture', 'matte', 'text'];
-/** The masks that fill a free path: all that enclose something by themselves. */
-const filling = (paths: CoveragePlan): CoveragePlan => ({
-  ...paths,
-  masks: paths.masks.filter(
+/** For what is drawn by masks that need nothing from elsewhere. */
+export const NOTHING_FETCHED: MaskAssets = { plane: () => null, outlines: () => [] };
+/** The masks that cover something by what is drawn of them alone; null for none. */
+export function drawnMasks(paths: CoveragePlan): CoveragePlan | null {
+  const masks = paths.masks.filter(
     ({ shape }) => !FETCHED.includes(shape.kind) && (shape.kind !== 'path' || (shape.closed && shape.path.length > 2)),
-  ),
-});
+  );
+  return masks.length ? { ...paths, masks } : null;
+}
 /** Where a part of a shape's picture lies, in pixels from its top left, in a picture of some size. */
 export interface Field {
   rect: Rect;
@@ -79,9 +81,8 @@ export function fillPlane(v: Form, ways: readonly Way[], field: Field, tools: Pl
   const { rect } = field;
   const rings = ways.map(({ ring }) => ring);
   if (v.form !== 'path') return fillRings(within(rings, field), rect.w, rect.h);
-  const plan = filling(v.paths);
-  if (!plan.masks.length) return null;
-  return coverage(plan, rect, { plane: () => null, outlines: () => [] }, tools);
+  const plan = drawnMasks(v.paths);
+  return plan && coverage(plan, rect, NOTHING_FETCHED, tools);
 }
 
 /** The longest mitre, and a line that lies beside its way, as widths of the line. */

@@ -1,6 +1,7 @@
 import { angle } from '../params/angle';
 import { boolean } from '../params/boolean';
 import { choice } from '../params/choice';
+import { masks } from '../params/masks';
 import { number } from '../params/number';
 import { pictures } from '../params/pictures';
 import { point } from '../params/point';
@@ -8,9 +9,11 @@ import { ramp } from '../params/ramp';
 import { seed } from '../params/seed';
 import { size } from '../params/size';
 import type { NumberParam } from '../params/number';
-import { birthsOf, spotsOf } from './births';
-import { defineSource } from './define';
+import { coverage, type CoveragePlan } from '../masks/coverage';
+import { birthsOf, spotsOf, spotsOfPlane, type Spots } from './births';
+import { defineSource, type SourceTools } from './define';
 import { exposed, momentsIn } from './exposed';
+import { drawnMasks, NOTHING_FETCHED } from './figure';
 import { MOST_AT_ONCE, swarmAt, type Swarming } from './swarm';
 import { swarmPicture } from './swarm-picture';
 
@@ -114,9 +117,16 @@ export const particles = defineSource({
     emitter: choice({
       label: 'From a',
       default: 'point',
-      options: ['point', 'line', 'box', 'ellipse', 'layer'].map((value) => ({ value, label: value })),
-      help: 'Where they come from. A layer lets them come from wherever it is not clear.',
+      options: ['point', 'line', 'box', 'ellipse', 'mask', 'layer'].map((value) => ({ value, label: value })),
+      help: 'Where they come from. Masks of this layer, or another layer, let them come from wherever these cover.',
       group: COME,
+    }),
+    inside: masks({
+      label: 'The masks',
+      empty: 'all',
+      help: 'The masks of this layer, drawn or painted, that they come from, as these are when the layer begins; all of them when none is chosen.',
+      group: COME,
+      when: { choice: 'emitter', is: 'mask' },
     }),
     from: pictures({
       label: 'The layer',
@@ -124,7 +134,7 @@ export const particles = defineSource({
       placed: true,
       at: 'middle',
       none: 'none: none come',
-      help: 'The layer that they come from, as it lies in the shot in the middle of its time. A mask becomes such a layer as a shape.',
+      help: 'The layer that they come from, as it lies in the shot in the middle of its time.',
       group: COME,
       when: { choice: 'emitter', is: 'layer' },
     }),
@@ -276,12 +286,13 @@ export const particles = defineSource({
   timed: false,
   moment(v, when) {
     const open = v.shutter / when.perSecond;
-    return { seconds: when.seconds, open, ...birthsOf(v, { ...when, seconds: when.seconds + open / 2 }) };
+    // a mask that moves would take those along that have come already
+    const inside = v.emitter === 'mask' ? when.at('inside', 0) : null;
+    return { seconds: when.seconds, open, inside, ...birthsOf(v, { ...when, seconds: when.seconds + open / 2 }) };
   },
   draw(v, tools) {
     const { seconds = 0, open = 0 } = v as unknown as { seconds?: number; open?: number };
-    const layer = v.emitter === 'layer' && v.from[0] ? tools.picture(v.from[0]) : null;
-    const places = { spots: layer && spotsOf(tools, layer), floor: tools.size.h / 2 + v.floor };
+    const places = { spots: spotsFor(v, tools), floor: tools.size.h / 2 + v.floor };
     // how a dot is turned is not seen
     const round = (v.figure === 'dot' || v.figure === 'disc') && v.long === 1 && !v.drawn && !v.flutter;
     const swarm = { ...(v as unknown as Swarming), ...places, ...(round && { turned: 0, spin: 0, along: false }) };
@@ -291,3 +302,18 @@ export const particles = defineSource({
     );
   },
 });
+
+/** Where they can come from, when that is what a layer or masks cover. */
+function spotsFor(
+  v: { emitter: string; from: readonly string[]; inside: CoveragePlan | null },
+  tools: SourceTools,
+): Spots | null {
+  if (v.emitter === 'layer') {
+    const layer = v.from[0] ? tools.picture(v.from[0]) : null;
+    return layer && spotsOf(tools, layer);
+  }
+  if (v.emitter !== 'mask' || !v.inside) return null;
+  const drawn = drawnMasks(v.inside);
+  const { w, h } = tools.size;
+  return drawn && spotsOfPlane(coverage(drawn, { x: 0, y: 0, w, h }, NOTHING_FETCHED, tools), w, h);
+}

@@ -3,6 +3,7 @@ import { still } from '../base/value';
 import { newSource } from '../document/edits/layers';
 import { layersNamed, nameOthers, showing } from '../document/shown-layers';
 import { newPass } from '../document/edits/passes';
+import { newMask, type Mask, type MaskId, type Shape } from '../document/mask';
 import type { Layer, LayerId, PassId } from '../document/schema';
 import { Executor } from '../execute/execute';
 import { planFrame } from '../plan/plan';
@@ -175,6 +176,53 @@ describe('particles that are pictures of layers', () => {
     expect(sum(3)).toBeGreaterThan(100);
     expect(at(W / 2 + 30, H / 2)[3]).toBeGreaterThan(0.5);
     for (let x = 0; x < W; x++) if (Math.abs(x - (W / 2 + 30)) > 18) expect(at(x, H / 2)[3]).toBe(0);
+  });
+});
+
+describe('particles that come from masks', () => {
+  const dots = { figure: 'disc', emitter: 'mask', burst: 300, grain: 2, sprites: [] };
+  const mask = (id: string, x: number, more: object = {}): Mask => ({
+    ...newMask(id as MaskId, id, {
+      kind: 'ellipse',
+      centre: still([x, 0]),
+      size: still([30, 40]),
+      rotation: still(0),
+    } as Shape),
+    ...more,
+  });
+  /** How much lies inside of an ellipse about a place right of the middle, and outside. */
+  async function parts(layer: Layer, x: number, frame = 0) {
+    const { at, sum } = await shown([layer], frame);
+    let inside = 0;
+    for (let py = 0; py < H; py++)
+      for (let px = 0; px < W; px++)
+        if (Math.hypot((px + 0.5 - W / 2 - x) / 17, (py + 0.5 - H / 2) / 22) <= 1) inside += at(px, py)[3]!;
+    return { inside, all: sum(3) };
+  }
+  test('lie within what these cover together, and there are none without any', async () => {
+    const one = { ...swarm(dots), masks: [mask('a', -30)] };
+    const { inside, all } = await parts(one, -30);
+    expect(all).toBeGreaterThan(300);
+    expect(inside / all).toBeGreaterThan(0.99);
+    const two = { ...one, masks: [mask('a', -30), mask('b', 25, { mode: 'add' })] };
+    const both = await parts(two, -30);
+    expect(both.inside / both.all).toBeGreaterThan(0.35);
+    expect(both.inside / both.all).toBeLessThan(0.65);
+    const chosen = { ...swarm({ ...dots, inside: ['b'] }), masks: two.masks };
+    expect((await parts(chosen, 25)).inside / (await parts(chosen, 25)).all).toBeGreaterThan(0.99);
+    expect((await parts(swarm(dots), 0)).all).toBe(0);
+  });
+  test('stay where they came when the mask goes on', async () => {
+    const there = mask('a', -30);
+    const moved = {
+      keys: [
+        { at: 0, value: [-30, 0], ease: 'linear' },
+        { at: 20, value: [30, 0], ease: 'linear' },
+      ],
+    };
+    const moving = { ...there, shape: { ...there.shape, centre: moved } } as Mask;
+    const later = await parts({ ...swarm(dots), masks: [moving] }, -30, 20);
+    expect(later.inside / later.all).toBeGreaterThan(0.99);
   });
 });
 

@@ -7,7 +7,7 @@ import { gone, NO_DRAG, pace } from './ways';
 
 /** What particles do; lengths in pixels, times in seconds, angles in degrees clockwise. */
 export interface Swarming {
-  emitter: 'point' | 'line' | 'box' | 'ellipse' | 'layer';
+  emitter: 'point' | 'line' | 'box' | 'ellipse' | 'mask' | 'layer';
   /** from the picture's top left */
   at: readonly [number, number];
   wide: number;
@@ -49,7 +49,7 @@ export interface Swarming {
   /** how many had come when, where the rate has keyframes; where their middle was, where that has */
   counts?: Counts;
   way?: Way;
-  /** where a layer is not clear, for those that come from one */
+  /** where a layer is not clear, or masks cover, for those that come from there */
   spots?: Spots | null;
 }
 
@@ -68,6 +68,8 @@ function lot(seed: number, particle: number, question: number): number {
   h = Math.imul(h ^ (h >>> 12), 0x297a2d39);
   return ((h ^ (h >>> 15)) >>> 0) / 4294967296;
 }
+/** Emitters that are wherever something covers. */
+const covers = (emitter: Swarming['emitter']): boolean => emitter === 'layer' || emitter === 'mask';
 const turnsOf = (degrees: number): number => degrees / 360;
 
 /** Goes through the particles that may be there at a moment, the oldest first. */
@@ -204,7 +206,7 @@ function writeParticle(
 ): boolean {
   const { seed } = v;
   const share = lived / varied(v.life, v.lifeVaries, v, which, 0);
-  if (!(share >= 0 && share < 1) || (v.emitter === 'layer' && !v.spots)) return false;
+  if (!(share >= 0 && share < 1) || (covers(v.emitter) && !v.spots)) return false;
   const near = v.depth ? 1 - v.depth * lot(seed, which, 11) : 1;
   if (!moveTo(now, v, which, lived, born, near)) return false;
   const age = now[AGE]!;
@@ -257,7 +259,7 @@ function startOf(
   const y = middle[1];
   const a = lot(seed, which, 3);
   const b = lot(seed, which, 4);
-  if (emitter === 'layer') return spotAt(spots!, [a, b, lot(seed, which, 17)]);
+  if (covers(emitter)) return spotAt(spots!, [a, b, lot(seed, which, 17)]);
   if (emitter === 'line') return [x + (a - 0.5) * wide, y];
   if (emitter === 'box') return [x + (a - 0.5) * wide, y + (b - 0.5) * high];
   const far = Math.sqrt(a) / 2;
