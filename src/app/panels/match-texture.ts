@@ -13,8 +13,6 @@ import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
 
-/** Size of the grains that are added, in pixels of the shot. */
-const GRAINS = 0.6;
 const rounded = (v: number, digits: number): number => Math.round(v * 10 ** digits) / 10 ** digits;
 interface Texture {
   label: string;
@@ -22,8 +20,8 @@ interface Texture {
   already: string;
   pass: string;
   help: string;
-  /** @param scale pixels of the layer for one of the shot @returns null when it lacks none */
-  values(lack: Lack, scale: number): Record<string, unknown> | null;
+  /** @returns null when it lacks none */
+  values(lack: Lack): Record<string, unknown> | null;
 }
 /** What a layer is matched in besides its colours, each by itself. */
 export const TEXTURES: readonly Texture[] = [
@@ -39,7 +37,7 @@ export const TEXTURES: readonly Texture[] = [
     already: 'as grainy',
     pass: 'grain',
     help: 'Adds the grain that the layer lacks.',
-    values: ({ grain }, scale) => (grain ? { amount: rounded(grain, 4), size: rounded(GRAINS * scale, 2) } : null),
+    values: ({ grain, grainSize }) => (grain ? { amount: rounded(grain, 4), size: rounded(grainSize, 2) } : null),
   },
   {
     label: 'Black',
@@ -74,7 +72,7 @@ export function useTextureMatch() {
           'Go to a frame that shows it.',
         );
       const scale = 1 / growthOf(store.current(), shot, layer, frame);
-      const values = texture.values(lackOf(mine, other, scale), scale);
+      const values = texture.values(lackOf(mine, other, scale));
       if (!values) return notices.say(`${layer.name} is ${texture.already} as ${named} already.`);
       const added = newPass(newId<PassId>(), texture.pass, size, values);
       const index = layer.passes.filter(({ space }) => space === 'layer').length;

@@ -128,9 +128,9 @@ export const useSurfaceMatch = defineStore('surfaceMatch', () => {
       };
       if (light.length && Math.max(...light.map(({ value }) => Math.abs(value))) >= LEAST_LIGHT)
         add('adjust', { exposure: { keys: thinned(light, TOLERANCE) } });
-      const { blur, grain } = lackOf(drawn, here, scale, pinGrowth(target, size));
+      const { blur, grain, grainSize } = lackOf(drawn, here, scale, pinGrowth(target, size));
       if (blur) add('blur', { radius: { still: round(blur, 2) }, edges: { still: 'fade' } });
-      if (grain) add('grain', { amount: { still: round(grain, 4) }, size: { still: round(0.6 * scale, 2) } });
+      if (grain) add('grain', { amount: { still: round(grain, 4) }, size: { still: round(grainSize, 2) } });
       if (!passes.length)
         return notices.say(`${target.layer.name} is as soft, as grainy and as lit as the surface already.`);
       const index = target.layer.passes.findIndex((item) => item.id === target.pass.id) + 1;

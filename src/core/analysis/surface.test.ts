@@ -34,6 +34,24 @@ function stripes(sigma: number, noise: number, seed = 5, alpha = 255): Uint8Clam
   return out;
 }
 
+/** Normal noise of deviation 1, soft by a Gaussian. */
+function coarse(size: number, seed: number): Float64Array {
+  const next = dice(seed);
+  const reach = Math.ceil(4 * size);
+  const weights = Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-((k - reach) ** 2) / (2 * size * size)));
+  const along = (from: Float64Array, step: number) =>
+    from.map((_, i) =>
+      weights.reduce((sum, v, k) => sum + v * (from[(i + (k - reach) * step + W * H) % (W * H)] ?? 0), 0),
+    );
+  const white = Float64Array.from({ length: W * H }, () => {
+    const far = Math.sqrt(-2 * Math.log(next() + 1e-12));
+    return far * Math.cos(2 * Math.PI * next());
+  });
+  const soft = along(along(white, 1), W);
+  const deviation = Math.sqrt(soft.reduce((sum, v) => sum + v * v, 0) / soft.length);
+  return soft.map((v) => v / deviation);
+}
+
 describe('a surface', () => {
   test.each([0.7, 1, 1.6, 2.5, 4])('is as soft as its edges: σ = %d', (sigma) => {
     const { softness } = readSurface(stripes(sigma, 0.004), W, H, ALL)!;
@@ -52,6 +70,15 @@ describe('a surface', () => {
       expect(Math.abs(grain / noise - 1)).toBeLessThan(0.2);
     }
   });
+  test.each([0.6, 1, 1.4])('has noise whose grains are soft by %d as strong and as large as it is', (size) => {
+    for (const seed of [4, 5, 6]) {
+      const noise = coarse(size, seed);
+      const lit = stripes(1.2, 0).map((v, i) => (i % 4 < 3 ? v + Math.round(255 * 0.03 * noise[i >> 2]!) : 255));
+      const { grain, grainSize } = readSurface(lit, W, H, ALL)!;
+      expect(Math.abs(grain / 0.03 - 1)).toBeLessThan(0.15);
+      expect(Math.abs(grainSize - size)).toBeLessThan(0.2);
+    }
+  });
   test('is read only within its corners, and only where it is solid', () => {
     const picture = stripes(1, 0.01);
     // everything right of the middle is white and still
@@ -62,7 +89,7 @@ describe('a surface', () => {
       [W - 4, H - 4],
       [W / 2 + 4, H - 4],
     ])!;
-    expect(right).toEqual({ softness: null, grain: 0, light: expect.closeTo(1, 5), black: 1 });
+    expect(right).toEqual({ softness: null, grain: 0, grainSize: 0, light: expect.closeTo(1, 5), black: 1 });
     expect(readSurface(stripes(1, 0, 1, 0), W, H, ALL)).toBeNull();
   });
   test('lacks what makes it as soft, grainy and black as another', () => {
@@ -73,7 +100,7 @@ describe('a surface', () => {
     expect(Math.abs(grain - 0.03)).toBeLessThan(0.005);
     expect((crisp!.black - black) / (1 - black)).toBeCloseTo(filmed!.black, 5);
     expect(lackOf(filmed!, crisp!, 1)).toMatchObject({ blur: 0, grain: 0 });
-    expect(lackOf(crisp!, crisp!, 1)).toEqual({ blur: 0, grain: 0, black: 0 });
+    expect(lackOf(crisp!, crisp!, 1)).toMatchObject({ blur: 0, grain: 0, black: 0 });
     // where the layer is drawn at half its size, what is wanted in the shot is twice as wide in the layer
     expect(Math.abs(lackOf(crisp!, filmed!, 2).blur - Math.sqrt(16 - 0.49))).toBeLessThan(0.4);
   });
