@@ -93,10 +93,10 @@ async function all(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Add a pass' }).click();
   await page.getByText('All by their pictures…').click();
   const sheet = page.getByRole('dialog', { name: 'Passes by their pictures' });
-  await sheet.getByRole('button', { name: 'Trail' }).locator('img').waitFor();
+  await sheet.getByRole('button', { name: 'Trail' }).locator('canvas').waitFor();
   await sheet.getByRole('button', { name: 'Kaleidoscope' }).scrollIntoViewIfNeeded();
   await sheet.getByRole('button', { name: 'Twirl' }).focus();
-  await page.waitForFunction(() => document.querySelector<HTMLImageElement>('aside img')?.naturalWidth === 640);
+  await page.waitForFunction(() => document.querySelector<HTMLCanvasElement>('aside canvas')?.width === 640);
   await shoot(page, 'passes');
   await page.keyboard.press('Escape');
   await openShot(page, 'Night ferry');
