@@ -1,11 +1,6 @@
 // Many small pictures, turned and sized, drawn into one.
 import { within } from './lanes';
-
-/** Numbers of a figure: middle, half length and half width, cosine and sine of its turn, colour and opacity, and its lot. */
-const PARTS: usize = 11 * 4;
-/** Slopes along a row that are as good as none, and a stretch of a row that has no end. */
-const LEVEL: f32 = 1e-9;
-const ENDLESS: f32 = 1e6;
+import { ENDLESS, LEVEL, PARTS } from './swarm';
 
 /** The largest whole number of 16 bits: what the greatest value of a sheet becomes, and what weights add up to. */
 const WHOLE: f32 = 32767;

@@ -2,7 +2,7 @@
 import { within } from './lanes';
 
 /** Numbers of a figure: middle, half length and half width, cosine and sine of its turn, colour and opacity, and its lot. */
-const PARTS: usize = 11 * 4;
+export const PARTS: usize = 11 * 4;
 const DOT: i32 = 0;
 const DISC: i32 = 1;
 const SCRAP: i32 = 2;
@@ -34,8 +34,8 @@ function covering(form: i32, u: f32, v: f32, px: f32): f32 {
 }
 
 /** Slopes along a row that are as good as none, and a stretch of a row that has no end. */
-const LEVEL: f32 = 1e-9;
-const ENDLESS: f32 = 1e6;
+export const LEVEL: f32 = 1e-9;
+export const ENDLESS: f32 = 1e6;
 
 /**
  * Draws figures over rows from..to of a picture w wide of premultiplied pixels, the first of them lowest.
