@@ -32,7 +32,7 @@ const WARM = 8;
 /** Effects whose goal is 15 times a copy, as they work on what is near. */
 const LOCAL = 15;
 /** The goal of those that collect from far around. */
-const FAR: Readonly<Record<string, number>> = { defocus: 40, glow: 40, streaks: 40, 'light-rays': 40 };
+const FAR: Readonly<Record<string, number>> = { defocus: 40, glow: 40, streaks: 40, 'light-rays': 40, ghosts: 40 };
 const EFFECTS = ['focus', 'light', 'texture', 'distort', 'frame'];
 
 const keyed = <T>(...keys: [number, T][]): Value<T> => ({

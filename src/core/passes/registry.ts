@@ -17,6 +17,7 @@ import { vignette } from './grade/vignette';
 import { wheels } from './grade/wheels';
 import { decodeLog } from './grade/decode-log';
 import { crop } from './crop';
+import { ghosts } from './ghosts';
 import { glow } from './glow';
 import { grain } from './grain';
 import { hueKey } from './hue-key';
@@ -133,6 +134,7 @@ export const PASSES: readonly AnyPass[] = [
   timeSweep,
   median,
   displace,
+  ghosts,
 ];
 
 /** What is chosen to be put in: a pass as it begins, or for one of its further uses. */

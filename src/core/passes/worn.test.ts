@@ -4,7 +4,7 @@ import { toDisplay, toLinear } from '../picture/light';
 import { pictureOf, planned, runPass, testBench, wholeFloats, type TestBench } from '../testing/bench';
 import { through as takenThrough, type Paint } from '../testing/painted';
 import type { PlainValues } from '../params/registry';
-import { apertureRows } from './defocus';
+import { apertureRows } from '../picture/aperture';
 
 const [W, H] = [160, 120];
 const MIDDLE = [W / 2, H / 2] as const;
