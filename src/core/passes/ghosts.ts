@@ -3,7 +3,7 @@ import { number } from '../params/number';
 import { point } from '../params/point';
 import { apertureRows, throughAperture } from '../picture/aperture';
 import { invert, multiply, scaling, translation } from '../picture/matrix';
-import { Picture } from '../picture/picture';
+import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
 import { grow, union } from '../picture/rect';
 import { onGrid, reducedBy } from '../picture/reduced';
 import { copyInto } from '../picture/rows';
@@ -143,7 +143,7 @@ function lampAt({ kernels, arena }: PassTools, small: Picture, at: readonly [num
   ] as const) {
     if (x + dx < 0 || y + dy < 0 || x + dx >= small.rect.w || y + dy >= small.rect.h) continue;
     const share = whole * Math.abs(1 - dx - (u - x)) * Math.abs(1 - dy - (v - y));
-    arena.floats(small.row(y + dy) + (x + dx) * 16, 4).fill(share);
+    arena.floats(small.row(y + dy) + (x + dx) * BYTES_PER_PIXEL, 4).fill(share);
   }
 }
 
@@ -169,6 +169,13 @@ function addGhost(
   tiny.release();
   const soft = throughAperture(tools, padded, apertureRows(radius, Math.round(v.blades), 12), room);
   padded.release();
+  // a point gives the same light however near to the middle it is thrown
+  const much = bright * (v.of === 'point' ? POINT / scale ** 2 : 1);
+  arena.scratch(9 * 4, (at) => {
+    const [r, g, b] = tint.map((channel) => much * (1 + (channel - 1) * v.coloured));
+    arena.floats(at, 9).set([r!, 0, 0, 0, g!, 0, 0, 0, b!]);
+    kernels.matrixSpan(soft.at, soft.at, soft.pixels, at);
+  });
   const drawn = Picture.make(arena, light.rect);
   const steps = [
     translation(-light.rect.x, -light.rect.y),
@@ -182,13 +189,6 @@ function addGhost(
   const [from, to] = [soft.rect, drawn.rect];
   kernels.affine(soft.at, from.w, from.h, drawn.at, to.w, to.h, ...back, 1, 0);
   soft.release();
-  // a point gives the same light however near to the middle it is thrown
-  const much = bright * (v.of === 'point' ? POINT / scale ** 2 : 1);
-  arena.scratch(9 * 4, (at) => {
-    const [r, g, b] = tint.map((channel) => much * (1 + (channel - 1) * v.coloured));
-    arena.floats(at, 9).set([r!, 0, 0, 0, g!, 0, 0, 0, b!]);
-    kernels.matrixSpan(drawn.at, drawn.at, drawn.pixels, at);
-  });
   kernels.addScaled(drawn.at, light.at, light.pixels, 1);
   drawn.release();
 }
