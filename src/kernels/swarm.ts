@@ -1,8 +1,8 @@
 // Many small figures, each drawn by its formula.
 import { within } from './lanes';
 
-/** Numbers of a figure: middle, half length and half width, cosine and sine of its turn, colour and opacity, and its lot. */
-export const PARTS: usize = 11 * 4;
+/** Numbers of a figure: middle, half length and half width, cosine and sine of its turn, colour and opacity, its lot, and how far it is out of focus. */
+export const PARTS: usize = 12 * 4;
 const DOT: i32 = 0;
 const DISC: i32 = 1;
 const SCRAP: i32 = 2;

@@ -8,8 +8,6 @@ import Peg from '../controls/Peg.vue';
 import { followPointer } from '../controls/pointer';
 import {
   curveAt,
-  isFlat,
-  isStraight,
   MOST_POINTS,
   NEAREST,
   type CurveParam,
@@ -119,9 +117,9 @@ function press(event: KeyboardEvent, i: number): void {
   put(i, [from + step![0] * far, to - step![1] * far], false);
 }
 /** What stands for a height: the value it becomes, or how much it is changed. */
-const changes = computed(() => !!props.param.over && !props.param.belongs);
+const changes = computed(() => !!props.param.over && !props.param.heights);
 const shown = (to: number): number => (changes.value ? percent(2 * to - 1) : percent(to));
-const verb = computed(() => (changes.value ? 'changes by' : props.param.belongs ? 'belongs by' : 'becomes'));
+const verb = computed(() => props.param.heights ?? (changes.value ? 'changes by' : 'becomes'));
 /** Whether it is as it began. */
 const untouched = computed(() => JSON.stringify(props.value) === JSON.stringify(props.param.default));
 const point = computed(() => props.value[Math.min(chosen.value, props.value.length - 1)]!);
@@ -134,6 +132,7 @@ const index = computed(() => Math.min(chosen.value, props.value.length - 1));
       {{ param.label }}
       <span class="ends">
         <IconButton
+          v-if="param.over !== 'life'"
           :label="`Pick a point of ${param.label} on the picture`"
           :icon="mdiEyedropper"
           :disabled="disabled"
@@ -141,9 +140,9 @@ const index = computed(() => Math.min(chosen.value, props.value.length - 1));
           @click="bench.picking = bench.picking === name ? null : name"
         />
         <IconButton
-          :label="param.belongs ? `${param.label} as it began` : `Straighten ${param.label}`"
+          :label="param.heights ? `${param.label} as it began` : `Straighten ${param.label}`"
           :icon="mdiRestore"
-          :disabled="disabled || (param.belongs ? untouched : param.over ? isFlat(value) : isStraight(value))"
+          :disabled="disabled || untouched"
           @click="emit('change', [...param.default])"
         />
         <Peg :path="path" />
@@ -152,7 +151,7 @@ const index = computed(() => Math.min(chosen.value, props.value.length - 1));
     <svg ref="svg" :viewBox="`0 0 ${SIDE + 2 * MARGIN} ${SIDE + 2 * MARGIN}`" @pointerdown="add">
       <rect class="well" :x="MARGIN" :y="MARGIN" :width="SIDE" :height="SIDE" />
       <path v-if="counted" class="counted" :d="counted" />
-      <template v-if="param.over">
+      <template v-if="param.over && param.over !== 'life'">
         <rect
           v-for="i in STRIPES"
           :key="i"

@@ -110,8 +110,10 @@ async function colourOf(part: { x: number; y: number; w: number; h: number }): P
 /** A point on the curve where the colour lies. */
 function point(of: CurveParam, colour: Colour): void {
   const { pass, picking } = bench;
+  const { over, tone } = of;
+  if (over === 'life') return;
   const points = valueAt(pass!.values[picking!] as Value<readonly CurvePoint[]>, bench.moment);
-  const more = withPointAt(points, placeOn(of, colour), of.over === 'hue');
+  const more = withPointAt(points, placeOn({ over, tone }, colour), over === 'hue');
   if (!more) notices.say('The curve has a point there already, or as many as it can have.');
   else bench.editLayer((project, at) => setPassValue(project, at, pass!.id, picking!, more));
   bench.picking = null;

@@ -13,9 +13,9 @@ export interface CurveParam extends ParamBase<readonly CurvePoint[]> {
   /** drawn in this colour; plain when left out */
   tone?: 'red' | 'green' | 'blue';
   /** what lies along it, when it says how much is changed rather than what becomes of a value */
-  over?: 'hue' | 'brightness' | 'saturation';
-  /** it says how much of what lies along it belongs to something, 0…1 */
-  belongs?: true;
+  over?: 'hue' | 'brightness' | 'saturation' | 'life';
+  /** its heights are shares 0…1, and this word stands between a place and its share; when left out they are changes */
+  heights?: 'belongs by' | 'is';
 }
 export const curve = (p: Declared<CurveParam>): CurveParam => ({ kind: 'curve', ...p });
 
@@ -47,9 +47,9 @@ export function curveAt(points: readonly CurvePoint[], x: number): number {
   return hermite(y0, y1, slopeAt(all, i) * long, slopeAt(all, i + 1) * long, (x - x0) / long);
 }
 
-/** Where a colour lies along a curve: its own channel, or what the curve is over. @param colour display-encoded */
+/** Where a colour lies along a curve: its own channel, or what the curve is over; a life has no place for it. @param colour display-encoded */
 export function placeOn(
-  { over, tone }: Pick<CurveParam, 'over' | 'tone'>,
+  { over, tone }: { over?: Exclude<CurveParam['over'], 'life'>; tone?: CurveParam['tone'] },
   colour: readonly [number, number, number],
 ): number {
   const { hue, saturation, luma } = lookOf(colour);

@@ -1,4 +1,4 @@
-// Particles that come down on a level line: where they are after the times that they have met it.
+// Particles that come down on a line: where they are after the times that they have met it.
 import { gone, pace } from './ways';
 
 export interface Fall {
@@ -27,12 +27,12 @@ export function landed(fall: Fall, line: number, bounce: number, age: number): L
   const { pull, drag } = fall;
   for (let leaps = 0; leaps <= LEAPS; leaps++) {
     const left = age - spent;
-    const down = (t: number): number => y + gone(v, pull, 0, drag, t);
-    const when = crossing(down, (t) => pace(v, pull, 0, drag, t), line, left);
+    const down = (t: number): number => y + gone(v, pull, drag, t);
+    const when = crossing(down, (t) => pace(v, pull, drag, t), line, left);
     if (when === null) return { y: down(left), met, lies: Infinity };
     spent += when;
     met = Math.min(met, spent);
-    v = -bounce * pace(v, pull, 0, drag, when);
+    v = -bounce * pace(v, pull, drag, when);
     y = line;
     if (-v < SLOW) break;
   }

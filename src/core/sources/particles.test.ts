@@ -107,6 +107,83 @@ describe('particles', () => {
     expect(half!.wide).toBeCloseTo(10, 5);
     expect(there(swarmAt(one, 3))[0]!.opacity).toBeCloseTo(0.5, 5);
   });
+
+  test('size and opacity are drawn by hand over a life, besides what they are', () => {
+    const one = values({
+      ...{ rate: 0, burst: 1, life: 4, grain: 10, ends: 3 },
+      sized: [
+        [0, 0],
+        [1, 1],
+      ],
+      faded: [
+        [0, 1],
+        [0.5, 0],
+        [1, 1],
+      ],
+    });
+    for (const at of [0.5, 1, 3.3]) {
+      const share = at / 4;
+      expect(there(swarmAt(one, at))[0]!.wide).toBeCloseTo((10 * (1 + 2 * share) * share) / 2, 3);
+    }
+    expect([0.001, 2, 3.999].map((at) => there(swarmAt(one, at))[0]!.opacity)).toEqual(
+      [1, 0, 1].map((v) => expect.closeTo(v, 2)),
+    );
+  });
+
+  test('those in the depth where it is sharp are sharp, and the others as soft as they are far from it', () => {
+    const deep = values({ rate: 200, life: 1, grain: 20, depth: 0.5, blurred: 30, sharpAt: 0.25 });
+    const list = swarmAt(deep, 1);
+    expect(list.length).toBeGreaterThan(100 * PARTICLE);
+    const sizes = there(list).map(({ wide }) => wide);
+    expect(sizes).toEqual([...sizes].sort((a, b) => a - b)); // what is near lies over what is far
+    there(list).forEach(({ wide }, i) => {
+      // as large as it is near
+      const far = (1 - wide / 10) / 0.5;
+      expect(list[i * PARTICLE + PARTICLE - 1]).toBeCloseTo(30 * Math.abs(far - 0.25), 3);
+    });
+  });
+
+  test.each([
+    ['on a slope', 35, 0, 0, 1.6],
+    ['on a slope, in the wind', -30, 0.6, 80, 1.15],
+    ['on a slope, carried', -20, 0, 60, 1.3],
+    ['on a wall to its left', 90, 0.4, -300, 1.3],
+  ])('one leaps %s as it does in very small steps', (_, tilt, drag, wind, at) => {
+    const [px, py] = [-20, 60];
+    const thrown = { rate: 0, burst: 1, life: 10, speed: 90, direction: 160, gravity: 300, drag, wind };
+    const [found] = there(swarmAt(values({ ...thrown, meets: 'bounce', bounce: 0.5, floor: [px, py], tilt }), at));
+    const turn = (tilt * Math.PI) / 180;
+    const normal = [-Math.sin(turn), Math.cos(turn)] as const;
+    const dt = 1e-5;
+    let [x, y, vx, vy] = [0, 0, 90 * Math.cos((160 * Math.PI) / 180), 90 * Math.sin((160 * Math.PI) / 180)];
+    let leaps = 0;
+    if (drag === 0) vx += wind;
+    for (let t = 0; t < at; t += dt) {
+      vx += drag * (wind - vx) * dt;
+      vy += (300 - drag * vy) * dt;
+      x += vx * dt;
+      y += vy * dt;
+      const below = (x - px) * normal[0] + (y - py) * normal[1];
+      const into = vx * normal[0] + vy * normal[1];
+      if (below <= 0 || into <= 0) continue;
+      leaps++;
+      x -= below * normal[0];
+      y -= below * normal[1];
+      vx -= 1.5 * into * normal[0];
+      vy -= 1.5 * into * normal[1];
+    }
+    expect(leaps).toBeGreaterThan(0);
+    expect(leaps).toBeLessThan(5);
+    expect(Math.hypot(found!.x - x, found!.y - y)).toBeLessThan(1.5);
+  });
+
+  test('those that rise are gone at a line above them that is turned over', () => {
+    const rising = { rate: 60, life: 4, direction: -90, speed: 100, meets: 'go', floor: [0, -150], tilt: 180 };
+    const left = there(swarmAt(values(rising), 4));
+    expect(Math.min(...left.map(({ y }) => y))).toBeGreaterThanOrEqual(-150.01);
+    expect(Math.min(...left.map(({ y }) => y))).toBeLessThan(-145);
+    expect(Math.abs(left.length - 90)).toBeLessThanOrEqual(1);
+  });
 });
 
 const [W, H] = [80, 60];

@@ -1,6 +1,7 @@
 import { angle } from '../params/angle';
 import { boolean } from '../params/boolean';
 import { choice } from '../params/choice';
+import { curve, type CurveParam, type CurvePoint } from '../params/curve';
 import { masks } from '../params/masks';
 import { number } from '../params/number';
 import { pictures } from '../params/pictures';
@@ -18,6 +19,7 @@ import { MOST_AT_ONCE, swarmAt, type Swarming } from './swarm';
 import { swarmPicture } from './swarm-picture';
 
 const [COME, MOVE, LOOK, LAND] = ['Where they come from', 'How they move', 'What they look like', 'Where they land'];
+const LIFE = 'Along their life';
 const SPRITE = { when: { choice: 'figure', is: 'sprite' } };
 const share = (label: string, initial: number, help: string, group: string, most = 1): NumberParam =>
   number({ label, unit: '%', default: initial, min: 0, max: most, slider: [0, most], help, group });
@@ -37,6 +39,14 @@ const plain = (
   help: string,
   group?: string,
 ): NumberParam => number({ label, unit: '', default: initial, min: 0, max, slider, help, ...(group && { group }) });
+
+/** What is drawn by hand over a life, from when one comes to when it goes. */
+const byHand = (label: string, help: string): CurveParam =>
+  curve({ label: `${label} by hand`, help, over: 'life', heights: 'is', default: WHOLE, group: LIFE });
+const WHOLE: readonly CurvePoint[] = [
+  [0, 1],
+  [1, 1],
+];
 
 /** Many small things that come, move and go: embers, leaves, snow, rain, dust, scraps. */
 export const particles = defineSource({
@@ -202,8 +212,17 @@ export const particles = defineSource({
     lifeVaries: share('Life varies', 0.4, 'How differently long they last.', MOVE),
     speedVaries: share('Speed varies', 0.5, 'How differently fast they are.', MOVE),
     depth: share('Depth', 0, 'How much smaller and slower the far ones are.', MOVE),
+    blurred: px(
+      'Out of focus',
+      0,
+      [0, 400],
+      [0, 40],
+      'How far out of focus one is, where the whole depth lies between it and where it is sharp.',
+      LOOK,
+    ),
+    sharpAt: share('Sharp at', 0.5, 'The depth at which they are sharp: 0 % the nearest, 100 % the farthest.', LOOK),
     meets: choice({
-      label: 'At a level line they',
+      label: 'At a line they',
       default: 'nothing',
       options: [
         { value: 'nothing', label: 'fly on' },
@@ -211,20 +230,26 @@ export const particles = defineSource({
         { value: 'lie', label: 'stay lying' },
         { value: 'go', label: 'are gone' },
       ],
-      help: 'What becomes of those that come down on a line: a floor, a deck, the water.',
+      help: 'What becomes of those that come down on a line: a floor, a deck, the water, or tilted a roof, a wall, the border of the picture.',
       group: LAND,
     }),
     floor: {
       ...px('The line', 250, [-32768, 32768], [-720, 720], 'How far it lies below the middle of the picture.', LAND),
       when: { choice: 'meets', is: ['bounce', 'lie', 'go'] },
     },
+    tilt: angle({
+      label: 'Tilted',
+      default: 0,
+      help: 'How the line is turned: at 90° those that go left meet it, at -90° those that go right, at 180° those that rise.',
+      group: LAND,
+      when: { choice: 'meets', is: ['bounce', 'lie', 'go'] },
+    }),
     bounce: {
       ...share('Bounce', 0.45, 'How much of their speed they keep.', LAND),
       when: { choice: 'meets', is: 'bounce' },
     },
     opacity: share('Opacity', 1, 'How solid they are.', LOOK),
     grainVaries: share('Size varies', 0.5, 'How differently large they are.', LOOK),
-    ends: share('Size at the end', 0.4, 'How large they are when they go, of what they were.', LOOK, 20),
     long: number({
       label: 'Longer by',
       unit: '%',
@@ -278,8 +303,11 @@ export const particles = defineSource({
       LOOK,
     ),
     flutter: share('Flutter', 0, 'How much of their breadth they lose as they show their edge.', LOOK),
-    appears: share('Appears over', 0.05, 'Part of its life in which one fades in.', LOOK),
-    goes: share('Goes over', 0.5, 'Part of its life in which one fades out.', LOOK),
+    ends: share('Size at the end', 0.4, 'How large they are when they go, of what they were.', LIFE, 20),
+    appears: share('Appears over', 0.05, 'Part of its life in which one fades in.', LIFE),
+    goes: share('Goes over', 0.5, 'Part of its life in which one fades out.', LIFE),
+    sized: byHand('Size', 'How large one is along its life, of what it is besides.'),
+    faded: byHand('Opacity', 'How solid one is along its life, of what it is besides.'),
     seed: seed({ label: 'Seed', default: 1, help: 'Another number, other particles.' }),
     size: size({ label: 'Size', default: [1280, 720], help: 'How large the picture is.' }),
   },
@@ -292,7 +320,7 @@ export const particles = defineSource({
   },
   draw(v, tools) {
     const { seconds = 0, open = 0 } = v as unknown as { seconds?: number; open?: number };
-    const places = { spots: spotsFor(v, tools), floor: tools.size.h / 2 + v.floor };
+    const places = { spots: spotsFor(v, tools), floor: [tools.size.w / 2, tools.size.h / 2 + v.floor] as const };
     // how a dot is turned is not seen
     const round = (v.figure === 'dot' || v.figure === 'disc') && v.long === 1 && !v.drawn && !v.flutter;
     const swarm = { ...(v as unknown as Swarming), ...places, ...(round && { turned: 0, spin: 0, along: false }) };

@@ -1,43 +1,20 @@
 // Particles that are pictures: each is drawn from the one of its sizes that is nearest to what is needed.
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
-import { Picture } from '../picture/picture';
-import { copyInto } from '../picture/rows';
+import type { Picture } from '../picture/picture';
+import { BORDER, inFocus, outOfFocus, stepFor, type Drawable } from './sprite-pictures';
 import { PARTICLE } from './swarm';
 
 interface Tools {
   kernels: Kernels;
   arena: Arena;
 }
-/** Clear pixels around a sprite, into which its border goes over. */
-const BORDER = 1;
 
 /** Rows that stay in the processor's cache while all is drawn on them. */
 export const BAND = 64;
 /** Makes rows clear just before something is drawn on them, so that they are at hand. */
 export function clearRows({ kernels }: Pick<Tools, 'kernels'>, picture: Picture, from: number, to: number): void {
   kernels.fill(picture.row(from), (to - from) * picture.rect.w, 0, 0, 0, 0);
-}
-
-/** A picture and smaller ones of it, each with a clear border. @returns held by the caller, the largest first */
-function sizesOf(tools: Tools, picture: Picture): Picture[] {
-  const { kernels, arena } = tools;
-  const sizes: Picture[] = [];
-  let now = picture.retain();
-  for (;;) {
-    const { x, y, w, h } = now.rect;
-    const bordered = Picture.make(arena, { x: x - BORDER, y: y - BORDER, w: w + 2 * BORDER, h: h + 2 * BORDER });
-    kernels.fill(bordered.at, bordered.pixels, 0, 0, 0, 0);
-    copyInto(tools, now, bordered);
-    sizes.push(bordered);
-    if (Math.max(w, h) <= 2) break;
-    const half = Picture.make(arena, { x: 0, y: 0, w: Math.ceil(w / 2), h: Math.ceil(h / 2) });
-    kernels.halve(now.at, w, h, half.at);
-    now.release();
-    now = half;
-  }
-  now.release();
-  return sizes;
 }
 
 /** Numbers of a sheet: address, width and height, and what a whole one stands for. */
@@ -57,7 +34,7 @@ function sheetsOf({ kernels }: Tools, pictures: readonly Picture[], used: Readon
 
 /**
  * Draws sprites into a new picture, the first of them lowest.
- * @param list particles: their longer side is the sprite's longer one, their colour what it is multiplied by
+ * @param list particles: their longer side is the sprite's longer one, their colour what it is multiplied by; its numbers are changed
  * @param sprites pictures, of which each particle has one by lot
  */
 export function drawSprites(
@@ -68,24 +45,47 @@ export function drawSprites(
   shines: boolean,
 ): void {
   const { kernels, arena } = tools;
-  const sets: Picture[][] = [];
+  const drawables: Drawable[] = [];
   try {
-    for (const sprite of sprites) sets.push(sizesOf(tools, sprite));
-    const firsts = sets.map((_, i) => sets.slice(0, i).reduce((sum, sizes) => sum + sizes.length, 0));
+    for (const sprite of sprites) drawables.push(inFocus(tools, sprite));
+    const blurred = new Map<string, number>();
+    /** the number of what one is drawn from, made when it is asked for first */
+    const drawableFor = (own: number, step: number): number => {
+      if (step < 0) return own;
+      const key = `${own} ${step}`;
+      const known = blurred.get(key) ?? drawables.push(outOfFocus(tools, drawables[own]!, step)) - 1;
+      blurred.set(key, known);
+      return known;
+    };
     const count = list.length / PARTICLE;
     const which = new Int32Array(count);
+    const levels = new Int32Array(count);
     for (let i = 0; i < count; i++) {
       const at = i * PARTICLE;
-      const own = Math.min(sprites.length - 1, Math.floor(list[at + PARTICLE - 1]! * sprites.length));
+      const own = Math.min(sprites.length - 1, Math.floor(list[at + 10]! * sprites.length));
       const { w, h } = sprites[own]!.rect;
       const most = Math.max(w, h);
-      const wanted = 2 * Math.max(list[at + 2]!, list[at + 3]!);
-      list[at + 2]! *= w / most;
-      list[at + 3]! *= h / most;
-      const level = Math.floor(Math.log2(Math.max(1, most / Math.max(1, wanted))));
-      which[i] = firsts[own]! + Math.min(sets[own]!.length - 1, level);
+      const [long, wide, soft] = [(list[at + 2]! * w) / most, (list[at + 3]! * h) / most, list[at + 11]!];
+      which[i] = drawableFor(own, stepFor(soft, Math.max(long, wide)));
+      const { sizes, laid } = drawables[which[i]!]!;
+      const [halfLong, halfWide, left] = laid(long, wide, soft);
+      list[at + 2] = halfLong;
+      list[at + 3] = halfWide;
+      list[at + 9]! *= left;
+      const { w: fullW, h: fullH } = sizes[0]!.rect;
+      const smaller = Math.min(
+        (fullW - 2 * BORDER) / Math.max(1, 2 * halfLong),
+        (fullH - 2 * BORDER) / Math.max(1, 2 * halfWide),
+      );
+      levels[i] = Math.min(sizes.length - 1, Math.floor(Math.log2(Math.max(1, smaller))));
     }
-    const sheets = sheetsOf(tools, sets.flat(), new Set(which));
+    const firsts = drawables.map((_, i) => drawables.slice(0, i).reduce((sum, { sizes }) => sum + sizes.length, 0));
+    for (let i = 0; i < count; i++) which[i] = firsts[which[i]!]! + levels[i]!;
+    const sheets = sheetsOf(
+      tools,
+      drawables.flatMap(({ sizes }) => sizes),
+      new Set(which),
+    );
     arena.lending((scratch) => {
       const lent = (bytes: Uint8Array): number => {
         const at = scratch(bytes.byteLength + 16);
@@ -103,6 +103,6 @@ export function drawSprites(
       }
     });
   } finally {
-    sets.flat().forEach((held) => held.release());
+    drawables.forEach(({ sizes }) => sizes.forEach((held) => held.release()));
   }
 }

@@ -1,15 +1,18 @@
 // Where particles are at a moment, each computed from when it began: no frame needs those before it.
 import { cosineOf, sineOf } from '../base/sine';
+import { curveAt, type CurvePoint } from '../params/curve';
 import type { RampStop } from '../params/ramp';
 import { bornAt, countAt, spotAt, wayAt, type Counts, type Spots, type Way } from './births';
 import { landed } from './landing';
 import { gone, NO_DRAG, pace } from './ways';
 
+type Place = readonly [number, number];
+
 /** What particles do; lengths in pixels, times in seconds, angles in degrees clockwise. */
 export interface Swarming {
   emitter: 'point' | 'line' | 'box' | 'ellipse' | 'mask' | 'layer';
   /** from the picture's top left */
-  at: readonly [number, number];
+  at: Place;
   wide: number;
   high: number;
   rate: number;
@@ -38,10 +41,17 @@ export interface Swarming {
   coloured: 'life' | 'lot';
   opacity: number;
   depth: number;
+  /** how far out of focus one is that is as far as can be from where it is sharp, in pixels; and where that is, 0 nearest … 1 farthest */
+  blurred: number;
+  sharpAt: number;
+  /** size and opacity along a life, of what they are besides */
+  sized: readonly CurvePoint[];
+  faded: readonly CurvePoint[];
   seed: number;
-  /** what becomes of those that come down on a level line */
+  /** what becomes of those that come down on a line, what point it goes through, and how it is tilted */
   meets: 'nothing' | 'bounce' | 'lie' | 'go';
-  floor: number;
+  floor: Place;
+  tilt: number;
   bounce: number;
   /** how far they may be turned as they come, to either side; and whether they point along their way */
   turned: number;
@@ -56,7 +66,7 @@ export interface Swarming {
 /** Most particles at once; of more the oldest are left out. */
 export const MOST_AT_ONCE = 20_000;
 /** Numbers of a particle, as the kernel that draws them takes them. */
-export const PARTICLE = 11;
+export const PARTICLE = 12;
 
 /** A number 0…1 by lot for a particle and one of its questions. */
 function lot(seed: number, particle: number, question: number): number {
@@ -125,9 +135,14 @@ const ofOneMake = (v: Swarming): Swarming => ({
   coloured: v.coloured,
   opacity: v.opacity,
   depth: v.depth,
+  blurred: v.blurred,
+  sharpAt: v.sharpAt,
+  sized: v.sized,
+  faded: v.faded,
   seed: v.seed,
   meets: v.meets,
   floor: v.floor,
+  tilt: v.tilt,
   bounce: v.bounce,
   turned: v.turned,
   along: v.along,
@@ -136,17 +151,35 @@ const ofOneMake = (v: Swarming): Swarming => ({
   spots: v.spots,
 });
 
-/** @returns numbers of the particles there are: middle, half length and width, cosine and sine of the turn, colour, opacity, lot */
+/** @returns numbers of the particles there are: middle, half length and width, cosine and sine of the turn, colour, opacity, lot, pixels out of focus; the oldest first, or where they have depth the farthest */
 export function swarmAt(given: Swarming, seconds: number): Float32Array {
   const v = ofOneMake(given);
   const list = new Float32Array(MOST_AT_ONCE * PARTICLE);
   const stops = Float64Array.from(v.colours.flatMap(([place, colour]) => [place, ...colour]));
+  const lives = { sized: alongLife(v.sized), faded: alongLife(v.faded) };
   const now = new Float64Array(5);
+  const present: number[] = [];
   let count = 0;
   eachPresent(v, seconds, (which, age) => {
-    if (writeParticle(list, count * PARTICLE, now, v, stops, which, age, seconds - age)) count++;
+    if (!writeParticle(list, count * PARTICLE, now, v, stops, lives, which, age, seconds - age)) return;
+    count++;
+    if (v.depth > 0) present.push(farOf(v, which));
   });
-  return list.subarray(0, count * PARTICLE);
+  const all = list.subarray(0, count * PARTICLE);
+  return v.depth > 0 ? farthestFirst(all, present) : all;
+}
+
+/** How deep in the picture one is, 0 nearest … 1 farthest. */
+const farOf = ({ seed }: Swarming, which: number): number => lot(seed, which, 11);
+/** What is nearer lies over what is farther away. @param fars of the particles, in their order */
+function farthestFirst(list: Float32Array, fars: readonly number[]): Float32Array {
+  const order = Float64Array.from(fars, (far, i) => (1 - far) * 2 ** 32 * MOST_AT_ONCE + i).sort();
+  const sorted = new Float32Array(list.length);
+  order.forEach((key, to) => {
+    const from = (key % MOST_AT_ONCE) * PARTICLE;
+    for (let k = 0; k < PARTICLE; k++) sorted[to * PARTICLE + k] = list[from + k]!;
+  });
+  return sorted;
 }
 
 /** A value that is as different from one to the next as said. */
@@ -162,35 +195,65 @@ const [X, Y, VX, VY, AGE] = [0, 1, 2, 3, 4];
 /** @param near 1 for what is nearest and smaller for what is farther away and slower @returns whether it is still there */
 function moveTo(now: Float64Array, v: Swarming, which: number, lived: number, born: number, near: number): boolean {
   const { seed, drag } = v;
-  const turn = turnsOf(v.direction + (lot(seed, which, 1) - 0.5) * v.spread);
+  const meets = v.meets !== 'nothing';
+  // what can meet a line is seen from that line: its way along it, and down to it
+  const tilt = meets ? turnsOf(v.tilt) : 0;
+  const c = tilt ? cosineOf(tilt) : 1;
+  const s = tilt ? sineOf(tilt) : 0;
+  const px = meets ? v.floor[0] : 0;
+  const py = meets ? v.floor[1] : 0;
+  const turn = turnsOf(v.direction - (meets ? v.tilt : 0) + (lot(seed, which, 1) - 0.5) * v.spread);
   const speed = varied(v.speed, v.speedVaries, v, which, 2) * near;
-  const vx = cosineOf(turn) * speed;
-  const vy = sineOf(turn) * speed;
   const gravity = v.gravity * near;
   const wind = v.wind * near;
+  // air that does not hold takes all along as it goes, else it pulls until they are as fast
   const free = drag < NO_DRAG;
-  // asked for only where it is seen
-  const aimed = v.drawn > 0 || v.along;
+  const carried = free ? wind : 0;
+  const pulled = free ? 0 : wind * drag;
+  const vx = cosineOf(turn) * speed + carried * c;
+  const vy = sineOf(turn) * speed - carried * s;
+  const pullX = pulled * c + gravity * s;
+  const pullY = gravity * c - pulled * s;
   const start = startOf(v, which, born);
-  const x0 = start[0];
-  const y0 = start[1];
-  const fall =
-    v.meets !== 'nothing'
-      ? landed({ y: y0, pace: vy, pull: gravity, drag }, v.floor, v.meets === 'bounce' ? v.bounce : 0, lived)
-      : null;
+  const x0 = (start[0] - px) * c + (start[1] - py) * s;
+  const y0 = (start[1] - py) * c - (start[0] - px) * s;
+  const fall = meets
+    ? landed({ y: y0, pace: vy, pull: pullY, drag }, 0, v.meets === 'bounce' ? v.bounce : 0, lived)
+    : null;
   if (fall && v.meets === 'go' && lived >= fall.met) return false;
   const age = fall ? Math.min(lived, fall.lies) : lived;
   const met = fall !== null && lived >= fall.met;
   const strays = met ? 0 : near * strayed(v, which, 7, age);
-  const down = fall ? fall.y : y0 + gone(vy, gravity, 0, drag, age);
+  const down = fall ? fall.y : y0 + gone(vy, pullY, drag, age);
   // what was thrown up from below the line lands on it when it comes down
-  const y = fall && (met || y0 <= v.floor) ? Math.min(v.floor, down + strays) : down + strays;
-  now[X] = x0 + gone(vx, 0, wind, drag, age) + (free ? wind * age : 0) + near * strayed(v, which, 5, age);
-  now[Y] = y;
-  now[VX] = aimed ? pace(vx, 0, wind, drag, age) + (free ? wind : 0) : 0;
-  now[VY] = aimed ? pace(vy, gravity, 0, drag, age) : 0;
+  const y = fall && (met || y0 <= 0) ? Math.min(0, down + strays) : down + strays;
+  const x = x0 + gone(vx, pullX, drag, age) + near * strayed(v, which, 5, age);
+  now[X] = px + x * c - y * s;
+  now[Y] = py + x * s + y * c;
+  // asked for only where it is seen
+  const aimed = v.drawn > 0 || v.along;
+  const fastX = aimed ? pace(vx, pullX, drag, age) : 0;
+  const fastY = aimed ? pace(vy, pullY, drag, age) : 0;
+  now[VX] = fastX * c - fastY * s;
+  now[VY] = fastX * s + fastY * c;
   now[AGE] = age;
   return true;
+}
+
+/** Steps that a life is read in. */
+const STEPS_OF_LIFE = 256;
+/** What a curve is along a life; null for one that leaves all as it is. */
+const alongLife = (points: readonly CurvePoint[]): Float64Array | null =>
+  points.every(([, to]) => to === 1)
+    ? null
+    : Float64Array.from({ length: STEPS_OF_LIFE + 2 }, (_, i) => curveAt(points, Math.min(1, i / STEPS_OF_LIFE)));
+type Lives = Record<'sized' | 'faded', ReturnType<typeof alongLife>>;
+/** @param share of a life, 0…1 */
+function duringLife(table: Float64Array | null, share: number): number {
+  if (!table) return 1;
+  const at = share * STEPS_OF_LIFE;
+  const i = Math.floor(at);
+  return table[i]! + (table[i + 1]! - table[i]!) * (at - i);
 }
 
 /** @returns whether it is there */
@@ -200,6 +263,7 @@ function writeParticle(
   now: Float64Array,
   v: Swarming,
   stops: Float64Array,
+  lives: Lives,
   which: number,
   lived: number,
   born: number,
@@ -207,12 +271,14 @@ function writeParticle(
   const { seed } = v;
   const share = lived / varied(v.life, v.lifeVaries, v, which, 0);
   if (!(share >= 0 && share < 1) || (covers(v.emitter) && !v.spots)) return false;
-  const near = v.depth ? 1 - v.depth * lot(seed, which, 11) : 1;
+  const near = v.depth ? 1 - v.depth * farOf(v, which) : 1;
   if (!moveTo(now, v, which, lived, born, near)) return false;
   const age = now[AGE]!;
   list[at] = now[X]!;
   list[at + 1] = now[Y]!;
-  const half = (varied(v.grain, v.grainVaries, v, which, 9) * near * (1 + (v.ends - 1) * share)) / 2;
+  const half =
+    (varied(v.grain, v.grainVaries, v, which, 9) * near * (1 + (v.ends - 1) * share) * duringLife(lives.sized, share)) /
+    2;
   list[at + 2] = half * v.long;
   if (v.drawn > 0) list[at + 2]! += (Math.hypot(now[VX]!, now[VY]!) * v.drawn) / 2;
   const turn =
@@ -228,19 +294,20 @@ function writeParticle(
   list[at + 5] = turn ? sineOf(turn) : 0;
   writeColour(list, at + 6, stops, v.coloured === 'life' ? share : lot(seed, which, 15));
   const come = v.appears > 0 ? Math.min(1, share / v.appears) : 1;
-  list[at + 9] = v.opacity * Math.min(come, v.goes > 0 ? (1 - share) / v.goes : 1);
+  list[at + 9] = v.opacity * Math.min(come, v.goes > 0 ? (1 - share) / v.goes : 1) * duringLife(lives.faded, share);
   list[at + 10] = lot(seed, which, 16);
+  list[at + 11] = v.blurred && v.blurred * Math.abs(farOf(v, which) - v.sharpAt);
   return true;
 }
 
 /** Most pixels that all particles of a picture take together. */
 const MOST_PIXELS = 4e8;
-/** The particles of a list that can be drawn in a time that someone would wait; of too many large ones the youngest. @param w, h of the picture */
+/** The particles of a list that can be drawn in a time that someone would wait; of too many large ones those that lie over the others. @param w, h of the picture */
 export function affordable(list: Float32Array, w: number, h: number): Float32Array {
   let pixels = 0;
   let from = list.length;
   while (from > 0) {
-    const reach = list[from - PARTICLE + 2]! + list[from - PARTICLE + 3]!;
+    const reach = list[from - PARTICLE + 2]! + list[from - PARTICLE + 3]! + 2 * list[from - 1]!;
     pixels += Math.min(w * h, 2 * reach * reach);
     if (pixels > MOST_PIXELS) break;
     from -= PARTICLE;
@@ -248,11 +315,7 @@ export function affordable(list: Float32Array, w: number, h: number): Float32Arr
   return list.subarray(from);
 }
 
-function startOf(
-  { emitter, at, wide, high, seed, way, spots }: Swarming,
-  which: number,
-  born: number,
-): readonly [number, number] {
+function startOf({ emitter, at, wide, high, seed, way, spots }: Swarming, which: number, born: number): Place {
   const middle = way ? wayAt(way, born) : at;
   if (emitter === 'point') return middle;
   const x = middle[0];

@@ -192,7 +192,7 @@ export const tone = definePass({
       group: DRAWN,
       label: 'Drawn part',
       over: 'brightness',
-      belongs: true,
+      heights: 'belongs by',
       default: HILL,
       help: 'How much each brightness belongs to it: any shape over the histogram, with several hills if you like.',
     }),
