@@ -6,13 +6,7 @@ import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
 import { followPointer } from '../controls/pointer';
-import {
-  curveAt,
-  MOST_POINTS,
-  NEAREST,
-  type CurveParam,
-  type CurvePoint,
-} from '../../core/params/curve';
+import { curveOf, MOST_POINTS, NEAREST, type CurveParam, type CurvePoint } from '../../core/params/curve';
 import { useBench } from '../stores/bench';
 import { histogramPath } from '../scopes/histogram-path';
 import { useScopes } from '../stores/scopes';
@@ -42,12 +36,13 @@ const counted = computed(() => {
 const chosen = ref(0);
 const x = (v: number) => MARGIN + v * SIDE;
 const y = (v: number) => MARGIN + (1 - v) * SIDE;
-const line = computed(() =>
-  Array.from({ length: 101 }, (_, i) => {
-    const to = Math.min(1, Math.max(0, curveAt(props.value, i / 100)));
+const line = computed(() => {
+  const of = curveOf(props.value);
+  return Array.from({ length: 101 }, (_, i) => {
+    const to = Math.min(1, Math.max(0, of(i / 100)));
     return `${x(i / 100).toFixed(2)},${y(to).toFixed(2)}`;
-  }).join(' '),
-);
+  }).join(' ');
+});
 const STROKES = { red: 'var(--red)', green: 'var(--moss)', blue: 'var(--chalk)' };
 const stroke = computed(() => (props.param.tone ? STROKES[props.param.tone] : 'currentColor'));
 /** What lies along the curve of a change, as a strip of colours. */

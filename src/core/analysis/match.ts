@@ -104,7 +104,7 @@ export function partOfWay({ lift, gamma, gain, saturation }: Matched, strength: 
 /** What the values make of a colour. */
 export function matched(colour: Triple, { lift, gamma, gain, saturation }: Matched): Triple {
   const wheels = { lift, gamma, gain, offset: NONE, liftTo: 1, gainFrom: 0 };
-  const [r, g, b] = colour.map((v, c) => wheeled(v, c as 0 | 1 | 2, wheels)) as unknown as Triple;
+  const [r, g, b] = colour.map((v, c) => wheeled(c as 0 | 1 | 2, wheels)(v)) as unknown as Triple;
   const luma = 0.2126 * r + 0.7152 * g + 0.0722 * b;
   return [r, g, b].map((v) => Math.min(1, Math.max(0, luma + (v - luma) * saturation))) as unknown as Triple;
 }

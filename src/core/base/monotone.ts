@@ -30,6 +30,7 @@ export function slopeAt({ n, at, value }: Points, i: number): number {
 
 /** Between two values whose slopes, for the whole way from one to the other, are known. @param t 0…1 of the way */
 export function hermite(a: number, b: number, slopeA: number, slopeB: number, t: number): number {
-  const [t2, t3] = [t * t, t * t * t];
+  const t2 = t * t;
+  const t3 = t2 * t;
   return (2 * t3 - 3 * t2 + 1) * a + (t3 - 2 * t2 + t) * slopeA + (3 * t2 - 2 * t3) * b + (t3 - t2) * slopeB;
 }

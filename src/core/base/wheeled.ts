@@ -19,16 +19,18 @@ interface Wheeled {
   gainFrom: number;
 }
 
-/** What becomes of a display-encoded value of one channel: lifted at its dark end, scaled at its bright one, bent in the middle, shifted as a whole. */
-export function wheeled(v: number, channel: 0 | 1 | 2, d: Wheeled): number {
-  const [lift, gamma, gain, offset] = [d.lift, d.gamma, d.gain, d.offset].map((own) => ({
-    level: own[2],
-    colour: wheelChannels(own)[channel],
-  }));
-  const lifted = v + (lift!.level * 0.5 + lift!.colour * 0.25) * Math.max(0, 1 - v / Math.max(0.01, d.liftTo));
-  const scaled =
-    lifted > d.gainFrom ? d.gainFrom + (lifted - d.gainFrom) * 2 ** (gain!.level * 1.5 + gain!.colour * 0.75) : lifted;
-  const power = 2 ** -(gamma!.level + gamma!.colour * 0.5);
-  const bent = scaled <= 0 || power === 1 ? scaled : scaled ** power;
-  return Math.max(0, bent + offset!.level * 0.5 + offset!.colour * 0.25);
+/** What becomes of display-encoded values of one channel: lifted at their dark end, scaled at their bright one, bent in the middle, shifted as a whole. */
+export function wheeled(channel: 0 | 1 | 2, d: Wheeled): (v: number) => number {
+  const part = (own: Wheel, ofLevel: number, ofColour: number) =>
+    own[2] * ofLevel + wheelChannels(own)[channel] * ofColour;
+  const lift = part(d.lift, 0.5, 0.25);
+  const gain = 2 ** part(d.gain, 1.5, 0.75);
+  const power = 2 ** -part(d.gamma, 1, 0.5);
+  const offset = part(d.offset, 0.5, 0.25);
+  return (v) => {
+    const lifted = v + lift * Math.max(0, 1 - v / Math.max(0.01, d.liftTo));
+    const scaled = lifted > d.gainFrom ? d.gainFrom + (lifted - d.gainFrom) * gain : lifted;
+    const bent = scaled <= 0 || power === 1 ? scaled : scaled ** power;
+    return Math.max(0, bent + offset);
+  };
 }

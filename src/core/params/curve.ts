@@ -36,15 +36,23 @@ export const MOST_POINTS = 16;
 export const NEAREST = 1 / 256;
 
 /** What a curve makes of a value. Before its first point it is even; beyond its last it goes on as steeply as light itself. */
-export function curveAt(points: readonly CurvePoint[], x: number): number {
-  const [first, last] = [points[0]!, points.at(-1)!];
-  if (x <= first[0]) return first[1];
-  if (x >= last[0]) return last[1] + Math.max(0, x - Math.max(1, last[0]));
-  const i = points.findLastIndex(([from]) => from <= x);
-  const [[x0, y0], [x1, y1]] = [points[i]!, points[i + 1]!];
-  const long = x1 - x0;
-  const all = { n: points.length, at: (k: number) => points[k]![0], value: (k: number) => points[k]![1] };
-  return hermite(y0, y1, slopeAt(all, i) * long, slopeAt(all, i + 1) * long, (x - x0) / long);
+export const curveAt = (points: readonly CurvePoint[], x: number): number => curveOf(points)(x);
+/** The same for many values. */
+export function curveOf(points: readonly CurvePoint[]): (x: number) => number {
+  const places = points.map(([from]) => from);
+  const values = points.map(([, to]) => to);
+  const all = { n: points.length, at: (k: number) => places[k]!, value: (k: number) => values[k]! };
+  const slopes = points.map((_, i) => slopeAt(all, i));
+  const last = points.length - 1;
+  return (x) => {
+    if (x <= places[0]!) return values[0]!;
+    if (x >= places[last]!) return values[last]! + Math.max(0, x - Math.max(1, places[last]!));
+    let i = 0;
+    while (places[i + 1]! <= x) i++;
+    const from = places[i]!;
+    const long = places[i + 1]! - from;
+    return hermite(values[i]!, values[i + 1]!, slopes[i]! * long, slopes[i + 1]! * long, (x - from) / long);
+  };
 }
 
 /** Where a colour lies along a curve: its own channel, or what the curve is over; a life has no place for it. @param colour display-encoded */

@@ -1,6 +1,6 @@
 // Where particles are at a moment, each computed from when it began: no frame needs those before it.
 import { cosineOf, sineOf } from '../base/sine';
-import { curveAt, type CurvePoint } from '../params/curve';
+import { curveOf, type CurvePoint } from '../params/curve';
 import type { RampStop } from '../params/ramp';
 import { bornAt, countAt, spotAt, wayAt, type Counts, type Spots, type Way } from './births';
 import { landed } from './landing';
@@ -243,10 +243,11 @@ function moveTo(now: Float64Array, v: Swarming, which: number, lived: number, bo
 /** Steps that a life is read in. */
 const STEPS_OF_LIFE = 256;
 /** What a curve is along a life; null for one that leaves all as it is. */
-const alongLife = (points: readonly CurvePoint[]): Float64Array | null =>
-  points.every(([, to]) => to === 1)
-    ? null
-    : Float64Array.from({ length: STEPS_OF_LIFE + 2 }, (_, i) => curveAt(points, Math.min(1, i / STEPS_OF_LIFE)));
+function alongLife(points: readonly CurvePoint[]): Float64Array | null {
+  if (points.every(([, to]) => to === 1)) return null;
+  const of = curveOf(points);
+  return Float64Array.from({ length: STEPS_OF_LIFE + 2 }, (_, i) => of(Math.min(1, i / STEPS_OF_LIFE)));
+}
 type Lives = Record<'sized' | 'faded', ReturnType<typeof alongLife>>;
 /** @param share of a life, 0…1 */
 function duringLife(table: Float64Array | null, share: number): number {

@@ -12,6 +12,11 @@ export function channelTables(
   const at = scratch(3 * STEPS * 8);
   const tables = arena.floats(at, 3 * STEPS * 2);
   curves.forEach((curve, channel) => {
+    const known = curves.indexOf(curve);
+    if (known < channel) {
+      tables.copyWithin(channel * STEPS * 2, known * STEPS * 2, (known + 1) * STEPS * 2);
+      return;
+    }
     for (let i = 0, to = channel * STEPS * 2, value = curve(0); i < STEPS; i++) {
       const next = curve((2 * (i + 1)) / STEPS);
       tables[to++] = value;
@@ -33,7 +38,9 @@ export function curveRunner({ of, saturation }: ChannelCurves, tools: PassTools)
 export function chained(all: readonly ChannelCurves[]): ChannelCurves {
   const through = (channel: 0 | 1 | 2) => (v: number) =>
     all.reduce((now, { of }) => of[channel](Math.min(MOST, Math.max(0, now))), v);
-  return { of: [through(0), through(1), through(2)], saturation: all.at(-1)!.saturation };
+  const red = through(0);
+  const like = (channel: 1 | 2) => (all.every(({ of }) => of[channel] === of[0]) ? red : through(channel));
+  return { of: [red, like(1), like(2)], saturation: all.at(-1)!.saturation };
 }
 
 const FINE = 512;

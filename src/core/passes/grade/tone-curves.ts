@@ -1,4 +1,4 @@
-import { curve, curveAt, isStraight, STRAIGHT, type CurvePoint } from '../../params/curve';
+import { curve, curveOf, isStraight, STRAIGHT, type CurvePoint } from '../../params/curve';
 import { definePass } from '../define';
 import type { ChannelCurves } from '../define';
 import { curveRunner } from './tables';
@@ -7,7 +7,11 @@ const channel = (label: string, tone: 'red' | 'green' | 'blue') =>
   curve({ label, tone, default: STRAIGHT, help: `What becomes of ${label.toLowerCase()}, after the curve of all.` });
 
 function curvesOf(v: Record<'all' | 'red' | 'green' | 'blue', readonly CurvePoint[]>): ChannelCurves {
-  const of = (own: readonly CurvePoint[]) => (x: number) => curveAt(own, curveAt(v.all, x));
+  const all = curveOf(v.all);
+  const of = (points: readonly CurvePoint[]) => {
+    const own = curveOf(points);
+    return isStraight(points) ? all : (x: number) => own(all(x));
+  };
   return { of: [of(v.red), of(v.green), of(v.blue)], saturation: 1 };
 }
 

@@ -1,5 +1,5 @@
 import { toneFor } from '../../analysis/automatic';
-import { curve, curveAt, type CurvePoint } from '../../params/curve';
+import { curve, curveOf, type CurvePoint } from '../../params/curve';
 import { toDisplay, toLinear } from '../../picture/light';
 import { number } from '../../params/number';
 import { definePass, type ChannelCurves } from '../define';
@@ -224,15 +224,16 @@ export const tone = definePass({
   prepare(v, tools) {
     const first = curveRunner(curvesOf(v), tools);
     if (plainRanges(v)) return first;
+    const part = curveOf(v.part);
     const gains = shareTable((luma) => {
       const [dark, middle, bright] = sharesOf(v, luma);
-      const lit = v.dark * dark + v.middle * middle + v.bright * bright + v.partLight * curveAt(v.part, luma);
+      const lit = v.dark * dark + v.middle * middle + v.bright * bright + v.partLight * part(luma);
       const at = Math.max(luma, 1e-3);
       return toDisplay(toLinear(at) * 2 ** lit) / at;
     }, tools);
     const colours = shareTable((luma) => {
       const [dark, middle, bright] = sharesOf(v, luma);
-      const drawn = 1 + (v.partColour - 1) * curveAt(v.part, luma);
+      const drawn = 1 + (v.partColour - 1) * part(luma);
       return (v.darkColour * dark + v.middleColour * middle + v.brightColour * bright) * drawn;
     }, tools);
     return (src, dst, n, x, y) => {

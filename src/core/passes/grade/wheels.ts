@@ -8,9 +8,8 @@ import { curveRunner } from './tables';
 
 const REACH = 'Limits';
 
-function curvesOf(v: Parameters<typeof wheeled>[2] & { saturation: number }): ChannelCurves {
-  const of = (channel: 0 | 1 | 2) => (x: number) => wheeled(x, channel, v);
-  return { of: [of(0), of(1), of(2)], saturation: v.saturation };
+function curvesOf(v: Parameters<typeof wheeled>[1] & { saturation: number }): ChannelCurves {
+  return { of: [wheeled(0, v), wheeled(1, v), wheeled(2, v)], saturation: v.saturation };
 }
 
 /** Lift, gamma, gain and offset, each with a colour and a level. */
