@@ -32,19 +32,23 @@ export function stepSpan(src: usize, dst: usize, n: i32, last: f32, soft: f32): 
   const limit = f32x4.splat(last);
   const hard = f32x4.splat(<f32>1 / soft);
   const per: f32 = <f32>1 / last;
-  const one = f32x4.splat(1);
   const zero = f32x4.splat(0);
-  for (let i = 0; i < n; i++, src += 16, dst += 16) {
+  const end = src + (<usize>n << 4);
+  if (src >= end) return;
+  // asked after each pixel: what is alike for all would else be worked out in each
+  do {
     const p = v128.load(src);
     const alpha = f32x4.extract_lane(p, 3);
     // which step, and how far on towards the next; the edge lies in the last part of a step
     const own = alpha == 1 ? p : straight(p);
     const at = f32x4.pmin(f32x4.pmax(f32x4.mul(own, count), zero), count);
-    const whole = f32x4.pmin(f32x4.floor(at), limit);
-    const on = f32x4.add(f32x4.mul(f32x4.sub(f32x4.sub(at, whole), one), hard), one);
-    const step = f32x4.pmin(f32x4.add(whole, f32x4.pmin(f32x4.pmax(on, zero), one)), limit);
+    const next = f32x4.ceil(at);
+    const on = f32x4.pmin(f32x4.mul(f32x4.sub(next, at), hard), f32x4.splat(1));
+    const step = f32x4.pmin(f32x4.sub(next, on), limit);
     v128.store(dst, f32x4.replace_lane(f32x4.mul(step, f32x4.splat(alpha * per)), 3, alpha));
-  }
+    src += 16;
+    dst += 16;
+  } while (src < end);
 }
 
 /** Colours times a number; alpha stays. */
