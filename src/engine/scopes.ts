@@ -1,10 +1,10 @@
 import * as Comlink from 'comlink';
 import type { Rect } from '../core/picture/rect';
-import type { ScopeQuestion } from '../core/scopes/read';
+import { WAVE_COLUMNS, type ScopeQuestion } from '../core/scopes/read';
 import type { Scoped, ScopeApi } from './workers/scope.worker';
 
-/** Widest picture that is read; wider ones are thinned out, not averaged, so that no value is made up. */
-const WIDEST = 640;
+/** Widest picture that is read: as many pixels in each column of a waveform. Wider ones are thinned out, not averaged, so that no value is made up. */
+const WIDEST = 2 * WAVE_COLUMNS;
 
 interface Thread {
   api: Comlink.Remote<ScopeApi>;

@@ -106,7 +106,7 @@ export function readScopes(
 /** How often there is each level in all columns of a waveform. */
 function sumOfColumns(wave: Uint16Array): Uint32Array {
   const counts = new Uint32Array(LEVELS);
-  for (let i = 0; i < wave.length; i++) counts[i % LEVELS]! += wave[i]!;
+  for (let i = 0; i < wave.length;) for (let level = 0; level < LEVELS; level++, i++) counts[level]! += wave[i]!;
   return counts;
 }
 /** Whole pixels, one at least. */
