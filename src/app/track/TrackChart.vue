@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useResizeObserver, useDebounceFn } from '@vueuse/core';
 import { useTheme } from 'vuetify';
 import * as echarts from 'echarts/core';
@@ -29,7 +29,10 @@ const bench = useBench();
 const tracking = useTracking();
 const theme = useTheme();
 const box = ref<HTMLElement>();
-let chart: echarts.ECharts | null = null;
+const boxes = ref<HTMLElement[]>([]);
+const charts: echarts.ECharts[] = [];
+/** Charts of one group show the same frame under the pointer. */
+const GROUP = 'track';
 
 const colour = (name: string): string => getComputedStyle(box.value!).getPropertyValue(name).trim();
 type Pair = [number, number | null];
@@ -53,7 +56,22 @@ function series(): Record<'x' | 'y' | 'speed' | 'sure', Pair[]> {
     out.sure.push([first + i, row ? row.confidence * 100 : null]);
   });
   return out;
-}
+} /** The frame of the clip that the pointer is over, and what is known of it. */
+const pointed = ref<number | null>(null);
+const said = computed(() => {
+  if (pointed.value === null) return null;
+  const all = series();
+  const value = (data: Pair[], digits: number) =>
+    data.find(([frame]) => frame === pointed.value)?.[1]?.toFixed(digits) ?? '–';
+  return {
+    frame: pointed.value,
+    x: value(all.x, 1),
+    y: value(all.y, 1),
+    speed: value(all.speed, 1),
+    sure: value(all.sure, 0),
+  };
+});
+
 /** Stretches of frames that are weak or lost. */
 function weakSpans(): [number, number][] {
   const { first, rows } = tracking.samples;
@@ -67,105 +85,121 @@ function weakSpans(): [number, number][] {
   return spans;
 }
 
-function draw(): void {
-  if (!chart || !box.value) return;
-  const { x, y, speed, sure } = series();
-  const [dim, line, violet, chalk, red, brass] = ['--dim', '--line', '--violet', '--chalk', '--red', '--brass'].map(
-    colour,
-  );
-  const grids = [
-    { top: 24, height: 76 },
-    { top: 126, height: 42 },
-    { top: 194, height: 40 },
-  ];
-  const lined = (data: Pair[], at: number, name: string, stroke: string, dashed = false) => ({
+/** What is drawn below each other: how tall, what of, and between which values. */
+const PARTS = [
+  { unit: 'px from the start', tall: 108 },
+  { unit: 'px a frame', tall: 70 },
+  { unit: 'confidence %', tall: 78, from: 0, to: 100 },
+];
+const LAST = PARTS.length - 1;
+
+function lined(name: string, data: Pair[], stroke: string, dashed = false) {
+  return {
     type: 'line' as const,
     name,
     data,
-    xAxisIndex: at,
-    yAxisIndex: at,
     showSymbol: false,
     connectNulls: false,
     silent: true,
     animation: false,
     lineStyle: { width: 1.4, color: stroke, type: dashed ? ('dashed' as const) : ('solid' as const) },
     itemStyle: { color: stroke },
-  });
+  };
+}
+/** The lines of each part, and where the clip stands and is weak. */
+function linesOf(): ReturnType<typeof lined>[][] {
+  const { x, y, speed, sure } = series();
+  const [violet, chalk, red, brass] = ['--violet', '--chalk', '--red', '--brass'].map(colour);
+  const plain = { silent: true, animation: false };
+  const spans = weakSpans().map(([from, to]) => [{ xAxis: from }, { xAxis: to }]);
   const marks = {
     markLine: {
+      ...plain,
       symbol: 'none',
-      silent: true,
-      animation: false,
       label: { show: false },
       lineStyle: { color: brass, type: 'solid' as const, width: 1 },
       data: [{ xAxis: tracking.frame }],
     },
-    markArea: {
-      silent: true,
-      animation: false,
-      itemStyle: { color: red, opacity: 0.18 },
-      data: weakSpans().map(([from, to]) => [{ xAxis: from }, { xAxis: to }] as [{ xAxis: number }, { xAxis: number }]),
-    },
+    markArea: { ...plain, itemStyle: { color: red, opacity: 0.18 }, data: spans },
   };
-  chart.setOption(
-    {
-      animation: false,
-      textStyle: { fontFamily: 'Archivo Variable', fontSize: 10, color: dim },
-      tooltip: {
-        trigger: 'axis',
-        confine: true,
-        valueFormatter: (v: unknown) => (typeof v === 'number' ? v.toFixed(2) : 'not known'),
-      },
-      axisPointer: { link: [{ xAxisIndex: 'all' }] },
-      grid: grids.map((grid) => ({ ...grid, left: 40, right: 6 })),
-      xAxis: grids.map((_, at) => ({
-        type: 'value',
-        gridIndex: at,
-        min: 'dataMin',
-        max: 'dataMax',
-        axisLabel: { show: at === 2, color: dim, fontSize: 10 },
-        axisLine: { lineStyle: { color: line } },
-        splitLine: { show: false },
-      })),
-      yAxis: ['px from the start', 'px a frame', 'confidence %'].map((name, at) => ({
-        type: 'value',
-        name,
-        gridIndex: at,
-        nameTextStyle: { align: 'left', color: dim, fontSize: 10, padding: [0, 0, 0, -30] },
-        nameGap: 10,
-        splitNumber: 2,
-        min: at === 2 ? 0 : undefined,
-        max: at === 2 ? 100 : undefined,
-        axisLabel: { color: dim, fontSize: 10 },
-        splitLine: { lineStyle: { color: line } },
-      })),
-      series: [
-        { ...lined(x, 0, 'x', violet!), ...marks },
-        lined(y, 0, 'y', chalk!, true),
-        { ...lined(speed, 1, 'speed', violet!), ...marks },
-        { ...lined(sure, 2, 'confidence', violet!), ...marks },
-      ],
-    },
-    { notMerge: true, lazyUpdate: true },
-  );
+  return [
+    [{ ...lined('x', x, violet!), ...marks }, lined('y', y, chalk!, true)],
+    [{ ...lined('speed', speed, violet!), ...marks }],
+    [{ ...lined('confidence', sure, violet!), ...marks }],
+  ];
 }
-function go(event: { offsetX: number; offsetY: number }): void {
-  const [frame] = chart!.convertFromPixel({ gridIndex: 0 }, [event.offsetX, event.offsetY]) as [number, number];
-  const at = tracking.shotFrames.get(Math.round(frame));
-  if (at !== undefined) bench.seek(at);
+function optionOf(part: number, lines: ReturnType<typeof lined>[]): echarts.EChartsCoreOption {
+  const { unit, from, to } = PARTS[part]!;
+  const [dim, line] = ['--dim', '--line'].map(colour);
+  return {
+    animation: false,
+    textStyle: { fontFamily: 'Archivo Variable', fontSize: 10, color: dim },
+    // what it says stands above the chart, where it covers nothing
+    tooltip: { trigger: 'axis', showContent: false },
+    grid: { left: 40, right: 6, top: 24, bottom: part === LAST ? 16 : 4 },
+    xAxis: {
+      type: 'value',
+      min: 'dataMin',
+      max: 'dataMax',
+      axisLabel: { show: part === LAST, color: dim, fontSize: 10 },
+      axisLine: { lineStyle: { color: line } },
+      splitLine: { show: false },
+    },
+    yAxis: {
+      type: 'value',
+      name: unit,
+      nameTextStyle: { align: 'left', color: dim, fontSize: 10, padding: [0, 0, 0, -30] },
+      nameGap: 10,
+      splitNumber: 2,
+      min: from,
+      max: to,
+      axisLabel: { color: dim, fontSize: 10 },
+      splitLine: { lineStyle: { color: line } },
+    },
+    series: lines,
+  };
 }
 
-onMounted(() => {
-  chart = echarts.init(box.value!);
-  chart.getZr().on('click', go);
-  draw();
-});
+function begun(part: number): echarts.ECharts {
+  const chart = echarts.init(boxes.value[part]!);
+  chart.group = GROUP;
+  chart.on('updateAxisPointer', (event) => {
+    const { axesInfo } = event as { axesInfo?: { value: number }[] };
+    pointed.value = axesInfo?.[0] ? Math.round(axesInfo[0].value) : null;
+  });
+  chart.getZr().on('globalout', () => void (pointed.value = null));
+  chart.getZr().on('click', ({ offsetX, offsetY }) => {
+    const [frame] = chart.convertFromPixel({ gridIndex: 0 }, [offsetX, offsetY]) as [number, number];
+    const at = tracking.shotFrames.get(Math.round(frame));
+    if (at !== undefined) bench.seek(at);
+  });
+  return chart;
+}
+/** Each part is begun and drawn in tasks of its own, so that nothing waits for all of them. */
+let turn = 0;
+async function draw(): Promise<void> {
+  const own = ++turn;
+  const task = () => new Promise((resume) => setTimeout(resume));
+  await task();
+  if (own !== turn) return;
+  const lines = linesOf();
+  for (const part of PARTS.keys()) {
+    charts[part] ??= begun(part);
+    await task();
+    if (own !== turn) return;
+    charts[part].setOption(optionOf(part, lines[part]!), { notMerge: true });
+    await task();
+    if (own !== turn) return;
+  }
+  echarts.connect(GROUP);
+}
+
+onMounted(draw);
 onBeforeUnmount(() => {
-  chart?.dispose();
-  // what was put off finds none
-  chart = null;
+  turn++;
+  charts.forEach((chart) => chart.dispose());
 });
-useResizeObserver(box, () => chart?.resize());
+useResizeObserver(box, () => charts.forEach((chart) => chart.resize()));
 // in a task of its own, after everything else that changes with a run
 const later = useDebounceFn(draw, 60);
 // while a run goes on its way is seen on the picture; the chart would take the main thread from it
@@ -178,15 +212,16 @@ watch(
 
 <template>
   <div class="chart">
-    <p class="legend dim">
+    <p v-if="said" class="legend mono">
+      {{ said.frame }}: <span class="x">x</span> {{ said.x }} <span class="y">y</span> {{ said.y }} ·
+      {{ said.speed }} px · {{ said.sure }} %
+    </p>
+    <p v-else class="legend dim">
       <span class="x">x</span> <span class="y">y</span>, speed and confidence by the clip’s frames
     </p>
-    <div
-      ref="box"
-      class="box"
-      role="img"
-      :aria-label="`Chart of ${tracking.track!.name}: position, speed and confidence`"
-    />
+    <div ref="box" role="img" :aria-label="`Chart of ${tracking.track!.name}: position, speed and confidence`">
+      <div v-for="{ unit, tall } in PARTS" :key="unit" ref="boxes" :style="{ height: `${tall}px` }" />
+    </div>
   </div>
 </template>
 
@@ -203,9 +238,5 @@ watch(
 .y {
   color: var(--chalk);
   border-bottom: 1px dashed;
-}
-.box {
-  width: 100%;
-  height: 256px;
 }
 </style>

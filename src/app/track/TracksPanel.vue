@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, watchEffect } from 'vue';
 import { mdiClose, mdiDotsVertical, mdiPlus } from '@mdi/js';
 import type { TrackId } from '../../core/document/track';
 import IconButton from '../controls/IconButton.vue';
@@ -21,6 +21,11 @@ const runs = useTrackRuns();
 const tracking = useTracking();
 const files = useTrackFiles();
 const busy = computed(() => store.readOnly || !!tracking.running);
+/** There is something to look at and to use. While a first run goes on nothing is built for it, which would take the main thread. */
+const measured = ref(false);
+watchEffect(() => {
+  measured.value = tracking.samples.rows.length > 0 && (measured.value || !tracking.running);
+});
 
 const fileInput = ref<InstanceType<typeof FilePick>>();
 /** the track that is asked about before it is deleted */
@@ -152,8 +157,8 @@ async function good(): Promise<void> {
     </ul>
     <template v-if="tracking.track">
       <TrackRun />
-      <TrackChart v-if="tracking.samples.rows.length" />
-      <TrackUses v-if="tracking.samples.rows.length" :key="`${tracking.trackId} ${bench.layerId}`" />
+      <TrackChart v-if="measured" />
+      <TrackUses v-if="measured" :key="`${tracking.trackId} ${bench.layerId}`" />
     </template>
     <v-dialog :model-value="!!leaver" aria-label="Delete a track that is followed" @update:model-value="leaving = null">
       <v-card v-if="leaver" :title="`Delete ${leaver.name}?`">
