@@ -177,6 +177,51 @@ describe('particles', () => {
     expect(Math.hypot(found!.x - x, found!.y - y)).toBeLessThan(1.5);
   });
 
+  test('no more are there at once than wanted, the youngest of them', () => {
+    const many = there(swarmAt(values({ rate: 60, life: 5, speed: 10, direction: 0, most: 20 }), 10));
+    expect(many).toHaveLength(20);
+    expect(Math.max(...many.map(({ x }) => x))).toBeLessThan(3.4);
+    expect(there(swarmAt(values({ rate: 60, burst: 50, life: 5, most: 20 }), 0))).toHaveLength(20);
+  });
+
+  test('gusts take along those together that are near each other, each frame by itself', () => {
+    const calm = { rate: 0, burst: 2000, life: 99, speed: 0, emitter: 'box', wide: 2000, high: 2000 };
+    const [still, blown] = [there(swarmAt(values(calm), 5)), there(swarmAt(values({ ...calm, gust: 40 }), 5))];
+    const taken = still.map(({ x, y }, i) => [blown[i]!.x - x, blown[i]!.y - y] as const);
+    const far = taken.reduce((sum, [x, y]) => sum + x * x + y * y, 0) / taken.length;
+    expect(Math.sqrt(far)).toBeGreaterThan(25);
+    expect(Math.sqrt(far)).toBeLessThan(60);
+    const alike = (from: number, to: number): number => {
+      let [sum, count] = [0, 0];
+      for (let i = 0; i < 400; i++)
+        for (let k = 0; k < i; k++) {
+          const apart = Math.hypot(still[i]!.x - still[k]!.x, still[i]!.y - still[k]!.y);
+          if (apart < from || apart > to) continue;
+          sum += taken[i]![0] * taken[k]![0] + taken[i]![1] * taken[k]![1];
+          count++;
+        }
+      return sum / count / far;
+    };
+    expect(alike(0, 25)).toBeGreaterThan(0.85);
+    expect(Math.abs(alike(600, 900))).toBeLessThan(0.4);
+    // a moment later they are almost there still
+    const later = there(swarmAt(values({ ...calm, gust: 40 }), 5.04));
+    const moved = later.map(({ x, y }, i) => Math.hypot(x - blown[i]!.x, y - blown[i]!.y));
+    expect(Math.max(...moved)).toBeLessThan(6);
+    expect(Math.max(...moved)).toBeGreaterThan(0.1);
+  });
+
+  test('what has come to lie is taken no further by gusts', () => {
+    const fallen = values({
+      ...{ rate: 0, burst: 40, life: 60, emitter: 'line', wide: 800, speed: 0, gravity: 400 },
+      ...{ gust: 50, meets: 'lie', floor: [0, 100] },
+    });
+    const at = (seconds: number) => there(swarmAt(fallen, seconds)).map(({ x, y }) => ({ x, y }));
+    const [then, now] = [at(5), at(12)];
+    expect(now).toEqual(then);
+    expect(new Set(then.map(({ y }) => Math.round(y)))).toEqual(new Set([100]));
+  });
+
   test('those that rise are gone at a line above them that is turned over', () => {
     const rising = { rate: 60, life: 4, direction: -90, speed: 100, meets: 'go', floor: [0, -150], tilt: 180 };
     const left = there(swarmAt(values(rising), 4));

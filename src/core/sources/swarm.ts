@@ -2,11 +2,11 @@
 import { cosineOf, sineOf } from '../base/sine';
 import { curveOf, type CurvePoint } from '../params/curve';
 import type { RampStop } from '../params/ramp';
-import { bornAt, countAt, spotAt, wayAt, type Counts, type Spots, type Way } from './births';
-import { landed } from './landing';
-import { gone, NO_DRAG, pace } from './ways';
+import { bornAt, countAt, type Counts, type Spots, type Way } from './births';
+import { gustsOf, type Gusts } from './gusts';
+import { AGE, covers, lot, moveTo, turnsOf, varied, VX, VY, X, Y } from './swarm-moves';
 
-type Place = readonly [number, number];
+export type Place = readonly [number, number];
 
 /** What particles do; lengths in pixels, times in seconds, angles in degrees clockwise. */
 export interface Swarming {
@@ -17,6 +17,8 @@ export interface Swarming {
   high: number;
   rate: number;
   burst: number;
+  /** how many are there at once, at most */
+  most: number;
   before: number;
   life: number;
   lifeVaries: number;
@@ -28,6 +30,9 @@ export interface Swarming {
   wind: number;
   drag: number;
   wander: number;
+  /** how far gusts of air take them on average, and how wide these are */
+  gust: number;
+  gustWide: number;
   grain: number;
   grainVaries: number;
   ends: number;
@@ -68,36 +73,23 @@ export const MOST_AT_ONCE = 20_000;
 /** Numbers of a particle, as the kernel that draws them takes them. */
 export const PARTICLE = 12;
 
-/** A number 0…1 by lot for a particle and one of its questions. */
-function lot(seed: number, particle: number, question: number): number {
-  let h =
-    Math.imul(particle ^ 0x9e3779b9, 0x85ebca6b) ^
-    Math.imul(question + 1, 0xc2b2ae35) ^
-    Math.imul(seed + 1, 0x27d4eb2f);
-  h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d);
-  h = Math.imul(h ^ (h >>> 12), 0x297a2d39);
-  return ((h ^ (h >>> 15)) >>> 0) / 4294967296;
-}
-/** Emitters that are wherever something covers. */
-const covers = (emitter: Swarming['emitter']): boolean => emitter === 'layer' || emitter === 'mask';
-const turnsOf = (degrees: number): number => degrees / 360;
-
 /** Goes through the particles that may be there at a moment, the oldest first. */
 function eachPresent(v: Swarming, seconds: number, use: (which: number, age: number) => void): void {
   const longest = v.life * (1 + v.lifeVaries);
   const from = -v.before;
+  const most = Math.min(MOST_AT_ONCE, Math.round(v.most));
   // those of a burst have numbers of their own
-  const burst = seconds >= 0 && seconds < longest ? Math.min(MOST_AT_ONCE, Math.round(v.burst)) : 0;
+  const burst = seconds >= 0 && seconds < longest ? Math.min(most, Math.round(v.burst)) : 0;
   if (v.counts) {
     const known = v.counts.counts[0]!;
     const last = Math.floor(countAt(v.counts, seconds));
-    const oldest = Math.max(0, last - MOST_AT_ONCE + burst + 1);
+    const oldest = Math.max(0, last - most + burst + 1);
     // those that came before the layer began
     if (v.counts.first === 0) for (let k = oldest; k < known; k++) use(k, seconds - from - (k * v.before) / known);
     for (let k = Math.max(oldest, Math.ceil(known)); k <= last; k++) use(k, seconds - bornAt(v.counts, k));
   } else if (v.rate > 0) {
     const last = Math.floor((seconds - from) * v.rate);
-    const first = Math.max(0, Math.ceil((seconds - longest - from) * v.rate), last - MOST_AT_ONCE + burst + 1);
+    const first = Math.max(0, Math.ceil((seconds - longest - from) * v.rate), last - most + burst + 1);
     for (let k = first; k <= last; k++) use(k, seconds - from - k / v.rate);
   }
   for (let k = 0; k < burst; k++) use(-1 - k, seconds);
@@ -111,6 +103,7 @@ const ofOneMake = (v: Swarming): Swarming => ({
   high: v.high,
   rate: v.rate,
   burst: v.burst,
+  most: v.most,
   before: v.before,
   life: v.life,
   lifeVaries: v.lifeVaries,
@@ -122,6 +115,8 @@ const ofOneMake = (v: Swarming): Swarming => ({
   wind: v.wind,
   drag: v.drag,
   wander: v.wander,
+  gust: v.gust,
+  gustWide: v.gustWide,
   grain: v.grain,
   grainVaries: v.grainVaries,
   ends: v.ends,
@@ -157,11 +152,12 @@ export function swarmAt(given: Swarming, seconds: number): Float32Array {
   const list = new Float32Array(MOST_AT_ONCE * PARTICLE);
   const stops = Float64Array.from(v.colours.flatMap(([place, colour]) => [place, ...colour]));
   const lives = { sized: alongLife(v.sized), faded: alongLife(v.faded) };
+  const gusts = v.gust > 0 ? gustsOf(v.gustWide, (question) => lot(v.seed, question, 18)) : null;
   const now = new Float64Array(5);
   const present: number[] = [];
   let count = 0;
   eachPresent(v, seconds, (which, age) => {
-    if (!writeParticle(list, count * PARTICLE, now, v, stops, lives, which, age, seconds - age)) return;
+    if (!writeParticle(list, count * PARTICLE, now, v, stops, lives, gusts, which, age, seconds - age)) return;
     count++;
     if (v.depth > 0) present.push(farOf(v, which));
   });
@@ -180,64 +176,6 @@ function farthestFirst(list: Float32Array, fars: readonly number[]): Float32Arra
     for (let k = 0; k < PARTICLE; k++) sorted[to * PARTICLE + k] = list[from + k]!;
   });
   return sorted;
-}
-
-/** A value that is as different from one to the next as said. */
-const varied = (value: number, by: number, { seed }: Swarming, which: number, question: number): number =>
-  by ? value * (1 + by * (2 * lot(seed, which, question) - 1)) : value;
-/** How far one has strayed from its way. */
-const strayed = ({ seed, wander }: Swarming, which: number, question: number, age: number): number =>
-  wander &&
-  wander * Math.min(1, age) * sineOf(lot(seed, which, question) + age * (0.25 + 0.35 * lot(seed, which, question + 1)));
-
-/** Where one is, how fast where they are drawn out or point along their way, and how long it has been on its way: what lies still has stopped. */
-const [X, Y, VX, VY, AGE] = [0, 1, 2, 3, 4];
-/** @param near 1 for what is nearest and smaller for what is farther away and slower @returns whether it is still there */
-function moveTo(now: Float64Array, v: Swarming, which: number, lived: number, born: number, near: number): boolean {
-  const { seed, drag } = v;
-  const meets = v.meets !== 'nothing';
-  // what can meet a line is seen from that line: its way along it, and down to it
-  const tilt = meets ? turnsOf(v.tilt) : 0;
-  const c = tilt ? cosineOf(tilt) : 1;
-  const s = tilt ? sineOf(tilt) : 0;
-  const px = meets ? v.floor[0] : 0;
-  const py = meets ? v.floor[1] : 0;
-  const turn = turnsOf(v.direction - (meets ? v.tilt : 0) + (lot(seed, which, 1) - 0.5) * v.spread);
-  const speed = varied(v.speed, v.speedVaries, v, which, 2) * near;
-  const gravity = v.gravity * near;
-  const wind = v.wind * near;
-  // air that does not hold takes all along as it goes, else it pulls until they are as fast
-  const free = drag < NO_DRAG;
-  const carried = free ? wind : 0;
-  const pulled = free ? 0 : wind * drag;
-  const vx = cosineOf(turn) * speed + carried * c;
-  const vy = sineOf(turn) * speed - carried * s;
-  const pullX = pulled * c + gravity * s;
-  const pullY = gravity * c - pulled * s;
-  const start = startOf(v, which, born);
-  const x0 = (start[0] - px) * c + (start[1] - py) * s;
-  const y0 = (start[1] - py) * c - (start[0] - px) * s;
-  const fall = meets
-    ? landed({ y: y0, pace: vy, pull: pullY, drag }, 0, v.meets === 'bounce' ? v.bounce : 0, lived)
-    : null;
-  if (fall && v.meets === 'go' && lived >= fall.met) return false;
-  const age = fall ? Math.min(lived, fall.lies) : lived;
-  const met = fall !== null && lived >= fall.met;
-  const strays = met ? 0 : near * strayed(v, which, 7, age);
-  const down = fall ? fall.y : y0 + gone(vy, pullY, drag, age);
-  // what was thrown up from below the line lands on it when it comes down
-  const y = fall && (met || y0 <= 0) ? Math.min(0, down + strays) : down + strays;
-  const x = x0 + gone(vx, pullX, drag, age) + near * strayed(v, which, 5, age);
-  now[X] = px + x * c - y * s;
-  now[Y] = py + x * s + y * c;
-  // asked for only where it is seen
-  const aimed = v.drawn > 0 || v.along;
-  const fastX = aimed ? pace(vx, pullX, drag, age) : 0;
-  const fastY = aimed ? pace(vy, pullY, drag, age) : 0;
-  now[VX] = fastX * c - fastY * s;
-  now[VY] = fastX * s + fastY * c;
-  now[AGE] = age;
-  return true;
 }
 
 /** Steps that a life is read in. */
@@ -265,6 +203,7 @@ function writeParticle(
   v: Swarming,
   stops: Float64Array,
   lives: Lives,
+  gusts: Gusts | null,
   which: number,
   lived: number,
   born: number,
@@ -273,7 +212,7 @@ function writeParticle(
   const share = lived / varied(v.life, v.lifeVaries, v, which, 0);
   if (!(share >= 0 && share < 1) || (covers(v.emitter) && !v.spots)) return false;
   const near = v.depth ? 1 - v.depth * farOf(v, which) : 1;
-  if (!moveTo(now, v, which, lived, born, near)) return false;
+  if (!moveTo(now, v, gusts, which, lived, born, near)) return false;
   const age = now[AGE]!;
   list[at] = now[X]!;
   list[at + 1] = now[Y]!;
@@ -314,20 +253,6 @@ export function affordable(list: Float32Array, w: number, h: number): Float32Arr
     from -= PARTICLE;
   }
   return list.subarray(from);
-}
-
-function startOf({ emitter, at, wide, high, seed, way, spots }: Swarming, which: number, born: number): Place {
-  const middle = way ? wayAt(way, born) : at;
-  if (emitter === 'point') return middle;
-  const x = middle[0];
-  const y = middle[1];
-  const a = lot(seed, which, 3);
-  const b = lot(seed, which, 4);
-  if (covers(emitter)) return spotAt(spots!, [a, b, lot(seed, which, 17)]);
-  if (emitter === 'line') return [x + (a - 0.5) * wide, y];
-  if (emitter === 'box') return [x + (a - 0.5) * wide, y + (b - 0.5) * high];
-  const far = Math.sqrt(a) / 2;
-  return [x + far * wide * cosineOf(b), y + far * high * sineOf(b)];
 }
 
 /** @param stops place, red, green and blue of each, in the order of their places */

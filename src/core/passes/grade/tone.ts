@@ -93,6 +93,13 @@ export const tone = definePass({
     'brightness range',
   ],
   help: 'Sets how bright the picture is and how its tones lie between black and white; dark, middle and bright parts, and one that you draw, also by themselves. Relatives: Tone curves, Balance, Colour.',
+  uses: [
+    {
+      title: 'Bleached film',
+      words: ['bleach', 'bleach bypass', 'silver left in the film', 'hard and pale'],
+      values: { contrast: 0.28, shoulder: 0.3, darkColour: 0.5, middleColour: 0.4, brightColour: 0.25 },
+    },
+  ],
   params: {
     exposure: number({
       label: 'Exposure',
