@@ -232,7 +232,7 @@ export function layerCommands(): Entry[] {
     [
       'Looks…',
       'see this frame in several and choose',
-      'preset filter style lut colour grade film mood',
+      'preset filter style lut colour grade film mood contact sheet choose by eye',
       () => ask('looks'),
     ],
     [
