@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { toDisplay, toLinear } from '../picture/light';
 import { balanceMatrix } from '../picture/white';
 import { asDials } from '../passes/grade/balance';
-import { meanReading, readAutomatic, toneFor } from './automatic';
+import { meanReading, rampFor, readAutomatic, toneFor } from './automatic';
 
 const [W, H] = [160, 120];
 const dice = (seed: number) => () => ((seed = (Math.imul(seed, 1664525) + 1013904223) | 0) >>> 0) / 4294967296;
@@ -84,5 +84,28 @@ describe('the automatics', () => {
     const mean = meanReading([usual, usual, usual, usual, odd]);
     expect(Math.abs(Math.log2(mean.key / usual.key))).toBeLessThan(0.5);
     expect(toLinear(usual.high)).toBeGreaterThan(usual.key);
+  });
+
+  test('the ramp of a brightness key goes from where what goes ends to where what stays begins', () => {
+    /** Two grounds, each with values of its own alike often, and a share of each. */
+    const two = (dark: [number, number], bright: [number, number], share: number): Uint8ClampedArray => {
+      const data = new Uint8ClampedArray(W * H * 4).fill(255);
+      for (let i = 0; i < W * H; i++) {
+        const [low, high] = (i * 0.618034) % 1 < share ? bright : dark;
+        data.fill(low + ((i * 0.7548777) % 1) * (high - low), 4 * i, 4 * i + 3);
+      }
+      return data;
+    };
+    for (const share of [0.08, 0.5, 0.85]) {
+      const reading = readAutomatic(two([20, 50], [140, 220], share), W, H)!;
+      const lit = rampFor(reading, 'bright');
+      // below it all of the dark, above it all but the darkest of the bright
+      expect(255 * (lit.threshold - lit.softness / 2)).toBeCloseTo(50, -1);
+      expect(255 * (lit.threshold + lit.softness / 2)).toBeCloseTo(144, -1);
+      const ink = rampFor(reading, 'dark');
+      expect(255 * (ink.threshold + ink.softness / 2)).toBeCloseTo(141, -1);
+      expect(255 * (ink.threshold - ink.softness / 2)).toBeCloseTo(48.5, -1);
+    }
+    expect(rampFor(readAutomatic(two([90, 90], [91, 91], 0.5), W, H)!, 'bright').softness).toBeCloseTo(0.04, 6);
   });
 });

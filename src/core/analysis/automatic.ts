@@ -11,6 +11,8 @@ export interface AutoReading {
   /** display-encoded luma that half a hundredth of the picture lies below and above */
   low: number;
   high: number;
+  /** display-encoded lumas about the gap between what is dark and what is bright: where nearly all and most of the dark lies below, and most and nearly all of the bright above */
+  gap: readonly [allDark: number, mostDark: number, mostBright: number, allBright: number];
 }
 
 /** Power of the mean that the search begins with: between the mean of all and the brightest. Source: Finlayson & Trezzi 2004. */
@@ -43,7 +45,28 @@ export function readAutomatic(data: Uint8Array | Uint8ClampedArray, w: number, h
   if (n < 16) return null;
   lumas.sort((p, q) => p - q);
   const at = (share: number): number => lumas[Math.min(n - 1, Math.floor(share * n))]! / 255;
-  return { grey: greyOf(pixels), key: Math.exp(sum / n), low: at(0.005), high: at(0.995) };
+  return { grey: greyOf(pixels), key: Math.exp(sum / n), low: at(0.005), high: at(0.995), gap: gapOf(lumas) };
+}
+
+/** Of either part of a picture: nearly all of it, and most of it. */
+const [NEARLY_ALL, MOST] = [0.99, 0.95];
+/** Where the two parts of a picture end that differ most in brightness. Source: Otsu 1979. @param lumas ascending, 0…255 */
+function gapOf(lumas: readonly number[]): AutoReading['gap'] {
+  const n = lumas.length;
+  const all = lumas.reduce((sum, luma) => sum + luma, 0);
+  let [below, best, split] = [0, -1, n >> 1];
+  lumas.forEach((luma, i) => {
+    below += luma;
+    const dark = i + 1;
+    // between equal ones there is no gap
+    if (dark === n || lumas[dark] === luma) return;
+    const apart = below / dark - (all - below) / (n - dark);
+    const much = dark * (n - dark) * apart * apart;
+    if (much > best) [best, split] = [much, dark];
+  });
+  const at = (i: number): number => lumas[Math.min(n - 1, Math.max(0, Math.floor(i)))]! / 255;
+  const bright = n - split;
+  return [at(NEARLY_ALL * split), at(MOST * split), at(n - MOST * bright), at(n - NEARLY_ALL * bright)];
 }
 
 /** What should be grey: the mean of what is nearly grey after a first guess was balanced away, narrower each time. */
@@ -89,7 +112,22 @@ export function meanReading(all: readonly AutoReading[]): AutoReading {
     key: Math.exp(mean(({ key }) => Math.log(key))),
     low: mean(({ low }) => low),
     high: mean(({ high }) => high),
+    gap: [0, 1, 2, 3].map((i) => mean(({ gap }) => gap[i]!)) as unknown as AutoReading['gap'],
   };
+}
+
+/** Narrowest ramp of a key, so that it does not flicker. */
+const NARROW = 0.04;
+/** Dials of a brightness key whose ramp goes from where nearly all of what goes ends to where most of what stays begins. */
+export function rampFor(
+  { gap: [allDark, mostDark, mostBright, allBright] }: AutoReading,
+  keep: 'bright' | 'dark',
+): { threshold: number; softness: number } {
+  const [gone, stays] = keep === 'bright' ? [allDark, mostBright] : [allBright, mostDark];
+  const way = keep === 'bright' ? 1 : -1;
+  const wide = Math.max(NARROW, way * (stays - gone));
+  const round = (v: number) => Math.round(v * 1000) / 1000;
+  return { threshold: round(Math.min(1, Math.max(0, gone + (way * wide) / 2))), softness: round(wide) };
 }
 
 /** Middle grey; so many stops off it are meant (snow, night), and of what is beyond them so much is taken away. */

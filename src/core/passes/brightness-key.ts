@@ -1,3 +1,4 @@
+import { rampFor } from '../analysis/automatic';
 import { choice } from '../params/choice';
 import { number } from '../params/number';
 import { COMBINE, definePass } from './define';
@@ -99,6 +100,7 @@ export const brightnessKey = definePass({
     ...RANGE_RULED,
     combine: COMBINE,
   },
+  automatic: (reading, { keep }) => rampFor(reading, keep as 'bright' | 'dark'),
   reach: () => 0,
   run(picture, v, tools) {
     const bright = v.keep === 'bright';

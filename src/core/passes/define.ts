@@ -72,8 +72,8 @@ interface PassBase<P extends Params> {
   note?(values: Values<P>): { says: string; warns: boolean };
   /** what a new one begins with on a picture of a size, in pixels, where that depends on it */
   fitted?(size: { w: number; h: number }): Partial<Record<keyof P, unknown>>;
-  /** values that it can take from a reading of the picture that comes in */
-  automatic?(reading: AutoReading): Partial<Record<keyof P, unknown>>;
+  /** values that it can take from a reading of the picture that comes in. @param values as they are now */
+  automatic?(reading: AutoReading, values: Values<P>): Partial<Record<keyof P, unknown>>;
   /** values that match a picture to another */
   matched?(values: Matched): Partial<Record<keyof P, unknown>>;
   /** false when what it makes of a colour depends on where it lies */

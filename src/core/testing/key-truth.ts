@@ -68,7 +68,7 @@ export async function passWithPlate(
   const plates = new PlateStore(bench, () => Promise.resolve({ data: clean, width, height }));
   const own = { ...values, plate: { stock: 'clean', name: 'clean', file: 'clean', seconds: [0] } };
   await plates.prepare([{ type, values: own } as unknown as PassPlan], { w: width, h: height });
-  return ran({ ...bench, plates }, truth, type, own);
+  return passAlone({ ...bench, plates }, truth, type, own);
 }
 
 function pictureIn({ arena, kernels }: TestBench, { width: w, height: h, frame }: TruthFrame): Picture {
@@ -79,7 +79,8 @@ function pictureIn({ arena, kernels }: TestBench, { width: w, height: h, frame }
   });
   return picture;
 }
-function ran(bench: TestBench, truth: TruthFrame, type: string, values: PlainValues): Float32Array {
+/** What a pass makes of a frame, premultiplied. */
+export function passAlone(bench: TestBench, truth: TruthFrame, type: string, values: PlainValues): Float32Array {
   const { arena } = bench;
   const picture = pictureIn(bench, truth);
   const out = runPass(bench, type, values, picture);
@@ -102,7 +103,7 @@ export const keyCut = (
   truth: TruthFrame,
   screen: readonly Colour[],
   values: PlainValues = {},
-): Float32Array => ran(bench, truth, 'colour-key', { screen, ...values });
+): Float32Array => passAlone(bench, truth, 'colour-key', { screen, ...values });
 /** The values of a new colour key after one pick on a frame. */
 export function pickedKey(bench: TestBench, truth: TruthFrame, screen: readonly Colour[]): PlainValues {
   const params = passOf('colour-key')!.params;
@@ -119,7 +120,7 @@ export function pickedKey(bench: TestBench, truth: TruthFrame, screen: readonly 
 /** What a new colour key cuts out of frames after one pick on the first, premultiplied. */
 export function pickedCuts(bench: TestBench, frames: readonly TruthFrame[], screen: readonly Colour[]): Float32Array[] {
   const values = pickedKey(bench, frames[0]!, screen);
-  return frames.map((frame) => ran(bench, frame, 'colour-key', values));
+  return frames.map((frame) => passAlone(bench, frame, 'colour-key', values));
 }
 /** The colour key's matte with default dials. */
 export const keyMatte = (bench: TestBench, truth: TruthFrame, screen: readonly Colour[]): Float32Array =>

@@ -9,7 +9,8 @@ type RGB = readonly [number, number, number];
 
 /** What is hard about a plate. */
 export interface Traits {
-  screen: 'green' | 'blue';
+  /** what stands behind; black and white only where asked for */
+  screen: 'green' | 'blue' | 'black' | 'white';
   subject: string;
   /** px */
   hair: number;
@@ -57,6 +58,14 @@ const SCREENS: Record<Traits['screen'], readonly RGB[]> = {
   blue: [
     [0.14, 0.3, 0.72],
     [0.2, 0.36, 0.8],
+  ],
+  black: [
+    [0.05, 0.05, 0.06],
+    [0.1, 0.095, 0.09],
+  ],
+  white: [
+    [0.95, 0.95, 0.93],
+    [0.86, 0.86, 0.88],
   ],
 };
 
