@@ -131,6 +131,6 @@ export async function cutsTable(from: number): Promise<string> {
     '|---|---|---|---|',
     ...lines,
     '',
-    `Smart selection after a stroke over each side: ${(100 * middle(wrongs)).toFixed(2)} % of the sure pixels on the wrong side (worst ${(100 * Math.max(...wrongs)).toFixed(2)} %), mean error ${middle(picked.map(({ mean }) => mean)).toFixed(4)}.`,
+    `Seeds ${from} to ${from + COUNT - 1}. Smart selection after a stroke over each side: ${(100 * middle(wrongs)).toFixed(2)} % of the sure pixels on the wrong side (worst ${(100 * Math.max(...wrongs)).toFixed(2)} %), mean error ${middle(picked.map(({ mean }) => mean)).toFixed(4)}.`,
   ].join('\n');
 }

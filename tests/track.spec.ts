@@ -70,13 +70,25 @@ test('a pattern is drawn, tracked both ways, read, mended, followed by a mask, a
   await page.getByRole('button', { name: 'Both ways' }).click();
   await expect(page.getByText(/Forward: \d+ of 55 frames/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Both ways' })).toBeVisible({ timeout: 60_000 });
-  await expect(page.getByRole('img', { name: 'Chart of Point: position, speed and confidence' })).toBeVisible();
+  const chart = page.getByRole('img', { name: 'Chart of Point: position, speed and confidence' });
+  await expect(chart).toBeVisible();
 
   // what was measured is where the buoy was drawn
   await page.getByRole('button', { name: 'More for this track' }).click();
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByText('Save as CSV').click()]);
   const { rows } = readTrackCsv(readFileSync(await file.path(), 'utf8'), 'Point.csv');
   expect(rows.size).toBe(FRAMES);
+  // and the chart says it for the frame that the pointer is over
+  const reads = page.getByText(/\d+: x -?[\d.]+ y -?[\d.]+ · [\d.]+ px · \d+ %/);
+  let right = 120;
+  await expect(async () => {
+    await chart.hover({ position: { x: right++, y: 60 } });
+    await expect(reads).toBeVisible({ timeout: 1000 });
+  }).toPass();
+  const [frame, x1, y1] = (await reads.innerText()).match(/-?\d[\d.]*/g)!.map(Number) as [number, number, number];
+  const way = [0, 1].map((part) => rows.get(frame)!.points[0]![part]! - rows.get(0)!.points[0]![part]!);
+  expect([x1, y1]).toEqual(way.map((v) => expect.closeTo(v, 0)));
+
   const [px, py] = rows.get(START)!.points[0]!;
   const spot = { x: px + 640, y: py + 360 };
   const off = [...rows].map(([frame, { points }]) => {

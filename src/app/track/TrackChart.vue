@@ -56,7 +56,9 @@ function series(): Record<'x' | 'y' | 'speed' | 'sure', Pair[]> {
     out.sure.push([first + i, row ? row.confidence * 100 : null]);
   });
   return out;
-} /** The frame of the clip that the pointer is over, and what is known of it. */
+}
+
+/** The frame of the clip that the pointer is over, and what is known of it. */
 const pointed = ref<number | null>(null);
 const said = computed(() => {
   if (pointed.value === null) return null;
