@@ -4,7 +4,7 @@ import { meanReading, type AutoReading } from '../../core/analysis/automatic';
 import { setPassValues } from '../../core/document/edits/passes';
 import { passOf, titleOf } from '../../core/passes/registry';
 import { planBefore } from '../../core/plan/looks';
-import { valueAt } from '../../core/time/values';
+import { valuesAt } from '../../core/time/values';
 import { useEngine } from '../../engine/client';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
@@ -37,10 +37,7 @@ async function take(frames: readonly number[]): Promise<void> {
     }
     if (!readings.length)
       return notices.say(`Nothing solid of ${layer.name} shows here, so there is nothing to go by.`, 'problem');
-    const now = Object.fromEntries(
-      Object.entries(pass.values).map(([name, value]) => [name, valueAt(value, bench.moment)]),
-    );
-    const values = sets(meanReading(readings), now as never) as Record<string, unknown>;
+    const values = sets(meanReading(readings), valuesAt(pass.values, bench.moment) as never) as Record<string, unknown>;
     store.edit(setPassValues(store.current(), at, pass.id, values, `automatic ${titleOf(pass.type).toLowerCase()}`));
   } catch (error) {
     notices.problem(error);

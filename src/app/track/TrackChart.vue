@@ -38,7 +38,7 @@ const colour = (name: string): string => getComputedStyle(box.value!).getPropert
 type Pair = [number, number | null];
 
 /** x and y of the middle of its points from where they began, how fast it goes, and the confidence in per cent. */
-function series(): Record<'x' | 'y' | 'speed' | 'sure', Pair[]> {
+const series = computed((): Record<'x' | 'y' | 'speed' | 'sure', Pair[]> => {
   const { first, rows } = tracking.samples;
   const out: Record<'x' | 'y' | 'speed' | 'sure', Pair[]> = { x: [], y: [], speed: [], sure: [] };
   const mean = (i: number, part: 0 | 1): number | null => {
@@ -56,13 +56,13 @@ function series(): Record<'x' | 'y' | 'speed' | 'sure', Pair[]> {
     out.sure.push([first + i, row ? row.confidence * 100 : null]);
   });
   return out;
-}
+});
 
 /** The frame of the clip that the pointer is over, and what is known of it. */
 const pointed = ref<number | null>(null);
 const said = computed(() => {
   if (pointed.value === null) return null;
-  const all = series();
+  const all = series.value;
   const value = (data: Pair[], digits: number) =>
     data.find(([frame]) => frame === pointed.value)?.[1]?.toFixed(digits) ?? '–';
   return {
@@ -110,7 +110,7 @@ function lined(name: string, data: Pair[], stroke: string, dashed = false) {
 }
 /** The lines of each part, and where the clip stands and is weak. */
 function linesOf(): ReturnType<typeof lined>[][] {
-  const { x, y, speed, sure } = series();
+  const { x, y, speed, sure } = series.value;
   const [violet, chalk, red, brass] = ['--violet', '--chalk', '--red', '--brass'].map(colour);
   const plain = { silent: true, animation: false };
   const spans = weakSpans().map(([from, to]) => [{ xAxis: from }, { xAxis: to }]);

@@ -2,7 +2,7 @@ import { computed, shallowRef, watchEffect, type ComputedRef, type Ref } from 'v
 import type { LineStyle, TextLine } from '../../core/text/fonts';
 import { bareLineOf } from '../../core/text/line';
 import type { Setting } from '../../core/text/layout';
-import { valueAt } from '../../core/time/values';
+import { valuesAt } from '../../core/time/values';
 import { fontsFor } from '../../engine/client';
 import { useBench } from '../stores/bench';
 
@@ -13,9 +13,7 @@ export function useTitleLines(): { words: ComputedRef<Words | null>; lines: Ref<
   const bench = useBench();
   const words = computed(() =>
     bench.layer?.source.type === 'title'
-      ? (Object.fromEntries(
-          Object.entries(bench.layer.source.values).map(([name, value]) => [name, valueAt(value, bench.moment)]),
-        ) as unknown as Words)
+      ? (valuesAt(bench.layer.source.values, bench.moment) as unknown as Words)
       : null,
   );
   const style = computed(() => `${words.value?.font} ${words.value?.weight}`);

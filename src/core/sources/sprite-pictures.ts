@@ -3,7 +3,7 @@ import { apertureRows, throughAperture } from '../picture/aperture';
 import type { Arena } from '../picture/arena';
 import type { Kernels } from '../picture/kernels';
 import { Picture } from '../picture/picture';
-import type { Rect } from '../picture/rect';
+import { grow } from '../picture/rect';
 import { partOf } from '../picture/rows';
 
 interface Tools {
@@ -39,30 +39,24 @@ export function inFocus(tools: Tools, picture: Picture): Drawable {
 
 /** A picture and smaller ones of it, so much larger by clear pixels that each is half as large as the one before to the pixel. @returns held by the caller */
 function sizesOf(tools: Tools, picture: Picture): Picture[] {
-  const { w, h } = picture.rect;
+  const { x, y, w, h } = picture.rect;
   const times = Math.max(0, Math.min(Math.floor(Math.log2(Math.max(w, h) / 4)), Math.ceil(Math.log2(Math.min(w, h)))));
   const cell = 2 ** times;
-  const grown = (side: number) => cell * Math.ceil(side / cell);
-  let now = partOf(tools, picture, aboutMiddle(picture.rect, grown(w), grown(h)));
-  const sizes = [bordered(tools, now)];
+  const spare = (side: number) => cell * Math.ceil(side / cell) - side;
+  const [left, top] = [Math.floor(spare(w) / 2), Math.floor(spare(h) / 2)];
+  let now = partOf(tools, picture, { x: x - left, y: y - top, w: w + spare(w), h: h + spare(h) });
+  const sizes = [withBorder(tools, now)];
   for (let i = 0; i < times; i++) {
     const half = Picture.make(tools.arena, { x: 0, y: 0, w: now.rect.w / 2, h: now.rect.h / 2 });
     tools.kernels.halve(now.at, now.rect.w, now.rect.h, half.at);
     now.release();
     now = half;
-    sizes.push(bordered(tools, now));
+    sizes.push(withBorder(tools, now));
   }
   now.release();
   return sizes;
 }
-const aboutMiddle = ({ x, y, w, h }: Rect, wide: number, high: number): Rect => ({
-  x: x - Math.floor((wide - w) / 2),
-  y: y - Math.floor((high - h) / 2),
-  w: wide,
-  h: high,
-});
-const bordered = (tools: Tools, picture: Picture): Picture =>
-  partOf(tools, picture, aboutMiddle(picture.rect, picture.rect.w + 2 * BORDER, picture.rect.h + 2 * BORDER));
+const withBorder = (tools: Tools, picture: Picture): Picture => partOf(tools, picture, grow(picture.rect, BORDER));
 
 /** Out of focus by less than this of half the longer side is sharp; from one step to the next it is so many times more, and no more than so many steps. */
 const [LEAST, TIMES, STEPS] = [0.05, 2 ** 0.25, 36];
@@ -83,7 +77,7 @@ export function outOfFocus(tools: Tools, { sizes, own }: Drawable, step: number)
   const from = sizes[level]!;
   const [w, h, radius] = [own.w, own.h, (ratio * most) / 2].map((v) => v / 2 ** level) as [number, number, number];
   const inner = Math.ceil(radius) + 1;
-  const room = partOf(tools, from, aboutMiddle(from.rect, from.rect.w + 4 * inner, from.rect.h + 4 * inner));
+  const room = partOf(tools, from, grow(from.rect, 2 * inner));
   kernels.toLinearSpan(room.at, room.pixels);
   const soft = throughAperture(tools, room, apertureRows(radius, 0, 0), inner);
   room.release();

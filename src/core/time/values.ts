@@ -14,6 +14,10 @@ export function valueAt<T>(value: Value<T>, moment: Moment): T {
   ) as T;
 }
 
+/** What values by name are at a moment. */
+export const valuesAt = (values: Readonly<Record<string, Value<unknown>>>, moment: Moment): Record<string, unknown> =>
+  Object.fromEntries(Object.entries(values).map(([name, value]) => [name, valueAt(value, moment)]));
+
 /** What a value has to be without what drives it so that it is seen as something: what a handle on the picture writes. */
 export const plainFor = <T>(value: Value<T>, wanted: T, moment: Moment): T =>
   (value.drivers ?? []).reduceRight<unknown>(

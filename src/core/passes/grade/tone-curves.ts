@@ -10,7 +10,7 @@ function curvesOf(v: Record<'all' | 'red' | 'green' | 'blue', readonly CurvePoin
   const all = curveOf(v.all);
   const of = (points: readonly CurvePoint[]) => {
     const own = curveOf(points);
-    return isStraight(points) ? all : (x: number) => own(all(x));
+    return (x: number) => own(all(x));
   };
   return { of: [of(v.red), of(v.green), of(v.blue)], saturation: 1 };
 }
