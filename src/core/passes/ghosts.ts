@@ -114,8 +114,7 @@ export const ghosts = definePass({
   run(picture, v, tools) {
     const times = timesFor(v.size);
     const rect = onGrid(union(picture.rect, { x: 0, y: 0, ...tools.size }), times + MOST_MORE);
-    return shone(picture, v, tools, rect, (bright) => {
-      const small = reducedBy(tools, bright, times);
+    return shone(picture, v, tools, rect, times, (small) => {
       const by = 2 ** times;
       if (v.of === 'point') lampAt(tools, small, [v.at[0] / by, v.at[1] / by], v.size / by);
       const light = Picture.make(tools.arena, small.rect);
@@ -123,7 +122,6 @@ export const ghosts = definePass({
       const middle = [tools.size.w / by / 2, tools.size.h / by / 2] as const;
       for (const ghost of GHOSTS.slice(0, Math.round(v.count)))
         addGhost(tools, small, light, ghost, middle, { ...v, size: v.size / by });
-      small.release();
       return { light, times, share: 1 };
     });
   },

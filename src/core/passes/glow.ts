@@ -17,6 +17,9 @@ const FURTHEST = PARTS[2][0];
 /** What is softer than this many pixels is computed smaller, at most so many times halved. */
 const [SOFT, MOST_TIMES] = [3, 5];
 
+/** How often something so soft is halved. @param sigma pixels */
+const timesOf = (sigma: number): number => Math.max(0, Math.min(MOST_TIMES, Math.floor(Math.log2(sigma / SOFT))));
+
 /** Pixels beyond which none of it comes: three boxes of the widest part, and a fraction more of each. */
 const spreadOf = ({ reach }: { reach: number }): number => Math.ceil(3 * FURTHEST * reach) + 4;
 
@@ -52,13 +55,15 @@ export const glow = definePass({
   },
   idle: (v) => v.strength === 0 && v.alone === 'both',
   reach: spreadOf,
-  run: (picture, v, tools) =>
-    shone(picture, v, tools, onGrid(grow(picture.rect, spreadOf(v)), MOST_TIMES), (bright) => {
+  run(picture, v, tools) {
+    const rect = onGrid(grow(picture.rect, spreadOf(v)), MOST_TIMES);
+    const least = timesOf(PARTS[0][0] * v.reach);
+    return shone(picture, v, tools, rect, least, (bright) => {
       const { kernels, arena } = tools;
-      let [small, done] = [bright.retain(), 0];
+      let [small, done] = [bright.retain(), least];
       const parts = PARTS.map(([width, weight]) => {
         const sigma = Math.max(0.3, width * v.reach);
-        const times = Math.max(0, Math.min(MOST_TIMES, Math.floor(Math.log2(sigma / SOFT))));
+        const times = timesOf(sigma);
         const smaller = reducedBy(tools, small, times - done);
         small.release();
         [small, done] = [smaller, times];
@@ -73,5 +78,6 @@ export const glow = definePass({
         return now;
       });
       return { light: first.part, times: first.times, share: first.weight };
-    }),
+    });
+  },
 });

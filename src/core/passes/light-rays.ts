@@ -2,7 +2,7 @@ import { number } from '../params/number';
 import { point } from '../params/point';
 import { multiply, scaling, translation } from '../picture/matrix';
 import { union } from '../picture/rect';
-import { onGrid, reducedBy } from '../picture/reduced';
+import { onGrid } from '../picture/reduced';
 import { furthestFrom, smeared } from '../picture/smear';
 import { definePass } from './define';
 import { SHINING, shone, strength } from './shining';
@@ -40,8 +40,7 @@ export const lightRays = definePass({
   idle: (v) => v.strength === 0 && v.alone === 'both',
   reach: () => Infinity,
   run: (picture, v, tools) =>
-    shone(picture, v, tools, onGrid(union(picture.rect, { x: 0, y: 0, ...tools.size }), TIMES), (bright) => {
-      const small = reducedBy(tools, bright, TIMES);
+    shone(picture, v, tools, onGrid(union(picture.rect, { x: 0, y: 0, ...tools.size }), TIMES), TIMES, (small) => {
       const [x, y] = v.from.map((at) => at / 2 ** TIMES) as [number, number];
       const furthest = furthestFrom(v.from, tools.size);
       // sizes that are multiplied are shares that are added
@@ -52,7 +51,6 @@ export const lightRays = definePass({
       };
       const how = { sided: true, extend: false, faded: FADED };
       const light = smeared(tools, small, away, (v.length * furthest) / 2 ** TIMES, how);
-      small.release();
       return { light, times: TIMES, share: 1 };
     }),
 });

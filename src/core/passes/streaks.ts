@@ -3,7 +3,7 @@ import { choice } from '../params/choice';
 import { number } from '../params/number';
 import { translation } from '../picture/matrix';
 import { Picture } from '../picture/picture';
-import { addEnlarged, onGrid, reducedBy } from '../picture/reduced';
+import { addEnlarged, onGrid } from '../picture/reduced';
 import { smeared } from '../picture/smear';
 import { definePass } from './define';
 import { SHINING, shone, strength } from './shining';
@@ -61,8 +61,7 @@ export const streaks = definePass({
     const [across, down] = [most(Math.cos) + 2, most(Math.sin) + 2];
     const rect = { x: x - across, y: y - down, w: w + 2 * across, h: h + 2 * down };
     const times = long > LONG ? 2 : long > LONG / 8 ? 1 : 0;
-    return shone(picture, v, tools, onGrid(rect, times), (bright) => {
-      const small = reducedBy(tools, bright, times);
+    return shone(picture, v, tools, onGrid(rect, times), times, (small) => {
       const light = Picture.make(tools.arena, small.rect);
       tools.kernels.fill(light.at, light.pixels, 0, 0, 0, 0);
       const reach = long / 2 ** times;
@@ -72,7 +71,6 @@ export const streaks = definePass({
           const line = smeared(tools, small, way, reach, { sided: true, extend: false, faded: FADED });
           addEnlarged(tools, line, 0, light, 0.5);
         }
-      small.release();
       return { light, times, share: 1 };
     });
   },

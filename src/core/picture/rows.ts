@@ -2,7 +2,7 @@
 import type { Arena } from './arena';
 import type { Kernels } from './kernels';
 import { BYTES_PER_PIXEL, Picture } from './picture';
-import { intersect, type Rect } from './rect';
+import { intersect, isEmpty, type Rect } from './rect';
 
 interface Tools {
   kernels: Kernels;
@@ -11,15 +11,18 @@ interface Tools {
 
 /** Fills a picture with what another one has there, clear elsewhere. */
 export function copyInto({ kernels }: Pick<Tools, 'kernels'>, from: Picture, to: Picture): void {
-  const part = intersect(from.rect, to.rect);
-  if (part.w !== to.rect.w || part.h !== to.rect.h) kernels.fill(to.at, to.pixels, 0, 0, 0, 0);
-  for (let y = part.y; y < part.y + part.h; y++) {
-    kernels.copy(
-      from.row(y - from.rect.y) + (part.x - from.rect.x) * BYTES_PER_PIXEL,
-      to.row(y - to.rect.y) + (part.x - to.rect.x) * BYTES_PER_PIXEL,
-      part.w,
-    );
-  }
+  for (let y = 0; y < to.rect.h; y++) copyRow(kernels, from, to.rect, y, to.row(y));
+}
+
+/** Fills row y of a rectangle with what a picture has there, clear elsewhere. @param to where that row is */
+export function copyRow(kernels: Kernels, from: Picture, rect: Rect, y: number, to: number): void {
+  const part = intersect(from.rect, { ...rect, y: rect.y + y, h: 1 });
+  const [left, right] = [part.x - rect.x, rect.x + rect.w - part.x - part.w];
+  if (isEmpty(part)) return kernels.fill(to, rect.w, 0, 0, 0, 0);
+  kernels.fill(to, left, 0, 0, 0, 0);
+  const at = from.row(part.y - from.rect.y) + (part.x - from.rect.x) * BYTES_PER_PIXEL;
+  kernels.copy(at, to + left * BYTES_PER_PIXEL, part.w);
+  kernels.fill(to + (left + part.w) * BYTES_PER_PIXEL, right, 0, 0, 0, 0);
 }
 
 /** A part of a picture; what lies outside of it is clear. */

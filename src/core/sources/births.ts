@@ -68,6 +68,13 @@ export function bornAt({ first, counts, perSecond }: Counts, which: number): num
   const share = gap > 0 ? Math.min(1, Math.max(0, (which - counts[low]!) / gap)) : 0;
   return (first + low + share) / perSecond;
 }
+/** How many came a second at a moment, as far as is known. */
+export function rateAt({ rate, counts }: { rate: number; counts?: Counts }, seconds: number): number {
+  const last = counts ? counts.counts.length - 2 : -1;
+  if (!counts || last < 0) return rate;
+  const i = Math.min(last, Math.max(0, Math.floor(seconds * counts.perSecond) - counts.first));
+  return (counts.counts[i + 1]! - counts.counts[i]!) * counts.perSecond;
+}
 export function wayAt({ first, points, perSecond }: Way, seconds: number): Place {
   const place = Math.min(points.length - 1, Math.max(0, seconds * perSecond - first));
   const i = Math.floor(place);

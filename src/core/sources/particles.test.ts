@@ -1,3 +1,4 @@
+import { birthsOf } from './births';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { beginningOf, type Params } from '../params/registry';
 import { floatsOf, testBench, type TestBench } from '../testing/bench';
@@ -45,7 +46,7 @@ describe('particles', () => {
     expect([0, 1.9, 2.1].map((at) => there(swarmAt(burst, at)).length)).toEqual([50, 50, 0]);
   });
 
-  test('no more than the most are there, and then the youngest', () => {
+  test('no more are there than can be, and then the youngest', () => {
     const many = there(swarmAt(values({ rate: 5000, life: 600, speed: 1, direction: 0 }), 100));
     expect(many).toHaveLength(MOST_AT_ONCE);
     expect(Math.max(...many.map(({ x }) => x))).toBeLessThanOrEqual(4.01);
@@ -177,10 +178,53 @@ describe('particles', () => {
     expect(Math.hypot(found!.x - x, found!.y - y)).toBeLessThan(1.5);
   });
 
-  test('no more are there at once than wanted, the youngest of them', () => {
-    const many = there(swarmAt(values({ rate: 60, life: 5, speed: 10, direction: 0, most: 20 }), 10));
-    expect(many).toHaveLength(20);
-    expect(Math.max(...many.map(({ x }) => x))).toBeLessThan(3.4);
+  test('no more are there at once than wanted, of all ages, and each all its life', () => {
+    const thinned = values({ rate: 60, life: 5, speed: 10, direction: 0, most: 20 });
+    for (const at of [0, 3.7, 10, 10.5, 33]) {
+      const ages = there(swarmAt({ ...thinned, before: 60 }, at)).map(({ x }) => x / 10);
+      expect(ages.length).toBeGreaterThan(17);
+      expect(ages.length).toBeLessThanOrEqual(20);
+      for (const from of [0, 1, 2, 3, 4]) {
+        const young = ages.filter((age) => age >= from && age < from + 1).length;
+        expect(young).toBeGreaterThanOrEqual(3);
+        expect(young).toBeLessThanOrEqual(5);
+      }
+    }
+    // who is there at one moment is there at the next, but for the oldest
+    const [now, then] = [10, 11].map((at) => there(swarmAt(thinned, at)).map(({ x }) => at - x / 10));
+    for (const born of now!.filter((at) => at > 6.2))
+      expect(then!.some((other) => Math.abs(other - born) < 1e-3)).toBe(true);
+  });
+
+  test('where the rate changes, each that is left out is so all its life', () => {
+    const base = values({ life: 5, speed: 10, direction: 0, before: 0, most: 20 });
+    const rate = (frame: number) => Math.max(0, frame - 24);
+    const at = (seconds: number) => {
+      const when = {
+        seconds,
+        perSecond: 24,
+        moves: (id: string) => id === 'rate',
+        at: (_: string, f: number) => rate(f),
+      };
+      const { counts } = birthsOf(base, when as never);
+      return there(swarmAt({ ...base, counts: counts! }, seconds)).map(({ x }) => seconds - x / 10);
+    };
+    for (const seconds of [4, 6, 9]) {
+      const [now, then] = [at(seconds), at(seconds + 0.5)];
+      expect(now.length).toBeGreaterThan(8);
+      expect(now.length).toBeLessThanOrEqual(20);
+      for (const born of now.filter((time) => time > seconds - 4.3 && time < seconds - 0.05))
+        expect(then.some((other) => Math.abs(other - born) < 1e-3)).toBe(true);
+    }
+  });
+
+  test('a burst counts among the most that are there, and those that come after it have room again', () => {
+    const both = values({ rate: 60, burst: 50, life: 5, most: 60 });
+    expect(there(swarmAt(both, 2)).length).toBeLessThanOrEqual(60);
+    expect(there(swarmAt(both, 2)).length).toBeGreaterThan(50);
+    const later = there(swarmAt(both, 20)).length;
+    expect(later).toBeGreaterThan(56);
+    expect(later).toBeLessThanOrEqual(60);
     expect(there(swarmAt(values({ rate: 60, burst: 50, life: 5, most: 20 }), 0))).toHaveLength(20);
   });
 

@@ -171,7 +171,7 @@ export const particles = defineSource({
       min: 1,
       max: MOST_AT_ONCE,
       slider: [1, 2000],
-      help: 'No more than so many are there at once; of those that came by and by the oldest are left out.',
+      help: 'No more than so many are there at once; of those that come by and by, some are left out all along.',
       group: COME,
     }),
     before: plain(

@@ -2,7 +2,7 @@
 import { cosineOf, sineOf } from '../base/sine';
 import { curveOf, type CurvePoint } from '../params/curve';
 import type { RampStop } from '../params/ramp';
-import { bornAt, countAt, type Counts, type Spots, type Way } from './births';
+import { bornAt, countAt, rateAt, type Counts, type Spots, type Way } from './births';
 import { gustsOf, type Gusts } from './gusts';
 import { AGE, covers, lot, moveTo, turnsOf, varied, VX, VY, X, Y } from './swarm-moves';
 
@@ -73,26 +73,50 @@ export const MOST_AT_ONCE = 20_000;
 /** Numbers of a particle, as the kernel that draws them takes them. */
 export const PARTICLE = 12;
 
+/** Shares of whole numbers by which any row of them is thinned evenly: multiples of the golden ratio without their whole part. */
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+
 /** Goes through the particles that may be there at a moment, the oldest first. */
 function eachPresent(v: Swarming, seconds: number, use: (which: number, age: number) => void): void {
   const longest = v.life * (1 + v.lifeVaries);
-  const from = -v.before;
   const most = Math.min(MOST_AT_ONCE, Math.round(v.most));
   // those of a burst have numbers of their own
   const burst = seconds >= 0 && seconds < longest ? Math.min(most, Math.round(v.burst)) : 0;
-  if (v.counts) {
-    const known = v.counts.counts[0]!;
-    const last = Math.floor(countAt(v.counts, seconds));
-    const oldest = Math.max(0, last - most + burst + 1);
-    // those that came before the layer began
-    if (v.counts.first === 0) for (let k = oldest; k < known; k++) use(k, seconds - from - (k * v.before) / known);
-    for (let k = Math.max(oldest, Math.ceil(known)); k <= last; k++) use(k, seconds - bornAt(v.counts, k));
-  } else if (v.rate > 0) {
-    const last = Math.floor((seconds - from) * v.rate);
-    const first = Math.max(0, Math.ceil((seconds - longest - from) * v.rate), last - most + burst + 1);
-    for (let k = first; k <= last; k++) use(k, seconds - from - k / v.rate);
+  const room = most - burst;
+  const { first, last, age } = stream(v, seconds, longest);
+  const oldest = Math.max(first, last - MOST_AT_ONCE + burst + 1);
+  if (last - oldest < room) for (let k = oldest; k <= last; k++) use(k, age(k));
+  else {
+    // one that is left out is so all its life, and leaves no gap among the others
+    const kept: number[] = [];
+    for (let k = last; k >= oldest && kept.length < room; k--) {
+      const born = seconds - age(k);
+      const free = most - (born < longest ? Math.min(most, Math.round(v.burst)) : 0);
+      if (((k + 0.5) * GOLDEN) % 1 < free / Math.min(MOST_AT_ONCE, rateAt(v, born) * longest)) kept.push(k);
+    }
+    for (const k of kept.reverse()) use(k, age(k));
   }
   for (let k = 0; k < burst; k++) use(-1 - k, seconds);
+}
+
+/** Those that come by and by: the numbers of the first and the last that may be there, and how long one has been. */
+function stream(
+  { counts, rate, before }: Swarming,
+  seconds: number,
+  longest: number,
+): { first: number; last: number; age: (which: number) => number } {
+  if (!counts) {
+    const past = seconds + before;
+    const first = Math.max(0, Math.ceil((past - longest) * rate));
+    return { first, last: rate > 0 ? Math.floor(past * rate) : -1, age: (k) => past - k / rate };
+  }
+  const known = counts.counts[0]!;
+  return {
+    // those that came before the layer began, unless they are long gone
+    first: counts.first === 0 ? 0 : Math.ceil(known),
+    last: Math.floor(countAt(counts, seconds)),
+    age: (k) => seconds - (k < known ? (k * before) / known - before : bornAt(counts, k)),
+  };
 }
 
 /** The same values in an object that is made the same way each time: thousands of reads are three times as fast from one make as from many. */
