@@ -157,9 +157,9 @@ const FELT = [0.302, 0.659, 0.353];
 const captainKey = (uneven: number, values: Record<string, unknown> = {}): Pass =>
   pass('colour-key', {
     screen: [FELT],
-    clipBlack: 0.06,
+    clipBlack: 0.075,
     clipWhite: 0.97,
-    reading: { clear: 0.06, solid: 0.97, noise: 0.0035, uneven, spill: 0, edge: 2.5 },
+    reading: { clear: 0.075, solid: 0.97, noise: 0.0035, uneven, spill: 0, edge: 2.5 },
     ...values,
   });
 

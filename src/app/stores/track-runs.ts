@@ -30,10 +30,14 @@ const SURE = 0.8;
 /** Frames for which a lost pattern is taken to go on as it went, and how sure that is. */
 const PREDICTED = { frames: 24, confidence: 0.1 };
 
-function sayingOf(end: RunEnd, masked: boolean): string | null {
+/** @param masked whether it looks only where masks say @param searched whether it was looked for in all of the picture */
+function sayingOf(end: RunEnd, masked: boolean, searched: boolean): string | null {
   if (end.why === 'plain')
     return `${masked ? 'The masks of where it looks leave too little of it. ' : ''}There is too little in this pattern to find it again: its light changes by ${(end.strength * 100).toFixed(2)} % a pixel, and ${(PLAIN * 100).toFixed(1)} % is the least. Draw it about a corner, a spot or print.`;
-  if (end.why === 'lost') return `Lost from frame ${end.frame} of the clip on.`;
+  if (end.why === 'lost')
+    return searched
+      ? `Not found anywhere in the picture from frame ${end.frame} of the clip on.`
+      : `Lost from frame ${end.frame} of the clip on.`;
   if (end.why === 'outside') return `It leaves the picture at frame ${end.frame} of the clip.`;
   if (end.why === 'cut') return `The clip is cut at frame ${end.frame}; there the track ends.`;
   return end.why === 'stopped' ? 'Stopped; what was measured is kept.' : null;
@@ -99,8 +103,8 @@ export const useTrackRuns = defineStore('trackRuns', () => {
     };
   }
 
-  /** Measures from the playhead on. Cancelling keeps what was measured. */
-  async function run(way: Way, extent: Extent): Promise<void> {
+  /** Measures from the playhead on. Cancelling keeps what was measured. @param everywhere look for what was lost in all of the picture at the playhead, and go on from there */
+  async function run(way: Way, extent: Extent, everywhere = false): Promise<void> {
     const { track: of, size } = tracking;
     const where = tracking.clipNow();
     if (!of || !where || tracking.running || store.readOnly) return;
@@ -115,11 +119,14 @@ export const useTrackRuns = defineStore('trackRuns', () => {
     player.touching = true;
     try {
       const sayings: string[] = [];
+      let lost = false;
       for (const [i, direction] of ways.entries()) {
         const from = begins[i]!;
         const to = extentOf(direction, extent, from);
         if (to === from || own.signal.aborted) continue;
-        tracking.running = { track: of.id, done: 0, of: Math.abs(to - from), way: direction };
+        const resume = everywhere && direction * (tracking.frame - from) > 0 ? { resume: tracking.frame } : {};
+        const frames = Math.abs(to - (resume.resume ?? from));
+        tracking.running = { track: of.id, done: 0, of: frames, way: direction };
         const plan: Run = {
           kind: of.kind,
           size,
@@ -129,15 +136,17 @@ export const useTrackRuns = defineStore('trackRuns', () => {
           to,
           fixed: new Map([...fixed].filter(([at]) => at !== from)),
           patience: PATIENCE + Math.abs(tracking.frame - from),
+          ...resume,
         };
         const { tracks } = await useEngine();
         const hear = (news: RunNews) => heard(news.measured, news.glimpse);
         const end = await tracks.run(where, plan, hear, own.signal, looking(of));
-        const saying = sayingOf(end, !!of.looks?.masks.length);
+        const saying = sayingOf(end, !!of.looks?.masks.length, end.why === 'lost' && end.frame === resume.resume);
         if (saying) sayings.push(saying);
+        lost ||= end.why === 'lost';
         if (end.why === 'plain') tracking.live = new Map();
       }
-      tracking.ends[of.id] = sayings.join(' ');
+      if (sayings.length) tracking.ends[of.id] = { saying: sayings.join(' '), lost };
     } catch (error) {
       if (!own.signal.aborted) notices.problem(error);
     } finally {

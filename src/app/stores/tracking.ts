@@ -62,7 +62,7 @@ export const useTracking = defineStore('tracking', () => {
   const live = shallowRef<ReadonlyMap<number, Sample | null>>(new Map());
   const glimpse = shallowRef<Glimpse | null>(null);
   /** how the last run of each track ended */
-  const ends = ref<Record<string, string>>({});
+  const ends = ref<Record<string, { saying: string; lost: boolean }>>({});
 
   /** The clip that the chosen layer shows, if it moves. */
   const clip = computed(() => {

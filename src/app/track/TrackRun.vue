@@ -43,7 +43,7 @@ const sample = computed(() => sampleAt(tracking.samples, tracking.frame));
 const known = computed(() => tracking.samples.rows.filter((row) => row !== null).length);
 const fixed = computed(() => track.value.fixed.includes(tracking.frame));
 const end = computed(() => tracking.ends[track.value.id]);
-const lost = computed(() => !!end.value?.includes('Lost'));
+const lost = computed(() => !!end.value?.lost);
 const share = computed(() => (tracking.running ? (100 * tracking.running.done) / tracking.running.of : 0));
 </script>
 
@@ -96,9 +96,11 @@ const share = computed(() => (tracking.running ? (100 * tracking.running.done) /
       <v-progress-linear :model-value="share" color="primary" height="2" aria-label="Run of the track" />
     </div>
     <GlimpseStrip v-if="tracking.glimpse && track.kind !== 'sway'" :glimpse="tracking.glimpse" />
-    <p v-if="end" class="end" :class="{ bad: lost }" role="status">{{ end }}</p>
+    <p v-if="end" class="end" :class="{ bad: lost }" role="status">{{ end.saying }}</p>
     <div v-if="lost && !tracking.running" class="ways">
-      <v-btn size="small" :disabled="store.readOnly" @click="runs.run('forward', extent)">Search on from here</v-btn>
+      <v-btn size="small" :disabled="store.readOnly" @click="runs.run('forward', extent, true)"
+        >Search on from here</v-btn
+      >
       <v-btn size="small" :disabled="store.readOnly" @click="runs.predict()">Predict</v-btn>
     </div>
     <p v-if="known" class="here">

@@ -186,6 +186,11 @@ export class Pattern {
     });
   }
 
+  /** How far a search goes at most, in pixels of the frame. */
+  farthest(frame: LumaPyramid, guess: Projective): number {
+    return MOST_REACH * planeOf(frame, this.levels.at(-1)!.unit * growthAt(guess, 0, 0)).size;
+  }
+
   /** The best place within a reach of a guess, in whole pixels of a coarse level. @param reach pixels of the frame @returns how alike it is there, and at the next best place elsewhere */
   search(frame: LumaPyramid, guess: Projective, reach: number): { map: Projective; alike: number; second: number } {
     const { kernels, arena } = this.tools;

@@ -144,6 +144,25 @@ describe('a point track', () => {
     expect(end).toEqual({ why: 'lost', frame: 5 });
   });
 
+  test('searches all of the picture from a frame on when it is told to, and leaves those before as they are', async () => {
+    // hidden at the left, it comes out far to the right
+    const at = (f: number): MovingFrame => ({
+      map: f < 8 ? moving(-95 + f, -20) : moving(70 + f, 35, 4),
+      ...(f >= 4 && f < 8 ? { bar: { x: -150, wide: 130 } } : {}),
+    });
+    const from = scene(at);
+    const near = await run(from, { from: 3, patience: 9, reach: 6 }, 20);
+    expect(near.end).toEqual({ why: 'lost', frame: 4 });
+    const far = await run(from, { from: 3, patience: 9, reach: 6, resume: 10 }, 20);
+    expect(far.end).toEqual({ why: 'done' });
+    expect([...far.found.keys()]).toEqual([3, 10, 11, 12, 13, 14, 15, 16, 17, 18, 19]);
+    far.found.delete(3);
+    expect(rms(far, at, MIDDLE)).toBeLessThan(0.2);
+    // where it is not, nothing is taken for it
+    const hidden = await run(from, { from: 3, patience: 2, reach: 6, resume: 5 }, 8);
+    expect(hidden.end).toEqual({ why: 'lost', frame: 5 });
+  });
+
   test('ends where its pattern leaves the picture', async () => {
     const at = (f: number): MovingFrame => ({ map: moving(60 + 8 * f, 0) });
     const { end, found } = await run(scene(at));

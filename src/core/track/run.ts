@@ -24,6 +24,8 @@ export interface Run {
   fixed: ReadonlyMap<number, readonly Point[]>;
   /** frames for which a lost pattern is looked for before it is given up */
   patience: number;
+  /** the frame after `from` on which to go on, where it is looked for in all of the picture until it is found; those between stay unknown */
+  resume?: number;
 }
 export interface Measured {
   frame: number;
@@ -137,16 +139,18 @@ export async function runTrack(
       )
     )
       return { why: 'stopped' };
-    let lostSince: number | null = null;
-    for (let frame = from + way; way * (to - frame) >= 0; frame += way) {
+    const first = run.resume ?? from + way;
+    let lostSince = run.resume ?? null;
+    let everywhere = lostSince !== null;
+    for (let frame = first; way * (to - frame) >= 0; frame += way) {
       now = await pyramidAt(frame);
       if (!now) return lostSince === null ? { why: 'done' } : { why: 'lost', frame: lostSince };
       const known = fixed.get(frame);
       const found = known
         ? mended(trackers, run, known)
-        : step(trackers, before, now, run, lostSince === null ? null : way * (frame - lostSince));
+        : step(trackers, before, now, run, lostSince === null ? null : way * (frame - lostSince), everywhere);
       if (typeof found === 'string') {
-        const cut = likeness(tools, before, now) < CUT;
+        const cut = frame !== run.resume && likeness(tools, before, now) < CUT;
         if (cut || found === 'outside') return { why: cut ? 'cut' : 'outside', frame };
         lostSince ??= frame;
         if (way * (frame - lostSince) >= run.patience) return { why: 'lost', frame: lostSince };
@@ -154,6 +158,7 @@ export async function runTrack(
       } else {
         if (lostSince === null && likeness(tools, before, now) < CUT) return { why: 'cut', frame };
         lostSince = null;
+        everywhere = false;
         const going = known
           ? tell({ frame, sample: { confidence: 1, points: known } }, glimpse)
           : told(
@@ -176,18 +181,20 @@ export async function runTrack(
 
 type Found = { map: Projective; confidence: number }[];
 
-/** @param lostFor frames since it was lost, or null */
+/** @param lostFor frames since it was lost, or null @param everywhere whether it is looked for in all of the picture then */
 function step(
   trackers: readonly Tracker[],
   before: LumaPyramid,
   now: LumaPyramid,
   { reach }: Run,
   lostFor: number | null,
+  everywhere: boolean,
 ): Found | Loss {
   const found: Found = [];
   for (const tracker of trackers) {
-    const next =
-      lostFor === null ? tracker.next(before, now) : (tracker.searchIn(now, reach * (1 + lostFor / 4)) ?? 'lost');
+    const search = (lost: number) =>
+      everywhere ? tracker.searchAll(now) : tracker.searchIn(now, reach * (1 + lost / 4));
+    const next = lostFor === null ? tracker.next(before, now) : (search(lostFor) ?? 'lost');
     if (typeof next === 'string') return next;
     found.push(next);
   }

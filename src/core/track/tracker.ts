@@ -43,6 +43,8 @@ const WORN = 0.93;
 /** …as long as the first one still fits like this, and sees it within so many pixels of the same place. */
 const KIN = 0.75;
 const DRIFT = 0.75;
+/** Of all places where it looks as if it were there, so many are looked at closely. */
+const CANDIDATES = 6;
 /** How much turning (degrees) and growing (as a logarithm) may change from one frame to the next. */
 const JUMP = { turn: 6, size: 0.06 };
 /** Going back may miss the start by so many pixels. */
@@ -200,8 +202,30 @@ export class Tracker {
     const { map } = this.first.search(frame, this.path.at(-1)!, reach);
     const fit = this.first.align(frame, map);
     if (!fit || fit.alike < FOUND || !isIn(frame, fit.map, this.subject)) return null;
-    this.moveTo([fit.map]);
-    return { map: fit.map, confidence: confidenceOf(fit.alike) };
+    return this.foundAt(fit);
+  }
+
+  /** Looks for the pattern everywhere in a frame, turned and sized as it was last. @returns null when it is not surely there */
+  searchAll(frame: LumaPyramid): Step | null {
+    const [x, y] = project(this.here, 0, 0);
+    const hop = this.first.farthest(frame, this.here);
+    const places = (size: number) => Array.from({ length: Math.ceil(size / hop) }, (_, i) => (i + 0.5) * hop);
+    const fits = places(frame.width)
+      .flatMap((u) =>
+        places(frame.height).map((v) => projectiveProduct([1, 0, u - x, 0, 1, v - y, 0, 0, 1], this.here)),
+      )
+      .map((guess) => this.first.search(frame, guess, hop))
+      .sort((a, b) => b.alike - a.alike)
+      .slice(0, CANDIDATES)
+      .map(({ map }) => this.first.align(frame, map))
+      .filter((fit) => fit !== null && fit.alike >= FOUND && isIn(frame, fit.map, this.subject)) as Fit[];
+    const best = fits.sort((a, b) => b.alike - a.alike)[0];
+    return best ? this.foundAt(best) : null;
+  }
+
+  private foundAt({ map, alike }: Fit): Step {
+    this.moveTo([map]);
+    return { map, confidence: confidenceOf(alike) };
   }
 }
 
