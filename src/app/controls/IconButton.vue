@@ -15,6 +15,10 @@ function near(): void {
   clearTimeout(timer);
   timer = setTimeout(() => (told.value = true), DELAY);
 }
+/** Focus that comes back to it, as from a menu that was used with the mouse, asks for nothing. */
+function focused({ target }: FocusEvent): void {
+  if ((target as HTMLElement).matches(':focus-visible')) near();
+}
 function away(): void {
   clearTimeout(timer);
   told.value = false;
@@ -32,7 +36,7 @@ onBeforeUnmount(() => clearTimeout(timer));
     :disabled="disabled"
     @pointerenter="near"
     @pointerleave="away"
-    @focus="near"
+    @focus="focused"
     @blur="away"
     @click.stop="(away(), $emit('click', $event))"
   >

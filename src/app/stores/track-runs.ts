@@ -31,13 +31,13 @@ const SURE = 0.8;
 const PREDICTED = { frames: 24, confidence: 0.1 };
 
 /** @param masked whether it looks only where masks say @param searched whether it was looked for in all of the picture */
-function sayingOf(end: RunEnd, masked: boolean, searched: boolean): string | null {
+function sayingOf(end: RunEnd, way: 1 | -1, masked: boolean, searched: boolean): string | null {
   if (end.why === 'plain')
     return `${masked ? 'The masks of where it looks leave too little of it. ' : ''}There is too little in this pattern to find it again: its light changes by ${(end.strength * 100).toFixed(2)} % a pixel, and ${(PLAIN * 100).toFixed(1)} % is the least. Draw it about a corner, a spot or print.`;
-  if (end.why === 'lost')
-    return searched
-      ? `Not found anywhere in the picture from frame ${end.frame} of the clip on.`
-      : `Lost from frame ${end.frame} of the clip on.`;
+  if (end.why === 'lost') {
+    const onwards = `from frame ${end.frame} of the clip ${way > 0 ? 'on' : 'back'}`;
+    return searched ? `Not found anywhere in the picture ${onwards}.` : `Lost ${onwards}.`;
+  }
   if (end.why === 'outside') return `It leaves the picture at frame ${end.frame} of the clip.`;
   if (end.why === 'cut') return `The clip is cut at frame ${end.frame}; there the track ends.`;
   return end.why === 'stopped' ? 'Stopped; what was measured is kept.' : null;
@@ -119,7 +119,7 @@ export const useTrackRuns = defineStore('trackRuns', () => {
     player.touching = true;
     try {
       const sayings: string[] = [];
-      let lost = false;
+      let lost: { frame: number; way: 1 | -1 } | null = null;
       for (const [i, direction] of ways.entries()) {
         const from = begins[i]!;
         const to = extentOf(direction, extent, from);
@@ -141,9 +141,10 @@ export const useTrackRuns = defineStore('trackRuns', () => {
         const { tracks } = await useEngine();
         const hear = (news: RunNews) => heard(news.measured, news.glimpse);
         const end = await tracks.run(where, plan, hear, own.signal, looking(of));
-        const saying = sayingOf(end, !!of.looks?.masks.length, end.why === 'lost' && end.frame === resume.resume);
+        const searched = end.why === 'lost' && end.frame === resume.resume;
+        const saying = sayingOf(end, direction, !!of.looks?.masks.length, searched);
         if (saying) sayings.push(saying);
-        lost ||= end.why === 'lost';
+        if (end.why === 'lost') lost ??= { frame: end.frame, way: direction };
         if (end.why === 'plain') tracking.live = new Map();
       }
       if (sayings.length) tracking.ends[of.id] = { saying: sayings.join(' '), lost };
@@ -170,19 +171,30 @@ export const useTrackRuns = defineStore('trackRuns', () => {
     if (last !== undefined) bench.seek(last);
   }
 
-  /** Lets the points go on behind their last frame as they went, for a while. */
+  /** Lets the points go on behind the last frame that is known before they were lost, as they went, for a while. */
   function predict(): void {
-    const { samples, frames } = tracking;
-    const last = samples.first + samples.rows.findLastIndex((row) => row !== null);
+    const { samples, frames, track } = tracking;
+    const lost = tracking.ends[track?.id ?? '']?.lost;
+    if (!lost) return;
+    const { way } = lost;
+    const known = samples.rows.flatMap((row, i) =>
+      row && way * (lost.frame - samples.first - i) > 0 ? [samples.first + i] : [],
+    );
+    const last = way > 0 ? known.at(-1) : known[0];
+    if (last === undefined) return;
     const before = sampleAt(samples, last);
-    const earlier = pointsAt(samples, last - 5);
+    const earlier = pointsAt(samples, last - 5 * way);
     if (!before || !earlier) return;
-    const end = Math.min(frames - 1, last + PREDICTED.frames);
     const added = new Map<number, Sample>();
-    for (let at = last + 1; at <= end; at++) {
+    for (let by = 1; added.size < PREDICTED.frames; by++) {
+      const at = last + by * way;
+      const there = sampleAt(samples, at);
+      if (at < 0 || at >= frames || (there && there.confidence >= WEAK)) break;
+      // further than the last time
+      if (there) continue;
       const points = before.points.map(([x, y], i): Point => [
-        x + ((x - earlier[i]![0]) / 5) * (at - last),
-        y + ((y - earlier[i]![1]) / 5) * (at - last),
+        x + ((x - earlier[i]![0]) / 5) * by,
+        y + ((y - earlier[i]![1]) / 5) * by,
       ]);
       added.set(at, { confidence: PREDICTED.confidence, points });
     }

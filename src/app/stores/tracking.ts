@@ -61,8 +61,8 @@ export const useTracking = defineStore('tracking', () => {
   /** what the run has measured so far */
   const live = shallowRef<ReadonlyMap<number, Sample | null>>(new Map());
   const glimpse = shallowRef<Glimpse | null>(null);
-  /** how the last run of each track ended */
-  const ends = ref<Record<string, { saying: string; lost: boolean }>>({});
+  /** how the last run of each track ended, and where it lost its pattern */
+  const ends = ref<Record<string, { saying: string; lost: { frame: number; way: 1 | -1 } | null }>>({});
 
   /** The clip that the chosen layer shows, if it moves. */
   const clip = computed(() => {

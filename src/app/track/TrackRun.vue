@@ -5,7 +5,7 @@ import { sampleAt } from '../../core/track/samples';
 import { useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
 import { useTrackRuns, type Extent, type Way } from '../stores/track-runs';
-import { useTracking } from '../stores/tracking';
+import { useTracking, WEAK } from '../stores/tracking';
 import MaskPicker from '../controls/MaskPicker.vue';
 import type { Track } from '../../core/document/track';
 import GlimpseStrip from './GlimpseStrip.vue';
@@ -42,8 +42,13 @@ const track = computed(() => tracking.track!);
 const sample = computed(() => sampleAt(tracking.samples, tracking.frame));
 const known = computed(() => tracking.samples.rows.filter((row) => row !== null).length);
 const fixed = computed(() => track.value.fixed.includes(tracking.frame));
-const end = computed(() => tracking.ends[track.value.id]);
-const lost = computed(() => !!end.value?.lost);
+/** What the last run said, unless what it lost is known by now. */
+const end = computed(() => {
+  const said = tracking.ends[track.value.id];
+  const there = said?.lost && sampleAt(tracking.samples, said.lost.frame);
+  return there && there.confidence >= WEAK ? undefined : said;
+});
+const lost = computed(() => end.value?.lost);
 const share = computed(() => (tracking.running ? (100 * tracking.running.done) / tracking.running.of : 0));
 </script>
 
