@@ -1,4 +1,5 @@
 // Draws docs/passes: a sheet for each group of passes, on which every pass and each of its further uses is seen as it begins.
+import { bytesOf } from '../src/core/picture/bytes';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
@@ -63,7 +64,7 @@ async function tile(offered: Offered): Promise<Buffer> {
   const picture = await executor.frame(plan, 'last', problems as never);
   if (problems.length) throw new Error(`${offered.title}: ${problems[0]!.sentence}`);
   const { w, h } = picture.rect;
-  const bytes = executor.toBytes(picture);
+  const bytes = bytesOf(executor, picture);
   picture.release();
   return sharp(bytes, { raw: { width: w, height: h, channels: 4 } })
     .resize(WIDE, TALL)

@@ -1,3 +1,4 @@
+import { bytesOf } from '../picture/bytes';
 import { stockSource } from '../document/edits/layers';
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
@@ -37,7 +38,7 @@ beforeEach(async () => {
 });
 async function bytes(by: Executor, plan: FramePlan, problems: Problem[] = []): Promise<Uint8ClampedArray> {
   const picture = await by.frame(plan, 'every', problems);
-  const out = by.toBytes(picture);
+  const out = bytesOf(by, picture);
   picture.release();
   return out;
 }

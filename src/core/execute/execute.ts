@@ -323,25 +323,6 @@ export class Executor {
     const sentence = `The font of “${name}” has no “${missing}”. Choose another font, or other letters.`;
     if (missing) problems.push({ layer: name, sentence, drawn: true });
   }
-  /** 8-bit straight RGBA of a picture. */
-  toBytes(picture: Picture): Uint8ClampedArray<ArrayBuffer> {
-    const length = picture.pixels * 4;
-    return this.arena.scratch(length, (at) => {
-      this.kernels.narrow(picture.at, at, picture.pixels);
-      return this.arena.bytes(at, length).slice();
-    });
-  }
-
-  /** 8-bit Y′CbCr of a picture: BT.709, limited range, planes of luma, of both chromas at half size, and of alpha when asked for. */
-  toYuv(picture: Picture, alpha: boolean): Uint8Array<ArrayBuffer> {
-    const { w, h } = picture.rect;
-    const [luma, chroma] = [w * h, Math.ceil(w / 2) * Math.ceil(h / 2)];
-    const length = luma + 2 * chroma + (alpha ? luma : 0);
-    return this.arena.scratch(length, (at) => {
-      this.kernels.toYuv(picture.at, w, h, at, at + luma, at + luma + chroma, alpha ? at + luma + 2 * chroma : 0);
-      return new Uint8Array(this.arena.bytes(at, length));
-    });
-  }
 }
 
 const wholeOf = ({ width, height }: CompositePlan): Rect => ({ x: 0, y: 0, w: width, h: height });

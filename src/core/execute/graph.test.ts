@@ -1,4 +1,5 @@
 // What lies together in a shot: passes after Place, adjustment layers, groups.
+import { bytesOf } from '../picture/bytes';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { newLayer, newSource } from '../document/edits/layers';
 import { newMask, type MaskId } from '../document/mask';
@@ -29,7 +30,7 @@ const executor = () => new Executor(bench.kernels, bench.arena, () => Promise.re
 async function seen(project: Project, frame = 0, on = executor()): Promise<(x: number, y: number) => number[]> {
   const problems: { sentence: string }[] = [];
   const picture = await on.frame(planFrame(project, SHOT, frame), 'every', problems as never);
-  const data = on.toBytes(picture);
+  const data = bytesOf(on, picture);
   const { w } = picture.rect;
   picture.release();
   expect(problems).toEqual([]);

@@ -1,4 +1,5 @@
 // What a ½ preview shows of a keyed edge, beside the full picture made smaller.
+import { bytesOf } from '../picture/bytes';
 import { describe, expect, test } from '@jest/globals';
 import { still } from '../base/value';
 import { perform } from '../document/edit';
@@ -32,7 +33,7 @@ async function edgeError(seed: number): Promise<(options: PlanOptions) => Promis
   );
   const drawn = async (options: PlanOptions): Promise<Uint8ClampedArray> => {
     const picture = await executor.frame(planFrame(project, SHOT, 0, options), 'last');
-    const bytes = executor.toBytes(picture);
+    const bytes = bytesOf(executor, picture);
     picture.release();
     return bytes;
   };

@@ -1,4 +1,5 @@
 // Measures on a layer's picture, or on what masks cover of it.
+import { bytesOf } from '../picture/bytes';
 import type { Measure, Measured } from '../measures/define';
 import { MEASURES, type MeasureName, type OptionsOf, type ResultOf } from '../measures/registry';
 import type { Picture } from '../picture/picture';
@@ -34,7 +35,7 @@ export async function measure<N extends MeasureName>(
     picture,
     bytes: async () => {
       const own = await picture();
-      return { data: executor.toBytes(own), w: own.rect.w, h: own.rect.h };
+      return { data: bytesOf(executor, own), w: own.rect.w, h: own.rect.h };
     },
     through: (passes, own) => runPasses(executor, layerSpace(executor, own.rect), passes, own, 'none'),
     coverage: async (plan) => {

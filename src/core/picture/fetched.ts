@@ -1,5 +1,6 @@
 // Decoded frames as they come in, and as pictures to compute with.
 import type { Arena } from './arena';
+import { bytesOf } from './bytes';
 import type { Kernels } from './kernels';
 import { Picture } from './picture';
 
@@ -67,11 +68,7 @@ export function pictureOf({ kernels, arena }: Tools, fetched: FetchedPicture, re
 export function rgbaOf(tools: Tools, fetched: FetchedPicture): Uint8Array | Uint8ClampedArray {
   if (!fetched.planes) return fetched.data;
   const picture = pictureOf(tools, fetched, 1);
-  const length = picture.pixels * 4;
-  const bytes = tools.arena.scratch(length, (at) => {
-    tools.kernels.narrow(picture.at, at, picture.pixels);
-    return tools.arena.bytes(at, length).slice();
-  });
+  const bytes = bytesOf(tools, picture);
   picture.release();
   return bytes;
 }

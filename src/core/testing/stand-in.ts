@@ -1,4 +1,5 @@
 // Pictures in place of media, so that documents can be looked at where nothing can be decoded.
+import { bytesOf } from '../picture/bytes';
 import type { Project, ShotId, Stock } from '../document/schema';
 import { Executor } from '../execute/execute';
 import type { Fetch } from '../execute/sources';
@@ -63,7 +64,7 @@ export async function framesOf(
     const problems: { sentence: string }[] = [];
     const picture = await executor.frame(planFrame(project, shot, frame, { reduction }), 'last', problems as never);
     if (problems.length) throw new Error(problems[0]!.sentence);
-    out.push(shrunk(executor.toBytes(picture), picture.rect.w, picture.rect.h, smaller));
+    out.push(shrunk(bytesOf(executor, picture), picture.rect.w, picture.rect.h, smaller));
     picture.release();
   }
   return out;

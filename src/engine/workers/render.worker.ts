@@ -1,4 +1,5 @@
 // Computes frames from plans. Each of the pool has its own kernels, memory and cache.
+import { bytesOf, yuvOf } from '../../core/picture/bytes';
 import * as Comlink from 'comlink';
 import { agreement, carriedMatte } from '../../core/analysis/carry';
 import { motionTo } from '../../core/analysis/flow';
@@ -32,7 +33,7 @@ let decode: Comlink.Remote<DecodeApi>;
 const mattes = new Map<string, DrawnMatte>();
 
 async function bitmapOf(picture: Picture): Promise<ImageBitmap> {
-  const image = new ImageData(executor.toBytes(picture), picture.rect.w, picture.rect.h);
+  const image = new ImageData(bytesOf(executor, picture), picture.rect.w, picture.rect.h);
   return createImageBitmap(image);
 }
 
@@ -46,7 +47,7 @@ function asMatte(picture: Picture): Picture {
 /** A violet veil over what is clear. */
 const TINT = [150, 70, 235, 0.72] as const;
 async function tintOf(picture: Picture): Promise<ImageBitmap> {
-  const pixels = executor.toBytes(picture);
+  const pixels = bytesOf(executor, picture);
   for (let i = 0; i < pixels.length; i += 4)
     pixels.set([TINT[0], TINT[1], TINT[2], (255 - pixels[i + 3]!) * TINT[3]], i);
   return createImageBitmap(new ImageData(pixels, picture.rect.w, picture.rect.h));
@@ -55,7 +56,7 @@ async function tintOf(picture: Picture): Promise<ImageBitmap> {
 /** The picture's coverage as a relief, counted. */
 async function checked(picture: Picture, problems: Problem[]): Promise<ShownFrame> {
   const { w, h } = picture.rect;
-  const pixels = executor.toBytes(picture);
+  const pixels = bytesOf(executor, picture);
   picture.release();
   const alpha = alphaIn(pixels);
   const check = checkKey(alpha, w, h);
@@ -89,7 +90,7 @@ async function written<T extends Uint8Array<ArrayBuffer> | Uint8ClampedArray<Arr
 async function pixelsOf(layer: LayerPlan): Promise<Pixels> {
   const picture = await executor.layer(layer);
   const { w, h } = picture.rect;
-  const data = executor.toBytes(picture);
+  const data = bytesOf(executor, picture);
   picture.release();
   return { w, h, data };
 }
@@ -149,18 +150,18 @@ const api = {
 
   /** A frame as a PNG file. @throws when a layer cannot be computed */
   png: (plan: FramePlan): Promise<Uint8Array<ArrayBuffer>> =>
-    written(plan, (picture) => encodePng(executor.toBytes(picture), plan.width, plan.height)),
+    written(plan, (picture) => encodePng(bytesOf(executor, picture), plan.width, plan.height)),
 
   /** A frame as straight 8-bit RGBA, for a file. @throws when a layer cannot be computed */
   bytes: (plan: FramePlan): Promise<Uint8ClampedArray<ArrayBuffer>> =>
-    written(plan, (picture) => executor.toBytes(picture)),
+    written(plan, (picture) => bytesOf(executor, picture)),
 
   /**
    * A frame as 8-bit Y′CbCr for a file: BT.709, limited range, 4:2:0. @param alpha with a fourth plane of coverage
    * @throws when a layer cannot be computed
    */
   yuv: (plan: FramePlan, alpha: boolean): Promise<Uint8Array<ArrayBuffer>> =>
-    written(plan, (picture) => executor.toYuv(picture, alpha)),
+    written(plan, (picture) => yuvOf(executor, picture, alpha)),
 
   /** A layer's picture after its source and after each of its passes, small. */
   async thumbnails(layer: LayerPlan, width: number, height: number): Promise<ImageBitmap[]> {

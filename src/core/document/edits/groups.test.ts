@@ -1,3 +1,4 @@
+import { bytesOf } from '../../picture/bytes';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { Executor } from '../../execute/execute';
@@ -33,7 +34,7 @@ async function bytes(project: Project, frame: number): Promise<Uint8ClampedArray
     Promise.resolve({ data: plate(stock, seconds), width: 64, height: 36 }),
   );
   const picture = await executor.frame(planFrame(project, SHOT, frame));
-  const data = executor.toBytes(picture);
+  const data = bytesOf(executor, picture);
   picture.release();
   executor.cache.clear();
   return data;
