@@ -76,7 +76,7 @@ ${cuts}
 
 ## Made layers and effects
 
-Milliseconds of a frame, and times a copy of the same buffer. A transition and a pass are what a frame costs more than the same without them; what is less than nothing is the spread of the measurement. One thread; nothing is cached; the least of nine runs, as whatever else a machine does only adds to them.
+Milliseconds of a frame, and times a copy of the same buffer. A transition and a pass are what a frame costs more than the same without them; what is less than nothing is the spread of the measurement. One thread; nothing is cached but the picture that passes and transitions work on; the least of nine runs, as whatever else a machine does only adds to them.
 
 ${made}
 
