@@ -1,4 +1,5 @@
 // Weighted sums of whole pictures.
+import { alphas, blues, greens, held, lumas, pixel, reds } from './lanes';
 
 /** dst += src · weight, n pixels. */
 export function addScaled(src: usize, dst: usize, n: i32, weight: f32): void {
@@ -71,10 +72,20 @@ export function timesPlane(dst: usize, plane: usize, n: i32): void {
 
 /** Alpha, or BT.709 luma over black, of n premultiplied pixels as one float each; one less it when inverted. */
 export function coveragePlane(src: usize, n: i32, byBrightness: i32, invert: i32, dst: usize): void {
-  for (let i = 0; i < n; i++, src += 16, dst += 4) {
-    const v: f32 = byBrightness ? <f32>0.2126 * load<f32>(src) + <f32>0.7152 * load<f32>(src, 4) + <f32>0.0722 * load<f32>(src, 8) : load<f32>(src, 12);
-    const c: f32 = min(max(v, <f32>0), <f32>1);
-    store<f32>(dst, invert ? <f32>1 - c : c);
+  const one = f32x4.splat(1);
+  for (let left = n; left > 0; left -= 4, src += 64, dst += 16) {
+    const p0 = v128.load(src);
+    const p1 = pixel(src, 1, left);
+    const p2 = pixel(src, 2, left);
+    const p3 = pixel(src, 3, left);
+    const c = held(byBrightness ? lumas(reds(p0, p1, p2, p3), greens(p0, p1, p2, p3), blues(p0, p1, p2, p3)) : alphas(p0, p1, p2, p3));
+    const four = invert ? f32x4.sub(one, c) : c;
+    if (left >= 4) v128.store(dst, four);
+    else {
+      v128.store32_lane(dst, four, 0);
+      if (left > 1) v128.store32_lane(dst, four, 1, 4);
+      if (left > 2) v128.store32_lane(dst, four, 2, 8);
+    }
   }
 }
 

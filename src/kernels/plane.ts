@@ -1,9 +1,12 @@
 // Planes: one float for each pixel.
+import { held } from './lanes';
 
 /** dst = (dst − from) / width, limited to 0…1, n floats. */
 export function rampPlane(dst: usize, n: i32, from: f32, width: f32): void {
   const share: f32 = <f32>1 / width;
-  for (let end = dst + (<usize>n << 2); dst < end; dst += 4) store<f32>(dst, min(max((load<f32>(dst) - from) * share, <f32>0), <f32>1));
+  let left = n;
+  for (; left >= 4; left -= 4, dst += 16) v128.store(dst, held(f32x4.mul(f32x4.sub(v128.load(dst), f32x4.splat(from)), f32x4.splat(share))));
+  for (; left > 0; left--, dst += 4) store<f32>(dst, min(max((load<f32>(dst) - from) * share, <f32>0), <f32>1));
 }
 
 /** Each of n floats 0…1 looked up in a table, straight between its steps. @param steps places in the table less one */

@@ -54,15 +54,17 @@ export const fringes = definePass({
       return multiply(multiply(translation(cx, cy), scaling(grown, grown)), translation(-cx, -cy));
     };
     const out = Picture.make(arena, picture.rect);
-    const drawn = (side: 1 | -1, to: number) => {
-      const from = multiply(multiply(translation(-x, -y), read(side)), translation(x, y));
-      kernels.affine(picture.at, w, h, to, w, h, ...from, 1, 1);
-    };
-    arena.scratch(2 * w * h * 16, (red) => {
-      const blue = red + w * h * 16;
-      drawn(1, red);
-      drawn(-1, blue);
-      kernels.channelsOf(red, picture.at, blue, out.at, w * h);
+    // row by row, so that what is read for both colours is at hand for the picture
+    const [red, blue] = ([1, -1] as const).map((side) =>
+      multiply(multiply(translation(-x, -y), read(side)), translation(x, y)),
+    ) as [Matrix, Matrix];
+    arena.scratch(2 * w * 16, (rows) => {
+      for (let row = 0; row < h; row++) {
+        const at = translation(0, row);
+        kernels.affine(picture.at, w, h, rows, w, 1, ...multiply(red, at), 1, 1);
+        kernels.affine(picture.at, w, h, rows + w * 16, w, 1, ...multiply(blue, at), 1, 1);
+        kernels.channelsOf(rows, picture.row(row), rows + w * 16, out.row(row), w);
+      }
     });
     return out;
   },
