@@ -34,7 +34,7 @@ test('a project saved as a file opens again beside the first, undo goes on after
   await page.reload();
   await pictureShown(page);
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('textbox', { name: 'Clear up to, %' })).toHaveValue('6');
+  await expect(page.getByRole('textbox', { name: 'Clear up to, %' })).toHaveValue('7.5');
   await page.keyboard.press('Control+Shift+z');
   await allKept(page);
   // a reload comes back to the shot that was open

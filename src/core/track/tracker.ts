@@ -208,13 +208,13 @@ export class Tracker {
   /** Looks for the pattern everywhere in a frame, turned and sized as it was last. @returns null when it is not surely there */
   searchAll(frame: LumaPyramid): Step | null {
     const [x, y] = project(this.here, 0, 0);
-    const hop = this.first.farthest(frame, this.here);
-    const places = (size: number) => Array.from({ length: Math.ceil(size / hop) }, (_, i) => (i + 0.5) * hop);
+    const reach = this.first.farthest(frame, this.here);
+    const places = (size: number) => Array.from({ length: Math.ceil(size / 2 / reach) }, (_, i) => (2 * i + 1) * reach);
     const fits = places(frame.width)
       .flatMap((u) =>
         places(frame.height).map((v) => projectiveProduct([1, 0, u - x, 0, 1, v - y, 0, 0, 1], this.here)),
       )
-      .map((guess) => this.first.search(frame, guess, hop))
+      .map((guess) => this.first.search(frame, guess, reach))
       .sort((a, b) => b.alike - a.alike)
       .slice(0, CANDIDATES)
       .map(({ map }) => this.first.align(frame, map))
