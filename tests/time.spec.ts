@@ -62,9 +62,9 @@ test('wrong input is said at the field; layers are hidden, soloed, locked, renam
   page,
 }) => {
   await typeNumber(page, 'Clear up to, %', 'much');
-  await expect(page.getByRole('alert')).toContainText('“much” is not a number; 6 stays.');
+  await expect(page.getByRole('alert')).toContainText('“much” is not a number; 7.5 stays.');
   await typeNumber(page, 'Clear up to, %', '400');
-  await expect(page.getByRole('alert')).toContainText('Clear up to goes from 0 to 99; 6 stays.');
+  await expect(page.getByRole('alert')).toContainText('Clear up to goes from 0 to 99; 7.5 stays.');
   await redrawn(page, () => typeNumber(page, 'Clear up to, %', '12'));
   await expect(page.getByRole('alert')).toHaveCount(0);
   await expect(field(page, 'Clear up to, %')).toHaveValue('12');
