@@ -110,10 +110,15 @@ export async function madeTable(): Promise<string> {
     rows.push(`| ${what} | ${cells.join(' | ')} | ${goal} |`);
   };
   row('copying', copies);
-  const each = async (what: string, build: (size: Size) => Project, less: readonly number[], goal = '') => {
+  const each = async (
+    what: string,
+    build: (size: Size) => Project,
+    less: readonly number[],
+    goal = '',
+    sources?: Map<string, Picture>,
+  ) => {
     const times: number[] = [];
-    const given = less === plain ? grounds : undefined;
-    for (const [i, size] of SIZES.entries()) times.push((await cost(build(size), given)) - less[i]!);
+    for (const [i, size] of SIZES.entries()) times.push((await cost(build(size), sources)) - less[i]!);
     row(what, times, goal);
   };
   const none = [0, 0];
@@ -224,6 +229,7 @@ export async function madeTable(): Promise<string> {
       },
       plain,
       `${LOCAL}×`,
+      grounds,
     );
   for (const pass of PASSES.filter(({ group }) => EFFECTS.includes(group)))
     await each(
@@ -234,6 +240,7 @@ export async function madeTable(): Promise<string> {
       },
       plain,
       `${FAR[pass.type] ?? LOCAL}×`,
+      grounds,
     );
   const heads = SIZES.map(([w, h]) => `${w}×${h}`).join(' | ');
   return [`| what | ${heads} | goal |`, '|---|---|---|---|', ...rows].join('\n');

@@ -77,11 +77,15 @@ export const useTrackRuns = defineStore('trackRuns', () => {
   function beginning(way: 1 | -1): number {
     const { samples, frame, track } = tracking;
     if ((sampleAt(samples, frame)?.confidence ?? 0) >= WEAK) return frame;
-    const { first, rows } = samples;
-    const sure = rows.flatMap((row, i) =>
-      row && row.confidence >= SURE && way * (frame - first - i) > 0 ? [first + i] : [],
+    return lastBefore(frame, way, SURE) ?? track!.start;
+  }
+  /** The last frame on the way to another one that is known at least so surely. */
+  function lastBefore(frame: number, way: 1 | -1, confidence: number): number | undefined {
+    const { first, rows } = tracking.samples;
+    const known = rows.flatMap((row, i) =>
+      row && row.confidence >= confidence && way * (frame - first - i) > 0 ? [first + i] : [],
     );
-    return (way > 0 ? sure.at(-1) : sure[0]) ?? track!.start;
+    return way > 0 ? known.at(-1) : known[0];
   }
 
   /** Where a track looks on each frame of the clip, by masks of the chosen layer; null when it looks everywhere. */
@@ -124,8 +128,8 @@ export const useTrackRuns = defineStore('trackRuns', () => {
         const from = begins[i]!;
         const to = extentOf(direction, extent, from);
         if (to === from || own.signal.aborted) continue;
-        const resume = everywhere && direction * (tracking.frame - from) > 0 ? { resume: tracking.frame } : {};
-        const frames = Math.abs(to - (resume.resume ?? from));
+        const resume = everywhere && direction * (tracking.frame - from) > 0 ? tracking.frame : undefined;
+        const frames = Math.abs(to - (resume ?? from));
         tracking.running = { track: of.id, done: 0, of: frames, way: direction };
         const plan: Run = {
           kind: of.kind,
@@ -136,12 +140,12 @@ export const useTrackRuns = defineStore('trackRuns', () => {
           to,
           fixed: new Map([...fixed].filter(([at]) => at !== from)),
           patience: PATIENCE + Math.abs(tracking.frame - from),
-          ...resume,
+          ...(resume !== undefined && { resume }),
         };
         const { tracks } = await useEngine();
         const hear = (news: RunNews) => heard(news.measured, news.glimpse);
         const end = await tracks.run(where, plan, hear, own.signal, looking(of));
-        const searched = end.why === 'lost' && end.frame === resume.resume;
+        const searched = end.why === 'lost' && end.frame === resume;
         const saying = sayingOf(end, direction, !!of.looks?.masks.length, searched);
         if (saying) sayings.push(saying);
         if (end.why === 'lost') lost ??= { frame: end.frame, way: direction };
@@ -177,10 +181,7 @@ export const useTrackRuns = defineStore('trackRuns', () => {
     const lost = tracking.ends[track?.id ?? '']?.lost;
     if (!lost) return;
     const { way } = lost;
-    const known = samples.rows.flatMap((row, i) =>
-      row && way * (lost.frame - samples.first - i) > 0 ? [samples.first + i] : [],
-    );
-    const last = way > 0 ? known.at(-1) : known[0];
+    const last = lastBefore(lost.frame, way, 0);
     if (last === undefined) return;
     const before = sampleAt(samples, last);
     const earlier = pointsAt(samples, last - 5 * way);

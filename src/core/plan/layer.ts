@@ -1,6 +1,6 @@
 // One layer at a moment: its source, its passes, and how it comes into its shot.
 import { sourceSize, stockIn, withClipLine } from '../document/find';
-import { stockOf, type Layer, type Pass, type Project, type Shot } from '../document/schema';
+import { stockOf, type Pass } from '../document/schema';
 import { hash } from '../base/hash';
 import type { CoveragePlan } from '../masks/coverage';
 import { passOf } from '../passes/registry';
@@ -8,26 +8,19 @@ import type { Matrix } from '../picture/matrix';
 import { momentOf } from '../place/moment';
 import { layerMatrix, layerTilt } from '../place/projection';
 import { sourceOf } from '../sources/registry';
-import type { Moment, Reduction } from '../time/moment';
+import type { Moment } from '../time/moment';
 import { valueAt } from '../time/values';
 import { planEnds } from './ends';
 import { planMoment, planPicture } from './further';
 import { planGroup } from './group';
 import { isIdle, planPasses, type Others } from './passes';
 import { facesAway, planTrail, reduced, reducedOrNull } from './placing';
-import { shotSize, type Planned } from './planned';
+import { shotSize, type Planned, type Planner } from './planned';
 import { planDrawn, planStock, sourceName } from './sources';
 import type { LayerPlan, PassPlan, Size, SourcePlan } from './types';
 
 /** Each layer is planned once in a frame. @returns null when it has no picture: sound */
-export function planLayerIn(
-  project: Project,
-  shot: Shot,
-  layer: Layer,
-  frame: number,
-  reduction: Reduction,
-  known: Planned,
-): LayerPlan | null {
+export const planLayerIn: Planner['layer'] = (project, shot, layer, frame, reduction, known) => {
   const before = known.layers.get(layer.id);
   if (before !== undefined) return before;
   const full = sourceSize(project, shot, layer);
@@ -35,7 +28,7 @@ export function planLayerIn(
   const made = full && planLine(moment, full, known);
   known.layers.set(layer.id, made);
   return made;
-}
+};
 
 /** @param full size of its source */
 export function planLine(moment: Moment, full: Size, known: Planned): LayerPlan {

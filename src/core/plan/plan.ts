@@ -6,8 +6,8 @@ import type { Moment, Reduction } from '../time/moment';
 import { valueAt } from '../time/values';
 import { planLayerIn, planLine } from './layer';
 import { planPasses } from './passes';
-import { shotSize, type Planned, type PlanOptions, type Planner, type Within } from './planned';
-import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, Tables } from './types';
+import { shotSize, type Planned, type PlanOptions, type Planner } from './planned';
+import type { AlonePlan, FramePlan, LayerPlan, Tables } from './types';
 
 /** @param frame shot frame @throws JackplaneError not-found */
 export function planFrame(project: Project, shotId: ShotId, frame: number, options: PlanOptions = {}): FramePlan {
@@ -18,13 +18,7 @@ export function planFrame(project: Project, shotId: ShotId, frame: number, optio
   };
 }
 
-function planComposite(
-  project: Project,
-  shot: Shot,
-  frame: number,
-  options: PlanOptions,
-  within: Within,
-): CompositePlan {
+const planComposite: Planner['composite'] = (project, shot, frame, options, within) => {
   const reduction = options.reduction ?? 1;
   const known: Planned = {
     ...within,
@@ -41,9 +35,10 @@ function planComposite(
     .filter((plan) => plan !== null)
     .map((plan) => withAdjustments(plan, naming, (layer) => momentOf(project, shot, layer, frame, reduction)))
     .reverse();
+  const size = shotSize({ shot, reduction });
   const plan = {
-    width: Math.ceil(shot.width / reduction),
-    height: Math.ceil(shot.height / reduction),
+    width: size.w,
+    height: size.h,
     reduction,
     background: shot.background,
     light: shot.light,
@@ -55,7 +50,7 @@ function planComposite(
       JSON.stringify([plan.width, plan.height, plan.background, plan.light, layers.map((layer) => layer.drawn)]),
     ),
   };
-}
+};
 
 const HOW: Planner = { composite: planComposite, layer: planLayerIn, line: planLine };
 

@@ -46,7 +46,7 @@ export interface Planner {
 export type Within = Pick<Planned, 'how' | 'tables' | 'depth'> & Partial<Planned>;
 
 /** Of the shot, at the plan's scale. */
-export const shotSize = ({ shot, reduction }: Moment): Size => ({
+export const shotSize = ({ shot, reduction }: Pick<Moment, 'shot' | 'reduction'>): Size => ({
   w: Math.ceil(shot.width / reduction),
   h: Math.ceil(shot.height / reduction),
 });

@@ -81,7 +81,8 @@ function eachPresent(v: Swarming, seconds: number, use: (which: number, age: num
   const longest = v.life * (1 + v.lifeVaries);
   const most = Math.min(MOST_AT_ONCE, Math.round(v.most));
   // those of a burst have numbers of their own
-  const burst = seconds >= 0 && seconds < longest ? Math.min(most, Math.round(v.burst)) : 0;
+  const bursting = Math.min(most, Math.round(v.burst));
+  const burst = seconds >= 0 && seconds < longest ? bursting : 0;
   const room = most - burst;
   const { first, last, age } = stream(v, seconds, longest);
   const oldest = Math.max(first, last - MOST_AT_ONCE + burst + 1);
@@ -91,7 +92,7 @@ function eachPresent(v: Swarming, seconds: number, use: (which: number, age: num
     const kept: number[] = [];
     for (let k = last; k >= oldest && kept.length < room; k--) {
       const born = seconds - age(k);
-      const free = most - (born < longest ? Math.min(most, Math.round(v.burst)) : 0);
+      const free = most - (born < longest ? bursting : 0);
       if (((k + 0.5) * GOLDEN) % 1 < free / Math.min(MOST_AT_ONCE, rateAt(v, born) * longest)) kept.push(k);
     }
     for (const k of kept.reverse()) use(k, age(k));
