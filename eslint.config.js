@@ -2,10 +2,15 @@ import vue from 'eslint-plugin-vue';
 import ts from 'typescript-eslint';
 
 /** The only direction in which imports may go: app → engine → core, server → core. */
-const arrow = (files, rooms, message) => ({
+const arrow = (files, rooms, message, ignores = []) => ({
   files,
+  ignores,
   rules: { 'no-restricted-imports': ['error', { patterns: [{ group: rooms, message }] }] },
 });
+const TESTS = ['**/*.test.ts'];
+const IN_KERNEL_MEMORY = ['arena', 'kernels', 'picture', 'rows', 'bytes', 'transform'].map(
+  (name) => `**/picture/${name}`,
+);
 const rooms = (...names) => names.flatMap((name) => [`**/${name}/**`, `**/${name}`]);
 
 export default ts.config(
@@ -40,6 +45,12 @@ export default ts.config(
     ['src/core/**'],
     [...rooms('engine', 'app', 'server'), 'vue', 'pinia', 'vuetify', 'comlink', 'idb', 'mediabunny', 'express'],
     'core knows nothing of the rooms around it.',
+  ),
+  arrow(
+    ['src/core/execute/*.ts', 'src/core/plan/**/*.ts'],
+    [...IN_KERNEL_MEMORY, '**/backends/**', ...rooms('engine', 'app', 'server')],
+    'Plans and what walks them know nothing of where a backend holds its pictures.',
+    TESTS,
   ),
   arrow(['src/engine/**'], [...rooms('app', 'server'), 'vue', 'pinia', 'vuetify'], 'engine may only import core.'),
   arrow(['src/server/**'], ['../engine/**', '../app/**'], 'server may only import types of core.'),

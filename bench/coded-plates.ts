@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { inBrowser } from '../demo/encode';
 import { rgbaOf } from '../src/core/picture/fetched';
-import type { TestBench } from '../src/core/testing/bench';
+import type { TestRig } from '../src/core/testing/rig';
 import type { TruthFrame } from '../src/core/testing/key-truth';
 import { sceneOf, SIZE, type Traits } from '../src/core/testing/plates/scene';
 
@@ -50,7 +50,7 @@ window.run = async ({ codec, bitrate, count, w, h, rate }) => {
 </script>`;
 
 /** Plates by their seeds; those that were made before are read again. */
-export async function codedPlates(bench: TestBench, seeds: readonly number[]): Promise<CodedPlate[]> {
+export async function codedPlates(bench: TestRig, seeds: readonly number[]): Promise<CodedPlate[]> {
   mkdirSync(KEPT, { recursive: true });
   const missing = seeds.filter((seed) => !existsSync(fileOf(seed, 'traits.json')));
   if (missing.length) await make(bench, missing);
@@ -75,7 +75,7 @@ async function kept(seed: number): Promise<CodedPlate> {
   return { seed, traits, frames };
 }
 
-async function make(bench: TestBench, seeds: readonly number[]): Promise<void> {
+async function make(bench: TestRig, seeds: readonly number[]): Promise<void> {
   let scene = sceneOf(seeds[0]!);
   await inBrowser(
     PAGE,
@@ -99,7 +99,7 @@ interface Said {
   full: boolean;
 }
 /** A decoded frame as straight RGBA. */
-function seen(bench: TestBench, data: Buffer, { format, matrix, full }: Said): Uint8Array | Uint8ClampedArray {
+function seen(bench: TestRig, data: Buffer, { format, matrix, full }: Said): Uint8Array | Uint8ClampedArray {
   if (format !== 'I420') throw new Error(`frames are decoded as ${format}`);
   const luma = SIZE.w * SIZE.h;
   const meaning = { matrix: matrix === 'bt709' ? ('bt709' as const) : ('bt601' as const), full };

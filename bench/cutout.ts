@@ -7,7 +7,7 @@ import { modelScreen } from '../src/core/analysis/screen-model';
 import { select } from '../src/core/analysis/select';
 import { toLinear } from '../src/core/picture/light';
 import { Picture } from '../src/core/picture/picture';
-import { runPass, testBench } from '../src/core/testing/bench';
+import { runPass, testRig } from '../src/core/testing/rig';
 import { onePick, pickedKey, truthFrames } from '../src/core/testing/key-truth';
 import { openShot, picture } from '../tests/helpers';
 import { median, type Row } from './kernels';
@@ -19,7 +19,7 @@ export async function cutoutRows(): Promise<Row[]> {
 }
 
 async function keyRows(): Promise<Row[]> {
-  const bench = await testBench(512e6);
+  const bench = await testRig(512e6);
   const { arena, kernels } = bench;
   const [truth] = await truthFrames('uneven', 1);
   const { width: w, height: h, frame } = truth!;

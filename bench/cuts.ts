@@ -11,7 +11,7 @@ import {
 } from '../src/core/testing/key-truth';
 import type { PlainValues } from '../src/core/params/registry';
 import { passOf } from '../src/core/passes/registry';
-import { testBench } from '../src/core/testing/bench';
+import { testRig } from '../src/core/testing/rig';
 import { sceneOf, SIZE, type Scene, type Traits } from '../src/core/testing/plates/scene';
 
 const COUNT = 24;
@@ -80,7 +80,7 @@ const row = (what: string, scores: readonly KeyScore[]): string => {
 
 /** @param from the first seed */
 export async function cutsTable(from: number): Promise<string> {
-  const bench = await testBench(512e6);
+  const bench = await testRig(512e6);
   const seeds = Array.from({ length: COUNT }, (_, i) => from + i);
   const scenes = (fixed: (seed: number) => Partial<Traits>) =>
     seeds.map((seed) => sceneOf(seed, { count: 1, fixed: fixed(seed) }));

@@ -7,7 +7,7 @@ import { multiply, rotation, scaling, translation } from '../src/core/picture/ma
 import { Picture } from '../src/core/picture/picture';
 import type { Colour } from '../src/core/params/define';
 import type { PlainValues } from '../src/core/params/registry';
-import { runPass, testBench } from '../src/core/testing/bench';
+import { runPass, testRig } from '../src/core/testing/rig';
 import { onePick, truthFrames } from '../src/core/testing/key-truth';
 import { random } from '../demo/art/raster';
 
@@ -50,7 +50,7 @@ const middle = (times: number[]) => times.sort((a, b) => a - b)[Math.floor(times
 
 export async function kernelRows(): Promise<Row[]> {
   sharp.concurrency(1);
-  const bench = await testBench(1e9);
+  const bench = await testRig(1e9);
   const { arena, kernels } = bench;
   const rect = { x: 0, y: 0, w: W, h: H };
   const [picture, other] = [Picture.make(arena, rect), Picture.make(arena, rect)];
@@ -125,7 +125,7 @@ export async function kernelRows(): Promise<Row[]> {
 }
 
 /** Fills the picture with a decoded frame of the even plate. @returns a colour picked from its screen */
-async function plate({ arena, kernels }: Awaited<ReturnType<typeof testBench>>, picture: Picture): Promise<Colour> {
+async function plate({ arena, kernels }: Awaited<ReturnType<typeof testRig>>, picture: Picture): Promise<Colour> {
   const [frame] = await truthFrames('even');
   const pixels = await sharp(frame!.frame, { raw: { width: frame!.width, height: frame!.height, channels: 4 } })
     .resize(W, H)

@@ -1,5 +1,5 @@
 // The colour key on the demo plates with truth: a new one after one pick, beside two plain keys.
-import { testBench } from '../src/core/testing/bench';
+import { testRig } from '../src/core/testing/rig';
 import {
   alphaOf,
   chromaDistanceMatte,
@@ -25,7 +25,7 @@ const line = (plate: string, key: string, { mean, edge, solid, clear }: KeyScore
   `| ${plate} | ${key} | ${mean.toFixed(4)} | ${edge.toFixed(3)} | ${solid.toFixed(3)} | ${clear.toFixed(3)} | ${composite.toFixed(4)} | ${met} |`;
 
 export async function keyTable(): Promise<string> {
-  const bench = await testBench(512e6);
+  const bench = await testRig(512e6);
   const lines = [
     '| plate | key | mean error | in the edge band | solid, 1st percentile | clear, 99th percentile | over new backgrounds | goals |',
     '|---|---|---|---|---|---|---|---|',

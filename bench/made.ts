@@ -10,7 +10,7 @@ import { newSource } from '../src/core/document/edits/layers';
 import { addPass, newPass } from '../src/core/document/edits/passes';
 import { newMask, type MaskId, type Shape } from '../src/core/document/mask';
 import type { Layer, LayerId, PassId, Project, ShotId } from '../src/core/document/schema';
-import { Executor } from '../src/core/execute/execute';
+import { WasmExecutor } from '../src/core/execute/backends/wasm/executor';
 import { plainFont } from '../src/core/formats/font-file';
 import { corner } from '../src/core/masks/path';
 import { PASSES } from '../src/core/passes/registry';
@@ -19,7 +19,7 @@ import { planFrame } from '../src/core/plan/plan';
 import { lineOf, readFont } from '../src/core/text/line';
 import { SWARMS } from '../src/core/sources/swarms';
 import { layerOf, projectOf, SHOT } from '../src/core/testing/documents';
-import { testBench } from '../src/core/testing/bench';
+import { testRig } from '../src/core/testing/rig';
 import { TRANSITIONS } from '../src/core/transitions/registry';
 
 const SIZES = [
@@ -53,8 +53,8 @@ const movingGround = (size: Size, id = 'a'): Layer => {
 
 async function made() {
   const font = readFont(await plainFont(new Uint8Array(readFileSync(FONT)), 'archivo'));
-  const { kernels, arena } = await testBench(2e9);
-  const executor = new Executor(
+  const { kernels, arena } = await testRig(2e9);
+  const executor = new WasmExecutor(
     kernels,
     arena,
     () => Promise.reject(new Error('no footage here')),

@@ -3,7 +3,7 @@ import cvModule from '@techstark/opencv-js';
 import { encode } from '../demo/encode';
 import { rgbaOf, type FetchedPicture } from '../src/core/picture/fetched';
 import { project } from '../src/core/picture/matrix';
-import { testBench, type TestBench } from '../src/core/testing/bench';
+import { testRig, type TestRig } from '../src/core/testing/rig';
 import { moving, movingFrames, type MovingFrame } from '../src/core/testing/moving';
 import { runTrack, type Measured } from '../src/core/track/run';
 
@@ -102,7 +102,7 @@ function scored(plate: Plate, found: (frame: number) => readonly [number, number
   };
 }
 
-async function ours(bench: TestBench, plate: Plate, frames: readonly FetchedPicture[]): Promise<Score> {
+async function ours(bench: TestRig, plate: Plate, frames: readonly FetchedPicture[]): Promise<Score> {
   const [x, y] = truthAt(plate, 0);
   const found = new Map<number, Measured['sample']>();
   const start = performance.now();
@@ -176,7 +176,7 @@ function theirs(cv: Cv, plate: Plate, frames: readonly FetchedPicture[]): Score 
 }
 
 export async function trackTable(seed = 11): Promise<string> {
-  const bench = await testBench(512e6);
+  const bench = await testRig(512e6);
   await started();
   const cv = cvModule;
   const lines = [

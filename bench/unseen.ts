@@ -1,5 +1,5 @@
 // The colour key on plates from seeds: a new one after one pick, beside two plain keys.
-import { testBench, type TestBench } from '../src/core/testing/bench';
+import { testRig, type TestRig } from '../src/core/testing/rig';
 import {
   alphaOf,
   chromaDistanceMatte,
@@ -72,7 +72,7 @@ export const asGreen = (frame: TruthFrame, traits: CodedPlate['traits'], pick: C
   return [{ ...frame, frame: turned }, [pick[0], pick[2], pick[1]]];
 };
 
-function scores(bench: TestBench, plate: CodedPlate): { ours: Judged; plain: Judged[] } {
+function scores(bench: TestRig, plate: CodedPlate): { ours: Judged; plain: Judged[] } {
   const pick = pickOf(plate);
   const plain = [chromaDistanceMatte, plainDifferenceMatte].map((key) =>
     judged(
@@ -88,7 +88,7 @@ const median = (list: readonly number[]): number => [...list].sort((a, b) => a -
 
 /** @param from the first seed */
 export async function unseenTable(from: number): Promise<string> {
-  const bench = await testBench(512e6);
+  const bench = await testRig(512e6);
   const seeds = Array.from({ length: COUNT }, (_, i) => from + i);
   const plates = await codedPlates(bench, seeds);
   return tableOf(plates.map((plate) => ({ ...plate, ...scores(bench, plate) })));

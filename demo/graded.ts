@@ -6,11 +6,11 @@ import { keepTable, type KeptTable } from '../src/core/params/table';
 import { asDials } from '../src/core/passes/grade/balance';
 import { GRADE_LOOKS } from '../src/core/passes/grade/looks';
 import { toDisplay } from '../src/core/picture/light';
-import { floatsOf, pictureOf, runPass, testBench } from '../src/core/testing/bench';
+import { floatsOf, pictureOf, runPass, testRig } from '../src/core/testing/rig';
 
 const pixelsOf = async (file: string) => sharp(file).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
 
-const bench = await testBench(64e6);
+const bench = await testRig(64e6);
 const look = (title: string) => GRADE_LOOKS.find((item) => item.title === title)!.passes;
 
 /** What a look makes of every colour. Vignettes and grain look at more than that and are left out. */

@@ -51,11 +51,11 @@ export const ${name} = definePass({
 writeFileSync(
   join(folder, `${type}.test.ts`),
   `import { beforeAll, expect, test } from '@jest/globals';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, runPass, testRig, type TestRig } from '../testing/rig';
 
-let bench: TestBench;
+let bench: TestRig;
 beforeAll(async () => {
-  bench = await testBench(16e6);
+  bench = await testRig(16e6);
 });
 
 test('what the published formula says', () => {

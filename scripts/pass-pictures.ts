@@ -7,10 +7,10 @@ import { still } from '../src/core/base/value';
 import { newSource, stockSource } from '../src/core/document/edits/layers';
 import { newPass } from '../src/core/document/edits/passes';
 import type { Layer, PassId, StockId } from '../src/core/document/schema';
-import { Executor } from '../src/core/execute/execute';
+import { WasmExecutor } from '../src/core/execute/backends/wasm/executor';
 import { OFFERED, type Offered } from '../src/core/passes/registry';
 import { planFrame } from '../src/core/plan/plan';
-import { testBench } from '../src/core/testing/bench';
+import { testRig } from '../src/core/testing/rig';
 import { clipStock, layerOf, projectOf, SHOT } from '../src/core/testing/documents';
 
 const FOLDER = join(import.meta.dirname, '../docs/passes');
@@ -31,8 +31,8 @@ async function pixels(file: string) {
 }
 const tower = await pixels('signal-tower-still.webp');
 const kite = await pixels('paper-kite.png');
-const { kernels, arena } = await testBench(2e9);
-const executor = new Executor(kernels, arena, ({ stock }) => Promise.resolve(stock === 'kite' ? kite : tower));
+const { kernels, arena } = await testRig(2e9);
+const executor = new WasmExecutor(kernels, arena, ({ stock }) => Promise.resolve(stock === 'kite' ? kite : tower));
 
 const ground = (): Layer => layerOf('ground', newSource('gradient', { size: [1280, 720] }));
 /** What is cut out or gives light is seen on something; what shows other moments has something that moves; the rest is on the picture itself. */

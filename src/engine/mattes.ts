@@ -1,4 +1,4 @@
-import { coveragesOf, tablesOf } from '../core/execute/masks';
+import { coveragesOf, tablesOf } from '../core/plan/asked';
 import type { CoveragePlan } from '../core/masks/coverage';
 import type { Value } from '../core/base/value';
 import type { Project } from '../core/document/schema';

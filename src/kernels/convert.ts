@@ -134,3 +134,42 @@ export function meanRect(src: usize, width: i32, x: i32, y: i32, w: i32, h: i32,
   }
   v128.store(out, f32x4.mul(sum, f32x4.splat(<f32>1.0 / <f32>h)));
 }
+
+/** Value by value the one in the middle of several rows of bytes, one behind the other, whose order is lost. @param length bytes of a row, a multiple of 16 @param count rows @param out length bytes */
+export function medianBytes(rows: usize, length: i32, count: i32, out: usize): void {
+  const middle = count >> 1;
+  for (let i = 0; i < length; i += 16) {
+    const first = rows + <usize>i;
+    // the largest go to the end, until the one in the middle is the last that has
+    for (let end = count - 1; end >= middle; end--) {
+      let most = v128.load(first);
+      for (let k = 0, at = first; k < end; k++, at += <usize>length) {
+        const next = v128.load(at + <usize>length);
+        v128.store(at, i8x16.min_u(most, next));
+        most = i8x16.max_u(most, next);
+      }
+      v128.store(first + <usize>(end * length), most);
+    }
+    v128.store(out + <usize>i, v128.load(first + <usize>(middle * length)));
+  }
+}
+
+/** Alpha of straight RGBA bytes, or BT.709 luma times alpha, in 255ths. @param n pixels @param out n bytes */
+export function channelBytes(src: usize, n: i32, brightness: i32, out: usize): void {
+  for (let i = 0; i < n; i++, src += 4) {
+    const alpha: f32 = <f32>load<u8>(src, 3);
+    const red = <f32>0.2126 * <f32>load<u8>(src);
+    const green = <f32>0.7152 * <f32>load<u8>(src, 1);
+    const blue = <f32>0.0722 * <f32>load<u8>(src, 2);
+    const value = brightness ? (red + green + blue) * alpha * INV255 : alpha;
+    store<u8>(out + <usize>i, <u8>(value + <f32>0.5));
+  }
+}
+
+/** One colour over what is clear of a picture: as opaque as the picture is not. @param a opacity where nothing is @param n pixels */
+export function veilSpan(src: usize, dst: usize, n: i32, r: f32, g: f32, b: f32, a: f32): void {
+  let colour = f32x4.replace_lane(f32x4.splat(r), 1, g);
+  colour = f32x4.mul(f32x4.replace_lane(f32x4.replace_lane(colour, 2, b), 3, 1), f32x4.splat(a));
+  for (let i = 0; i < n; i++, src += 16, dst += 16)
+    v128.store(dst, f32x4.mul(colour, f32x4.sub(f32x4.splat(1), v128.load32_splat(src + 12))));
+}

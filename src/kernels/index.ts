@@ -1,5 +1,17 @@
 // Everything that runs once per pixel. Compiled to one WebAssembly module with SIMD; memory is the caller's.
-export { widen, widenReduced, halve, narrow, fill, copy, matteSpan, meanRect } from './convert';
+export {
+  widen,
+  widenReduced,
+  halve,
+  narrow,
+  fill,
+  copy,
+  matteSpan,
+  meanRect,
+  medianBytes,
+  channelBytes,
+  veilSpan,
+} from './convert';
 export { toYuv } from './yuv';
 export { fromYuv } from './from-yuv';
 export { toLinearSpan, toDisplaySpan } from './light';

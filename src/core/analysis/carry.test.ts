@@ -2,13 +2,13 @@ import { beforeAll, expect, test } from '@jest/globals';
 import { ellipseRing } from '../masks/outline';
 import { packMatte, unpackMatte } from '../masks/matte-data';
 import { fillRings } from '../masks/raster';
-import { pictureOf, testBench, type TestBench } from '../testing/bench';
+import { pictureOf, testRig, type TestRig } from '../testing/rig';
 import { agreement, carriedMatte } from './carry';
 import { motionTo } from './flow';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(128e6);
+  rig = await testRig(128e6);
 });
 const [W, H] = [192, 128];
 const disc = (x: number, y: number) => fillRings([ellipseRing([60, 60]).map((v, i) => v + (i % 2 ? y : x))], W, H);
@@ -19,7 +19,7 @@ function scene(dx: number, dy: number) {
   const speck = (x: number, y: number, k: number) =>
     0.5 + 0.22 * Math.sin(x / 5 + k) * Math.cos(y / 4 + k) + 0.15 * Math.sin((x + 2 * y) / 9);
   return pictureOf(
-    bench,
+    rig,
     { x: 0, y: 0, w: W, h: H },
     Array.from({ length: W * H }, (_, i) => {
       const [x, y] = [i % W, Math.floor(i / W)];
@@ -35,7 +35,7 @@ test.each([
   [-4, 2],
 ])('a matte goes along with what moves by %d, %d', (dx, dy) => {
   const [then, now] = [scene(0, 0), scene(dx, dy)];
-  const motion = motionTo(bench, now, then)!;
+  const motion = motionTo(rig, now, then)!;
   then.release();
   now.release();
   const carried = carriedMatte(bytes(disc(80, 60)), W, H, motion);
@@ -45,8 +45,8 @@ test.each([
 });
 
 test('pictures too small to follow have no motion', () => {
-  const tiny = pictureOf(bench, { x: 0, y: 0, w: 20, h: 20 }, new Float32Array(1600));
-  expect(motionTo(bench, tiny, tiny)).toBeNull();
+  const tiny = pictureOf(rig, { x: 0, y: 0, w: 20, h: 20 }, new Float32Array(1600));
+  expect(motionTo(rig, tiny, tiny)).toBeNull();
   tiny.release();
 });
 

@@ -1,13 +1,13 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { Picture } from '../picture/picture';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { truthFrames, type TruthFrame } from '../testing/key-truth';
 import { between } from './flow';
 
-let bench: TestBench;
+let rig: TestRig;
 let truth: TruthFrame;
 beforeAll(async () => {
-  bench = await testBench(512e6);
+  rig = await testRig(512e6);
   [truth] = (await truthFrames('even', 1)) as [TruthFrame];
 });
 
@@ -30,8 +30,8 @@ function scene(dx: number, bx: number): Float32Array {
   return out;
 }
 function pictureOf(data: Float32Array): Picture {
-  const picture = Picture.make(bench.arena, { x: 0, y: 0, w: W, h: H });
-  bench.arena.floats(picture.at, data.length).set(data);
+  const picture = Picture.make(rig.arena, { x: 0, y: 0, w: W, h: H });
+  rig.arena.floats(picture.at, data.length).set(data);
   return picture;
 }
 const error = (got: Float32Array, wanted: Float32Array) =>
@@ -45,8 +45,8 @@ describe('frames between', () => {
       const [first, second] = [scene(-speed / 2, drift), scene(speed / 2, -drift)];
       const wanted = scene(0, 0);
       const [a, b] = [pictureOf(first), pictureOf(second)];
-      const out = between(bench, a, b, 0.5);
-      const followed = error(bench.arena.floats(out.at, W * H * 4), wanted);
+      const out = between(rig, a, b, 0.5);
+      const followed = error(rig.arena.floats(out.at, W * H * 4), wanted);
       const mixed = error(
         first.map((v, i) => (v + second[i]!) / 2),
         wanted,
@@ -63,25 +63,25 @@ describe('frames between', () => {
       [0, first],
       [1, second],
     ] as const) {
-      const out = between(bench, a, b, share);
-      expect(error(bench.arena.floats(out.at, W * H * 4), wanted)).toBeLessThan(0.002);
+      const out = between(rig, a, b, share);
+      expect(error(rig.arena.floats(out.at, W * H * 4), wanted)).toBeLessThan(0.002);
       out.release();
     }
-    const same = between(bench, a, a, 0.5);
-    expect(error(bench.arena.floats(same.at, W * H * 4), first)).toBeLessThan(1e-4);
+    const same = between(rig, a, a, 0.5);
+    expect(error(rig.arena.floats(same.at, W * H * 4), first)).toBeLessThan(1e-4);
     [a, b, same].forEach((picture) => picture.release());
-    expect(bench.arena.used).toBe(0);
+    expect(rig.arena.used).toBe(0);
   });
 
   test('of very small pictures are mixed', () => {
     const tiny = (v: number) => {
-      const picture = Picture.make(bench.arena, { x: 0, y: 0, w: 5, h: 4 });
-      bench.arena.floats(picture.at, 80).fill(v);
+      const picture = Picture.make(rig.arena, { x: 0, y: 0, w: 5, h: 4 });
+      rig.arena.floats(picture.at, 80).fill(v);
       return picture;
     };
     const [a, b] = [tiny(0), tiny(1)];
-    const out = between(bench, a, b, 0.25);
-    expect(Math.max(...bench.arena.floats(out.at, 80))).toBeCloseTo(0.25, 6);
+    const out = between(rig, a, b, 0.25);
+    expect(Math.max(...rig.arena.floats(out.at, 80))).toBeCloseTo(0.25, 6);
     [a, b, out].forEach((picture) => picture.release());
   });
 });

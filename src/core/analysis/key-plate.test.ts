@@ -1,16 +1,16 @@
 // What is read from plates that were made with known noise, light, spill and edges.
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { diceOf, gauss } from '../testing/plates/dice';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { Picture } from '../picture/picture';
 import { toDisplay, toLinear } from '../picture/light';
 import type { Colour } from '../params/define';
 import { plateInWords, type Reading } from '../params/reading';
 import { readPlate } from './key-plate';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(128e6);
+  rig = await testRig(128e6);
 });
 const [W, H] = [320, 200];
 const SCREEN: Colour = [0.25, 0.68, 0.32];
@@ -28,8 +28,8 @@ interface Made {
 }
 function read({ noise = 0, uneven = 0, spill = 0, soft = 2, pane = 1 }: Made): Reading {
   const dice = diceOf(5);
-  const picture = Picture.make(bench.arena, { x: 0, y: 0, w: W, h: H });
-  const floats = bench.arena.floats(picture.at, W * H * 4);
+  const picture = Picture.make(rig.arena, { x: 0, y: 0, w: W, h: H });
+  const floats = rig.arena.floats(picture.at, W * H * 4);
   for (let i = 0; i < W * H; i++) {
     const [x, y] = [(i % W) + 0.5, Math.floor(i / W) + 0.5];
     const far = Math.hypot(x - W / 2, y - H / 2);
@@ -42,7 +42,7 @@ function read({ noise = 0, uneven = 0, spill = 0, soft = 2, pane = 1 }: Made): R
     }
     floats[i * 4 + 3] = 1;
   }
-  const found = bench.arena.lending((scratch) => readPlate(picture, [SCREEN], 0, { ...bench, scratch }))!;
+  const found = rig.arena.lending((scratch) => readPlate(picture, [SCREEN], 0, { ...rig, scratch }))!;
   picture.release();
   expect(found.histogram.reduce((a, b) => a + b)).toBe(W * H);
   return found.reading;

@@ -1,13 +1,13 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { toLinear } from '../picture/light';
-import { testBench, pictureOf, type TestBench } from '../testing/bench';
+import { testRig, pictureOf, type TestRig } from '../testing/rig';
 import { keyMatte, onePick, score, truthFrames } from '../testing/key-truth';
 import { screenIn } from '../measures/find-screen';
 import { CELL, modelScreen } from './screen-model';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(512e6);
+  rig = await testRig(512e6);
 });
 
 describe('the model of a screen', () => {
@@ -21,8 +21,8 @@ describe('the model of a screen', () => {
       const k = lit(x);
       return inside ? [0.5, 0.5, 0.5, 1] : [0.3 * k, 0.66 * k, 0.35 * k, 1];
     };
-    const picture = pictureOf(bench, { x: 0, y: 0, w, h }, Array.from({ length: w * h }, (_, i) => at(i)).flat());
-    const model = modelScreen(bench, picture, 1, [[0.15, 0.33, 0.175].map(toLinear) as [number, number, number]]);
+    const picture = pictureOf(rig, { x: 0, y: 0, w, h }, Array.from({ length: w * h }, (_, i) => at(i)).flat());
+    const model = modelScreen(rig, picture, 1, [[0.15, 0.33, 0.175].map(toLinear) as [number, number, number]]);
     picture.release();
     expect(model.seen).toBeGreaterThan(0.55);
     expect(model.seen).toBeLessThan(0.7);
@@ -43,7 +43,7 @@ describe('finding the screen', () => {
       const found = screenIn(frame!.frame, frame!.width, frame!.height)!;
       expect(found.share).toBeGreaterThan(0.5);
       const [picked, proposed] = [[onePick(frame!)], found.samples].map((samples) =>
-        score([frame!], [keyMatte(bench, frame!, samples)]),
+        score([frame!], [keyMatte(rig, frame!, samples)]),
       );
       expect(proposed!.mean).toBeLessThan(picked!.mean + 0.002);
       expect(proposed!.clear).toBeLessThanOrEqual(0.03);

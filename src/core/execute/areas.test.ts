@@ -22,19 +22,19 @@ import { keysOf } from '../base/value';
 import { flattened, type Vertex } from '../masks/path';
 import { fillRings } from '../masks/raster';
 import { planFrame } from '../plan/plan';
-import { floatsOf, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, testRig, type TestRig } from '../testing/rig';
 import { colourSource, layerOf, projectOf, SHOT } from '../testing/documents';
-import { Executor } from './execute';
+import { WasmExecutor } from './backends/wasm/executor';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
-const executor = () => new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no stock here')));
+const executor = () => new WasmExecutor(rig.kernels, rig.arena, () => Promise.reject(new Error('no stock here')));
 /** Straight colour and alpha of shot pixels. */
 async function rendered(project: Project, frame = 0) {
   const picture = await executor().frame(planFrame(project, SHOT, frame));
-  const floats = floatsOf(bench, picture);
+  const floats = floatsOf(rig, picture);
   picture.release();
   return (x: number, y: number) =>
     [...floats.subarray((y * 64 + x) * 4, (y * 64 + x) * 4 + 4)].map((v) => Math.round(v * 1000) / 1000);

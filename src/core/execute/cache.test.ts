@@ -8,7 +8,7 @@ const BYTES = 4 * 4 * 16;
 const made = (arena: Arena) => Picture.make(arena, { x: 0, y: 0, w: 4, h: 4 });
 
 /** Puts a picture in and lets go of it, so that only the cache holds it. */
-function put(cache: PictureCache, arena: Arena, key: string): void {
+function put(cache: PictureCache<Picture>, arena: Arena, key: string): void {
   const picture = made(arena);
   cache.put(key, picture);
   picture.release();
@@ -20,7 +20,7 @@ describe('the picture cache', () => {
     fc.assert(
       fc.property(fc.array(step, { maxLength: 60 }), fc.integer({ min: 1, max: 4 }), (steps, room) => {
         const arena = new Arena(8e6);
-        const cache = new PictureCache(room * BYTES);
+        const cache = new PictureCache<Picture>(room * BYTES);
         let model: string[] = [];
         for (const { put: putting, key } of steps) {
           const known = model.includes(key);
@@ -45,7 +45,7 @@ describe('the picture cache', () => {
 
   test('a picture that someone still holds stays alive when the cache lets it go', () => {
     const arena = new Arena(8e6);
-    const cache = new PictureCache(BYTES);
+    const cache = new PictureCache<Picture>(BYTES);
     put(cache, arena, 'a');
     const held = cache.get('a')!;
     put(cache, arena, 'b');
@@ -57,7 +57,7 @@ describe('the picture cache', () => {
 
   test('a picture larger than all of it is not held, and pushes nothing out', () => {
     const arena = new Arena(8e6);
-    const cache = new PictureCache(2 * BYTES);
+    const cache = new PictureCache<Picture>(2 * BYTES);
     put(cache, arena, 'a');
     const large = Picture.make(arena, { x: 0, y: 0, w: 64, h: 64 });
     cache.put('large', large);

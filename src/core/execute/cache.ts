@@ -1,9 +1,9 @@
 import { LRUCache } from 'lru-cache';
-import type { Picture } from '../picture/picture';
+import type { Held } from './backend';
 
 /** Pictures by content key, the least recently used leaving first. Holds one reference to each. */
-export class PictureCache {
-  private readonly held: LRUCache<string, Picture> | null;
+export class PictureCache<P extends Held> {
+  private readonly held: LRUCache<string, P> | null;
 
   /** @param limit most bytes held; 0 holds nothing */
   constructor(readonly limit: number) {
@@ -25,11 +25,11 @@ export class PictureCache {
   }
 
   /** @returns the picture, retained for the caller, or undefined */
-  get(key: string): Picture | undefined {
+  get(key: string): P | undefined {
     return this.held?.get(key)?.retain();
   }
 
-  put(key: string, picture: Picture): void {
+  put(key: string, picture: P): void {
     if (!this.held || this.held.has(key) || picture.bytes > this.limit) return;
     this.held.set(key, picture.retain());
   }

@@ -2,14 +2,16 @@
 import { beforeAll, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { PassPlan } from '../plan/types';
-import { floatsOf, pictureOf, planned, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, planned, testRig, type TestRig } from '../testing/rig';
+import type { Picture } from '../picture/picture';
 import { PictureCache } from './cache';
-import { layerSpace, runPasses, type Keep } from './passes';
-import { PlateStore } from './plates';
+import type { Keep } from './backend';
+import { layerSpace, runPasses } from './backends/wasm/passes';
+import { PlateStore } from './backends/wasm/plates';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
 const [W, H] = [61, 7];
 const RECT = { x: 0, y: 0, w: W, h: H };
@@ -27,12 +29,12 @@ const planOf = (type: string, own: PassPlan['values'], i: number): PassPlan => (
 });
 function through(passes: readonly PassPlan[], keep: Keep): Float32Array {
   const tools = {
-    ...bench,
-    cache: new PictureCache(32e6),
-    plates: new PlateStore(bench, () => Promise.reject(new Error('none'))),
+    ...rig,
+    cache: new PictureCache<Picture>(32e6),
+    plates: new PlateStore(rig, () => Promise.reject(new Error('none'))),
   };
-  const out = runPasses(tools, layerSpace(tools, { w: W, h: H }), passes, pictureOf(bench, RECT, pixels), keep);
-  const floats = Float32Array.from(floatsOf(bench, out));
+  const out = runPasses(tools, layerSpace(tools, { w: W, h: H }), passes, pictureOf(rig, RECT, pixels), keep);
+  const floats = Float32Array.from(floatsOf(rig, out));
   out.release();
   tools.cache.clear();
   return floats;

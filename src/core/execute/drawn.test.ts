@@ -4,13 +4,13 @@ import { newSource } from '../document/edits/layers';
 import { newPass } from '../document/edits/passes';
 import type { Layer, Pass, PassId, Project } from '../document/schema';
 import { planFrame } from '../plan/plan';
-import { testBench, wholeFloats, type TestBench } from '../testing/bench';
+import { testRig, wholeFloats, type TestRig } from '../testing/rig';
 import { layerOf, projectOf, SHOT } from '../testing/documents';
-import { Executor } from './execute';
+import { WasmExecutor } from './backends/wasm/executor';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(256e6);
+  rig = await testRig(256e6);
 });
 const SIZE = { w: 192, h: 128 };
 const SIGMA = 12;
@@ -28,10 +28,10 @@ const box = (passes: Pass[]): Layer =>
     { passes },
   );
 const shot = (layers: Layer[]): Project => projectOf(layers, { width: SIZE.w, height: SIZE.h, background: null });
-const executorOf = () => new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no footage')));
+const executorOf = () => new WasmExecutor(rig.kernels, rig.arena, () => Promise.reject(new Error('no footage')));
 async function alphaOf(project: Project, executor = executorOf()): Promise<(x: number, y: number) => number> {
   const picture = await executor.frame(planFrame(project, SHOT, 0));
-  const floats = wholeFloats(bench, picture, SIZE);
+  const floats = wholeFloats(rig, picture, SIZE);
   picture.release();
   return (x, y) => floats[(y * SIZE.w + x) * 4 + 3]!;
 }

@@ -11,10 +11,11 @@ import { still } from '../base/value';
 import { JackplaneError } from '../base/errors';
 import { planFrame } from '../plan/plan';
 import type { FramePlan } from '../plan/types';
-import { testBench } from '../testing/bench';
+import { testRig } from '../testing/rig';
 import { anyEdit, colourSource, layerOf, projectOf, SHOT } from '../testing/documents';
-import { Executor, type Problem } from './execute';
-import type { Fetch } from './sources';
+import type { Problem } from './execute';
+import { WasmExecutor } from './backends/wasm/executor';
+import type { Fetch } from './backend';
 
 const [W, H] = [64, 36];
 /** A clip whose picture depends on the place and the time. */
@@ -28,15 +29,15 @@ const fetch: Fetch = async (source) => {
   return { data, width: W, height: H };
 };
 const executor = async () => {
-  const bench = await testBench(64e6);
-  return new Executor(bench.kernels, bench.arena, fetch);
+  const rig = await testRig(64e6);
+  return new WasmExecutor(rig.kernels, rig.arena, fetch);
 };
 const plate = stockSource('plate' as StockId);
-let worker: Executor;
+let worker: WasmExecutor;
 beforeEach(async () => {
   worker = await executor();
 });
-async function bytes(by: Executor, plan: FramePlan, problems: Problem[] = []): Promise<Uint8ClampedArray> {
+async function bytes(by: WasmExecutor, plan: FramePlan, problems: Problem[] = []): Promise<Uint8ClampedArray> {
   const picture = await by.frame(plan, 'every', problems);
   const out = bytesOf(by, picture);
   picture.release();
@@ -162,8 +163,8 @@ describe('the cache', () => {
 
   test('turning a dial computes from that pass on, and fetches nothing again', async () => {
     let fetched = 0;
-    const bench = await testBench(64e6);
-    const counting = new Executor(bench.kernels, bench.arena, (source) => (fetched++, fetch(source)));
+    const rig = await testRig(64e6);
+    const counting = new WasmExecutor(rig.kernels, rig.arena, (source) => (fetched++, fetch(source)));
     const project = withPasses('blur', 'adjust');
     await bytes(counting, planFrame(project, SHOT, 0));
     const turned = perform(
@@ -178,23 +179,23 @@ describe('the cache', () => {
   });
 
   test('holds no more than its limit, and releases everything it held', async () => {
-    const bench = await testBench(4e6);
-    const small = new Executor(bench.kernels, bench.arena, fetch);
+    const rig = await testRig(4e6);
+    const small = new WasmExecutor(rig.kernels, rig.arena, fetch);
     const project = withPasses('adjust', 'blur', 'crop', 'blur');
     for (let frame = 0; frame < 48; frame++) {
       await bytes(small, planFrame(project, SHOT, frame));
       expect(small.cache.bytes).toBeLessThanOrEqual(small.cache.limit);
     }
     small.cache.clear();
-    expect(bench.arena.used).toBe(0);
+    expect(rig.arena.used).toBe(0);
   });
 
   test('a failing layer leaves no memory behind, wherever it fails, however often', async () => {
-    const bench = await testBench(16e6);
+    const rig = await testRig(16e6);
     // fetches fail at times, and so does any kernel that passes use
     let count = 0;
-    const brittle = new Proxy(bench.kernels, {
-      get: (kernels, name: keyof typeof bench.kernels) =>
+    const brittle = new Proxy(rig.kernels, {
+      get: (kernels, name: keyof typeof rig.kernels) =>
         [
           'blurRows',
           'blurNear',
@@ -213,7 +214,7 @@ describe('the cache', () => {
             }
           : kernels[name],
     });
-    const failing = new Executor(brittle, bench.arena, (source) =>
+    const failing = new WasmExecutor(brittle, rig.arena, (source) =>
       ++count % 11 === 0 ? Promise.reject(new JackplaneError('missing-media', 'gone', '')) : fetch(source),
     );
     const mask = newMask('m' as MaskId, 'm', {
@@ -244,7 +245,7 @@ describe('the cache', () => {
     }
     expect(failed).toBeGreaterThan(100);
     failing.cache.clear();
-    expect(bench.arena.used).toBe(0);
+    expect(rig.arena.used).toBe(0);
   });
 });
 

@@ -1,26 +1,18 @@
-import type { DrawnMatte } from '../masks/matte-data';
+// Walks a plan: what of it is held already, what has to be computed, and in which order. The computing is the backend's.
 import { sentenceOf } from '../base/errors';
-import type { DrawnSource } from '../sources/define';
-import { paramsOf } from '../passes/registry';
-import { sourceOf } from '../sources/registry';
-import type { Arena } from '../picture/arena';
-import type { Kernels } from '../picture/kernels';
-import { Picture } from '../picture/picture';
-import type { Rect } from '../picture/rect';
-import { copyOf } from '../picture/rows';
 import { hash } from '../base/hash';
-import type { StockId } from '../document/schema';
+import type { CoveragePlan } from '../masks/coverage';
+import { paramsOf } from '../passes/registry';
+import type { Rect } from '../picture/rect';
+import { coveragesOf, picturesIn } from '../plan/asked';
 import { joins } from '../plan/passes';
 import type { AlonePlan, CompositePlan, FramePlan, LayerPlan, PassPlan, Tables } from '../plan/types';
-import { EMPTY_LINE } from '../text/fonts';
-import { PictureCache } from './cache';
-import type { CoveragePlan } from '../masks/coverage';
-import { backdrop } from './composite';
-import { adjustBelow, drawLayer } from './draw';
-import { coveragesOf, MaskStore, picturesIn, type Outline } from './masks';
-import { layerSpace, runPasses, type Keep } from './passes';
-import { PlateStore } from './plates';
-import { cutOut, filled, placeholder, sourcePicture, trimmed, type Fetch } from './sources';
+import type { DrawnSource } from '../sources/define';
+import { sourceOf } from '../sources/registry';
+import type { Backend, Fetch, Held, Keep } from './backend';
+import type { PictureCache } from './cache';
+import { filled } from './filled';
+import { remade, sourcePicture } from './sources';
 
 /** A layer that could not be computed, and why. */
 export interface Problem {
@@ -37,70 +29,50 @@ interface Job {
   problems: Problem[];
 }
 /** What is needed to draw a layer, all of it held by the frame. */
-interface Ready {
+interface Ready<P extends Held> {
   /** none of an adjustment layer */
-  picture: Picture | null;
-  matte: Picture | null;
-  moments: Map<string, Picture>;
+  picture: P | null;
+  matte: P | null;
+  moments: Map<string, P>;
 }
 /** So many layers are computed before they are drawn. */
 const AHEAD = 6;
 const NOTHING: Tables = { mattes: {}, lines: {}, shots: {} };
 
 /** Computes plans. One executor per worker; its cache makes a turned dial cost only what comes after it. */
-export class Executor {
-  readonly cache: PictureCache;
-  readonly masks: MaskStore;
-  readonly plates: PlateStore;
-
+export class Executor<P extends Held> {
   constructor(
-    readonly kernels: Kernels,
-    readonly arena: Arena,
+    readonly backend: Backend<P>,
     private readonly fetch: Fetch,
-    outline: Outline = () => Promise.resolve(EMPTY_LINE),
-    matteOf?: (id: string) => DrawnMatte | undefined,
-  ) {
-    this.masks = new MaskStore(
-      this,
-      (shape) =>
-        fetch({
-          kind: 'stock',
-          stock: shape.stock as StockId,
-          name: shape.name,
-          file: shape.file,
-          seconds: shape.seconds,
-        }),
-      outline,
-      matteOf,
-    );
-    this.cache = new PictureCache(arena.limit * 0.6);
-    this.plates = new PlateStore(this, (plate, seconds) =>
-      fetch({ kind: 'stock', stock: plate.stock as StockId, name: plate.name, file: plate.file, seconds }),
-    );
-    arena.relief = () => this.cache.dropOldest();
+  ) {}
+
+  get cache(): PictureCache<P> {
+    return this.backend.cache;
   }
 
   /**
    * The composite of a plan: shot-sized, display-encoded, premultiplied, owned by the caller.
    * Layers that cannot be computed show as a striped placeholder and are listed in `problems`.
    */
-  async frame(plan: FramePlan, keep: Keep = 'every', problems: Problem[] = []): Promise<Picture> {
+  async frame(plan: FramePlan, keep: Keep = 'every', problems: Problem[] = []): Promise<P> {
     const picture = await this.composite(plan, { tables: plan, keep, problems });
-    return plan.seen ? cutOut(this, picture, plan.seen) : picture;
+    const { seen } = plan;
+    return seen ? remade(this.backend, picture, (whole) => this.backend.part(whole, seen)) : picture;
   }
 
-  private async composite(plan: CompositePlan, job: Job): Promise<Picture> {
+  private async composite(plan: CompositePlan, job: Job): Promise<P> {
     const { keep, problems } = job;
+    const { backend } = this;
     const keys = compositeKeys(plan);
     let first = plan.layers.length;
     while (first > 0 && !this.cache.has(keys[first - 1]!)) first--;
     const drawn = plan.layers.slice(first);
     const start = first > 0 ? this.cache.get(keys[first - 1]!) : undefined;
-    const held = new Set<Picture>(start ? [start] : []);
-    const hold = <T extends Picture | null>(picture: T): T => (picture && held.add(picture), picture);
-    const letGo = (picture: Picture | null) => void (picture && held.delete(picture) && picture.release());
+    const held = new Set<P>(start ? [start] : []);
+    const hold = <T extends P | null>(picture: T): T => (picture && held.add(picture), picture);
+    const letGo = (picture: P | null) => void (picture && held.delete(picture) && picture.release());
     // the next few layers are computed while this one is drawn, so that many of them do not need memory all at once
-    const begun: Promise<Ready>[] = [];
+    const begun: Promise<Ready<P>>[] = [];
     const begin = (layer: LayerPlan | undefined): void => {
       if (!layer) return;
       const work = this.ready(layer, plan, job, hold);
@@ -110,11 +82,10 @@ export class Executor {
     try {
       drawn.slice(0, AHEAD).forEach(begin);
       const linear = plan.light === 'linear';
-      let under = start ?? hold(backdrop(this, plan.part ?? wholeOf(plan), plan.background));
-      if (!start && linear) this.kernels.toLinearSpan(under.at, under.pixels);
+      let under = start ?? hold(backend.ground(plan.part ?? wholeOf(plan), plan.background, linear));
       const own = () => {
         if (!under.shared) return;
-        const copy = hold(copyOf(this, under));
+        const copy = hold(backend.part(under, under.rect));
         letGo(under);
         under = copy;
       };
@@ -124,14 +95,14 @@ export class Executor {
         own();
         const shot = { w: plan.width, h: plan.height };
         const ground = { shot, linear, matte, moments };
-        if (picture) drawLayer(this, under, layer, picture, ground);
-        else adjustBelow(this, under, layer, ground);
+        if (picture) backend.blend(under, layer, picture, ground);
+        else backend.adjust(under, layer, ground);
         [picture, matte, ...moments.values()].forEach(letGo);
         if (keep === 'every' && !problems.length) this.cache.put(keys[first + i]!, under);
       }
       if (linear) {
         own();
-        this.kernels.toDisplaySpan(under.at, under.pixels);
+        backend.encode(under);
       }
       held.delete(under);
       return under;
@@ -147,12 +118,12 @@ export class Executor {
     layer: LayerPlan,
     plan: CompositePlan,
     job: Job,
-    hold: <T extends Picture | null>(picture: T) => T,
-  ): Promise<Ready> {
+    hold: <T extends P | null>(picture: T) => T,
+  ): Promise<Ready<P>> {
     await this.fetchCoverage([...layer.after.flatMap(coveragesOf), ...layer.cover]);
     const picture = layer.source.kind === 'below' ? null : hold(await this.shown(layer, job));
     const matte = layer.matte && hold(await this.matte(layer.matte, plan, job));
-    const moments: Ready['moments'] = new Map();
+    const moments: Map<string, P> = new Map();
     try {
       await this.fetchMoments(picture ? layer.after : layer.passes, job, moments);
     } finally {
@@ -166,30 +137,24 @@ export class Executor {
     { key: named, by, invert }: NonNullable<LayerPlan['matte']>,
     plan: CompositePlan,
     job: Job,
-  ): Promise<Picture> {
+  ): Promise<P> {
     const { problems, tables } = job;
     const layer = tables.mattes[named]!;
     const key = hash(JSON.stringify(['matte', named, by, invert, plan.width, plan.height]));
     const cached = this.cache.get(key);
     if (cached) return cached;
     const own = layer.matte && (await this.matte(layer.matte, plan, job));
-    let picture: Picture | null = null;
-    const moments: Ready['moments'] = new Map();
+    let picture: P | null = null;
+    const moments: Map<string, P> = new Map();
     try {
       await this.fetchCoverage(layer.after.flatMap(coveragesOf));
       picture = await this.shown(layer, job);
       await this.fetchMoments(layer.after, job, moments);
       const shown = picture;
-      return this.arena.guarded(() => {
-        const drawn = backdrop(this, wholeOf(plan), null);
-        const shot = { w: plan.width, h: plan.height };
-        drawLayer(this, drawn, { ...layer, blend: 'normal' }, shown, { shot, linear: false, matte: own, moments });
-        const plane = Picture.make(this.arena, { x: 0, y: 0, w: Math.ceil(drawn.pixels / 4) + 1, h: 1 });
-        this.kernels.coveragePlane(drawn.at, drawn.pixels, by === 'brightness' ? 1 : 0, invert ? 1 : 0, plane.at);
-        drawn.release();
-        if (!problems.length) this.cache.put(key, plane);
-        return plane;
-      });
+      const ground = { shot: { w: plan.width, h: plan.height }, linear: false, matte: own, moments };
+      const plane = this.backend.guarded(() => this.backend.matte(layer, shown, by, invert, ground));
+      if (!problems.length) this.cache.put(key, plane);
+      return plane;
     } finally {
       [picture, own, ...moments.values()].forEach((held) => held?.release());
     }
@@ -201,45 +166,34 @@ export class Executor {
     keep: Keep = 'every',
     problems: Problem[] = [],
     given?: Tables,
-  ): Promise<Picture> {
+  ): Promise<P> {
     const tables = given ?? ('tables' in layer ? layer.tables : NOTHING);
     const picture = await this.shown(layer, { tables, keep, problems });
     return this.whole(layer, layer.passes, 'all', picture);
   }
 
   /** @param picture given up */
-  private whole(
-    layer: LayerPlan,
-    before: readonly PassPlan[],
-    next: readonly PassPlan[] | 'all',
-    picture: Picture,
-  ): Picture {
-    let out: Picture | undefined;
-    try {
-      out = this.arena.guarded(() => filled(this, layer, before, next, picture));
-      return out;
-    } finally {
-      if (out !== picture) picture.release();
-    }
+  private whole(layer: LayerPlan, before: readonly PassPlan[], next: readonly PassPlan[] | 'all', picture: P): P {
+    const rect = filled(layer, before, next, picture.rect);
+    return rect ? remade(this.backend, picture, (held) => this.backend.part(held, rect)) : picture;
   }
 
   /** The same, which may leave out what is clear. */
-  private async shown(layer: LayerPlan, job: Job): Promise<Picture> {
+  private async shown(layer: LayerPlan, job: Job): Promise<P> {
     const { problems } = job;
     try {
       await this.tellMissing(layer, problems);
       return layer.part ? await this.partOfLayer(layer, layer.part, job) : await this.line(layer, job);
     } catch (error) {
       problems.push({ layer: layer.name, sentence: sentenceOf(error) });
-      return placeholder(this, layer.size);
+      return this.backend.placeholder(layer.size);
     }
   }
 
   /** A layer's picture after its passes. */
-  private async line(layer: LayerPlan, job: Job, source = () => this.source(layer, job)): Promise<Picture> {
+  private async line(layer: LayerPlan, job: Job, source = () => this.source(layer, job)): Promise<P> {
     const { keep } = job;
-    const moments: Ready['moments'] = new Map();
-    const space = { ...layerSpace(this, layer.size), moment: (key: string) => moments.get(key) };
+    const moments: Map<string, P> = new Map();
     const prepare = async (from: number) => {
       await this.prepare(layer, from);
       await this.fetchMoments(layer.passes.slice(from), job, moments);
@@ -252,7 +206,8 @@ export class Executor {
       const cached = done > 0 ? this.cache.get(layer.passes[done - 1]!.key) : undefined;
       if (!cached && done > 0) await prepare(0);
       const [before, next] = cached ? [layer.passes.slice(0, done), layer.passes.slice(done)] : [[], layer.passes];
-      return runPasses(this, space, next, this.whole(layer, before, next, cached ?? (await source())), keep);
+      const picture = this.whole(layer, before, next, cached ?? (await source()));
+      return this.backend.passes(next, picture, layer.size, (key) => moments.get(key), keep);
     } finally {
       moments.forEach((picture) => picture.release());
     }
@@ -263,7 +218,7 @@ export class Executor {
     { part: _, ...layer }: LayerPlan,
     { rect, from }: NonNullable<LayerPlan['part']>,
     job: Job,
-  ): Promise<Picture> {
+  ): Promise<P> {
     const before = layer.passes.slice(0, from);
     const whole = { ...layer, passes: before, key: before.at(-1)?.key ?? layer.sourceKey };
     const cut = {
@@ -272,11 +227,14 @@ export class Executor {
       passes: layer.passes.slice(from),
       part: { rect, from: 0 },
     };
-    return this.line(cut, job, async () => cutOut(this, await this.line(whole, job), rect));
+    return this.line(cut, job, async () => {
+      const picture = await this.line(whole, job);
+      return remade(this.backend, picture, (held) => this.backend.part(held, rect));
+    });
   }
 
   /** Computes the pictures from other moments and of other layers that passes ask for, each once. @param into owns them */
-  private async fetchMoments(passes: readonly PassPlan[], job: Job, into: Map<string, Picture>): Promise<void> {
+  private async fetchMoments(passes: readonly PassPlan[], job: Job, into: Map<string, P>): Promise<void> {
     const asked = passes.flatMap(({ moments, type, values }) => [
       ...(moments ?? []),
       ...picturesIn(paramsOf(type), values),
@@ -284,28 +242,30 @@ export class Executor {
     for (const key of new Set(asked)) if (key !== null && !into.has(key)) into.set(key, await this.further(key, job));
   }
   /** A further picture of the plan, owned by the caller. @param close without what is clear around something drawn: its picture is as large as the shot only so that it can be placed */
-  private async further(key: string, job: Job, close = false): Promise<Picture> {
+  private async further(key: string, job: Job, close = false): Promise<P> {
     const { lines, shots } = job.tables;
     const line = lines[key];
     if (!line) return this.composite(shots[key]!, job);
     const picture = await this.layer(line, job.keep, job.problems, job.tables);
-    return close && line.source.kind === 'drawn' ? this.arena.guarded(() => trimmed(this, picture)) : picture;
+    return close && line.source.kind === 'drawn'
+      ? remade(this.backend, picture, (held) => this.backend.trimmed(held))
+      : picture;
   }
 
   /** Fetches what the passes from one on need beside the picture. */
   private async prepare(layer: LayerPlan, from: number): Promise<void> {
     const passes = layer.passes.slice(from);
     await this.fetchCoverage(passes.flatMap(coveragesOf));
-    await this.plates.prepare(passes, layer.size);
+    await this.backend.preparePlates(passes, layer.size);
   }
-  private fetchCoverage = (plans: readonly CoveragePlan[]): Promise<void> => this.masks.prepare(plans);
+  private fetchCoverage = (plans: readonly CoveragePlan[]): Promise<void> => this.backend.prepareMasks(plans);
 
-  private async source(layer: LayerPlan, job: Job): Promise<Picture> {
+  private async source(layer: LayerPlan, job: Job): Promise<P> {
     const { keep } = job;
     const cached = this.cache.get(layer.sourceKey);
     if (cached) return cached;
     const picture = await sourcePicture(layer, {
-      ...{ kernels: this.kernels, arena: this.arena, masks: this.masks, fetch: this.fetch },
+      ...{ backend: this.backend, fetch: this.fetch },
       line: (key) => this.line(job.tables.lines[key]!, job),
       further: (key) => this.further(key, job, true),
       sizeOf: (key) => job.tables.lines[key]!.size,
@@ -319,7 +279,7 @@ export class Executor {
   private async tellMissing({ source, name }: LayerPlan, problems: Problem[]): Promise<void> {
     if (source.kind !== 'drawn') return;
     const { lines } = sourceOf(source.type) as DrawnSource;
-    const missing = lines ? await this.masks.prepareLines(lines(source.values as never)) : '';
+    const missing = lines ? await this.backend.prepareLines(lines(source.values as never)) : '';
     const sentence = `The font of “${name}” has no “${missing}”. Choose another font, or other letters.`;
     if (missing) problems.push({ layer: name, sentence, drawn: true });
   }

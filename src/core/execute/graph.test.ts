@@ -17,14 +17,14 @@ import {
 import { still } from '../base/value';
 import { planFrame, planLayer } from '../plan/plan';
 import { colourSource, layerOf, projectOf, SHOT, shotOf } from '../testing/documents';
-import { testBench, type TestBench } from '../testing/bench';
-import { Executor } from './execute';
+import { testRig, type TestRig } from '../testing/rig';
+import { WasmExecutor } from './backends/wasm/executor';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(128e6);
+  rig = await testRig(128e6);
 });
-const executor = () => new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no media here')));
+const executor = () => new WasmExecutor(rig.kernels, rig.arena, () => Promise.reject(new Error('no media here')));
 
 /** RGBA 0…1 at a pixel of a frame. */
 async function seen(project: Project, frame = 0, on = executor()): Promise<(x: number, y: number) => number[]> {
@@ -215,11 +215,11 @@ describe('a group', () => {
 });
 
 test('a thousand layers that all show are drawn in the memory of a few', async () => {
-  const small = await testBench(24e6);
+  const small = await testRig(24e6);
   const layers = Array.from({ length: 1000 }, (_, i) =>
     layerOf(`card-${i}`, colourSource([i / 1000, 0.5, 0.5]), { opacity: still(0.5) }),
   );
-  const on = new Executor(small.kernels, small.arena, () => Promise.reject(new Error('no media here')));
+  const on = new WasmExecutor(small.kernels, small.arena, () => Promise.reject(new Error('no media here')));
   const at = await seen(projectOf(layers), 0, on);
   expect(at(5, 5)[3]).toBe(255);
   on.cache.clear();

@@ -10,25 +10,25 @@ import type { PassId, StockId } from '../document/schema';
 import { couldBeFiner } from '../plan/finer';
 import { planFrame } from '../plan/plan';
 import type { PlanOptions } from '../plan/planned';
-import { testBench } from '../testing/bench';
+import { testRig } from '../testing/rig';
 import { clipStock, layerOf, projectOf, SHOT } from '../testing/documents';
 import { onePick, pickedKey } from '../testing/key-truth';
 import { sceneOf } from '../testing/plates/scene';
-import { Executor } from './execute';
+import { WasmExecutor } from './backends/wasm/executor';
 
 const SIZE = { w: 640, h: 360 };
 const NIGHT = [0.1, 0.15, 0.3] as [number, number, number];
 
 /** A keyed scene over night blue, drawn in different ways. @returns mean difference in the edge band from the full one, of 255 */
 async function edgeError(seed: number): Promise<(options: PlanOptions) => Promise<number>> {
-  const bench = await testBench();
+  const rig = await testRig();
   const { pixels, truth } = sceneOf(seed, { count: 1, size: SIZE }).frames[0]!;
   const plate = { width: SIZE.w, height: SIZE.h, frame: Buffer.from(pixels), foreground: Buffer.from(truth) };
-  const key = newPass('key' as PassId, 'colour-key', null, pickedKey(bench, plate, [onePick(plate, 8, 8, 16)]));
+  const key = newPass('key' as PassId, 'colour-key', null, pickedKey(rig, plate, [onePick(plate, 8, 8, 16)]));
   const layer = { ...layerOf('cut', stockSource('scene' as StockId)), passes: [key] };
   const base = projectOf([layer], { width: SIZE.w, height: SIZE.h, background: NIGHT });
   const { project } = perform(base, addStock(clipStock('scene', SIZE.w, SIZE.h)))!;
-  const executor = new Executor(bench.kernels, bench.arena, () =>
+  const executor = new WasmExecutor(rig.kernels, rig.arena, () =>
     Promise.resolve({ data: pixels, width: SIZE.w, height: SIZE.h }),
   );
   const drawn = async (options: PlanOptions): Promise<Uint8ClampedArray> => {

@@ -5,13 +5,13 @@ import { newPass } from '../document/edits/passes';
 import type { Layer, LayerId, PassId, Project } from '../document/schema';
 import { still, type Value } from '../base/value';
 import { planFrame } from '../plan/plan';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { colourSource, layerOf, projectOf, SHOT } from '../testing/documents';
-import { Executor } from './execute';
+import { WasmExecutor } from './backends/wasm/executor';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(128e6);
+  rig = await testRig(128e6);
 });
 
 const pass = (type: string, values: Record<string, unknown> = {}, space?: 'layer' | 'shot', id = type) => {
@@ -36,16 +36,16 @@ const clear = (layers: Layer[]): Project => projectOf(layers, { background: null
 
 /** RGBA 0…1 of places of a frame; shots are 64×36. */
 async function seen(project: Project, frame: number): Promise<(x: number, y?: number) => number[]> {
-  const executor = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no media here')));
+  const executor = new WasmExecutor(rig.kernels, rig.arena, () => Promise.reject(new Error('no media here')));
   const problems: { sentence: string }[] = [];
-  const before = bench.arena.used;
+  const before = rig.arena.used;
   const picture = await executor.frame(planFrame(project, SHOT, frame), 'every', problems as never);
-  const floats = bench.arena.floats(picture.at, picture.pixels * 4).slice();
+  const floats = rig.arena.floats(picture.at, picture.pixels * 4).slice();
   const { w } = picture.rect;
   picture.release();
   executor.cache.clear();
   expect(problems).toEqual([]);
-  expect(bench.arena.used).toBe(before);
+  expect(rig.arena.used).toBe(before);
   return (x, y = 18) => [...floats.subarray((y * w + x) * 4, (y * w + x) * 4 + 4)];
 }
 /** Where the middle of the card is at a frame. */

@@ -8,13 +8,13 @@ import { still } from '../base/value';
 import type { Rect } from '../picture/rect';
 import { planPart } from '../plan/parts';
 import { planFrame } from '../plan/plan';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { layerOf, projectOf, SHOT } from '../testing/documents';
-import { Executor } from './execute';
+import { WasmExecutor } from './backends/wasm/executor';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(256e6);
+  rig = await testRig(256e6);
 });
 const SIZE = { width: 640, height: 360 };
 const WHOLE = { x: 0, y: 0, w: 640, h: 360 };
@@ -130,11 +130,11 @@ const documentOf = ({ layers, shot }: (typeof CASES)[string]): Project => projec
 
 /** Floats of a frame, or of the part of it that is looked at. */
 async function computed(project: Project, seen?: Rect): Promise<{ floats: Float32Array; rect: Rect; bytes: number }> {
-  const executor = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no media here')));
+  const executor = new WasmExecutor(rig.kernels, rig.arena, () => Promise.reject(new Error('no media here')));
   const plan = planFrame(project, SHOT, 3);
   const problems: { sentence: string }[] = [];
   const picture = await executor.frame(seen ? planPart(plan, seen) : plan, 'every', problems as never);
-  const floats = bench.arena.floats(picture.at, picture.pixels * 4).slice();
+  const floats = rig.arena.floats(picture.at, picture.pixels * 4).slice();
   picture.release();
   expect(problems).toEqual([]);
   const { bytes } = executor.cache;
@@ -146,7 +146,7 @@ describe.each(Object.entries(CASES))('%s', (_, item) => {
   test('each part shows what the whole shows there, with less memory', async () => {
     const project = documentOf(item);
     const whole = await computed(project);
-    const kept = bench.arena.used;
+    const kept = rig.arena.used;
     for (const seen of SEEN) {
       const part = await computed(project, seen);
       expect(part.rect).toEqual(seen);
@@ -160,7 +160,7 @@ describe.each(Object.entries(CASES))('%s', (_, item) => {
       expect(worst).toBeLessThan(2e-4);
       expect(part.bytes).toBeLessThan(whole.bytes);
     }
-    expect(bench.arena.used).toBe(kept);
+    expect(rig.arena.used).toBe(kept);
   });
 });
 

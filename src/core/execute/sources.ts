@@ -1,44 +1,35 @@
-// The pictures that layers begin with: drawn, fetched, of another shot, at full size and halved; and what stands in for one.
-import { between } from '../analysis/flow';
+// The pictures that layers begin with: drawn, fetched, of another shot, at full size and halved.
 import { JackplaneError } from '../base/errors';
-import { pictureOf, type FetchedPicture } from '../picture/fetched';
-import { Picture } from '../picture/picture';
-import { intersect, sameRect, type Rect } from '../picture/rect';
-import { partOf } from '../picture/rows';
-import { isIdle } from '../plan/passes';
-import type { LayerPlan, PassPlan, Size, SourcePlan } from '../plan/types';
+import { picturesIn } from '../plan/asked';
+import type { LayerPlan, Size, SourcePlan } from '../plan/types';
 import type { DrawnSource } from '../sources/define';
 import { sourceOf } from '../sources/registry';
-import { stepOf } from '../transitions/registry';
-import { picturesIn } from './masks';
-import type { Bench } from './passes';
-
-export type StockPlan = Extract<SourcePlan, { kind: 'stock' }>;
-export type Fetch = (source: StockPlan) => Promise<FetchedPicture>;
+import type { Backend, DrawnPlan, Fetch, Held, StockPlan } from './backend';
 
 /** What pictures are found by. */
-interface Finder extends Pick<Bench, 'kernels' | 'arena' | 'masks'> {
+interface Finder<P extends Held> {
+  backend: Backend<P>;
   fetch: Fetch;
   /** a further picture of the plan by its key: a line without what is clear around something drawn, or a shot */
-  further(key: string): Promise<Picture>;
+  further(key: string): Promise<P>;
   /** a line as far as it is not clear, and how large all of it is */
-  line(key: string): Promise<Picture>;
+  line(key: string): Promise<P>;
   sizeOf(key: string): Size;
   /** a shot of the plan by its key */
-  shot(key: string): Promise<Picture>;
+  shot(key: string): Promise<P>;
 }
 
-/** A part of a picture, owned by the caller. @param picture given up */
-export function cutOut(tools: Pick<Bench, 'kernels' | 'arena'>, picture: Picture, rect: Rect): Picture {
+/** Gives a picture up for what is made of it. @returns owned by the caller */
+export function remade<P extends Held>(backend: Backend<P>, picture: P, make: (picture: P) => P): P {
   try {
-    return partOf(tools, picture, rect);
+    return backend.guarded(() => make(picture));
   } finally {
     picture.release();
   }
 }
 
 /** What a layer shows before its passes, owned by the caller. @throws JackplaneError unsupported for what another version knows; what fetching throws */
-export async function sourcePicture(layer: LayerPlan, finder: Finder): Promise<Picture> {
+export async function sourcePicture<P extends Held>(layer: LayerPlan, finder: Finder<P>): Promise<P> {
   const { source } = layer;
   switch (source.kind) {
     case 'drawn':
@@ -61,124 +52,62 @@ export async function sourcePicture(layer: LayerPlan, finder: Finder): Promise<P
 }
 
 /** A line at full size, halved until it has the layer's size. */
-async function finer({ size }: LayerPlan, key: string, finder: Finder): Promise<Picture> {
-  const { kernels, arena } = finder;
-  let picture = await finder.line(key);
-  return arena.guarded(() => {
-    picture = cutOut(finder, picture, { x: 0, y: 0, ...finder.sizeOf(key) });
-    while (picture.rect.w > size.w) {
-      const { w, h } = picture.rect;
-      const smaller = Picture.make(arena, { x: 0, y: 0, w: Math.ceil(w / 2), h: Math.ceil(h / 2) });
-      kernels.halve(picture.at, w, h, smaller.at);
-      picture.release();
-      picture = smaller;
-    }
-    return picture;
-  });
+async function finer<P extends Held>({ size }: LayerPlan, key: string, finder: Finder<P>): Promise<P> {
+  const { backend } = finder;
+  const line = await finder.line(key);
+  const whole = remade(backend, line, (held) => backend.part(held, { x: 0, y: 0, ...finder.sizeOf(key) }));
+  return remade(backend, whole, (held) => backend.halved(held, size));
 }
 
 /** Another shot at a moment. */
-async function inner({ key, next }: Extract<SourcePlan, { kind: 'shot' }>, finder: Finder): Promise<Picture> {
-  const first = await finder.shot(key);
+async function inner<P extends Held>(
+  { key, next }: Extract<SourcePlan, { kind: 'shot' }>,
+  { backend, shot }: Finder<P>,
+): Promise<P> {
+  const first = await shot(key);
   if (!next) return first;
-  const second = await finder.shot(next.key).catch((error: unknown) => {
+  try {
+    return remade(backend, await shot(next.key), (second) => backend.between(first, second, next.share, 'blend'));
+  } finally {
     first.release();
-    throw error;
-  });
-  const out = Picture.make(finder.arena, first.rect);
-  finder.kernels.lerpSpan(first.at, second.at, out.at, out.pixels, next.share);
-  first.release();
-  second.release();
-  return out;
+  }
 }
 
-async function drawn(
-  { type, values }: Extract<SourcePlan, { kind: 'drawn' }>,
+async function drawn<P extends Held>(
+  source: DrawnPlan,
   { size }: LayerPlan,
-  { kernels, arena, masks, further }: Finder,
-): Promise<Picture> {
-  const declared = sourceOf(type) as DrawnSource;
+  { backend, further }: Finder<P>,
+): Promise<P> {
+  const { values } = source;
+  const declared = sourceOf(source.type) as DrawnSource;
   await declared.ready?.();
-  if (declared.lines) await masks.prepareLines(declared.lines(values as never));
-  const line = masks.line.bind(masks);
-  const pictures = new Map<string, Picture>();
+  if (declared.lines) await backend.prepareLines(declared.lines(values as never));
+  const pictures = new Map<string, P>();
   try {
     for (const key of new Set(picturesIn(declared.params, values))) pictures.set(key, await further(key));
-    const picture = (key: string): Picture | null => pictures.get(key) ?? null;
-    return arena.guarded(() => declared.draw(values as never, { kernels, arena, size, line, picture }));
+    return backend.guarded(() => backend.draw(source, size, (key) => pictures.get(key)));
   } finally {
     pictures.forEach((held) => held.release());
   }
 }
 
 /** A source at a moment: one of its frames, or what lies between two of them. */
-async function moment(layer: LayerPlan, source: StockPlan, finder: Finder): Promise<Picture> {
-  const { kernels, arena } = finder;
+async function moment<P extends Held>(
+  { size }: LayerPlan,
+  source: StockPlan,
+  { backend, fetch }: Finder<P>,
+): Promise<P> {
   const { next } = source;
-  const widened = (fetched: FetchedPicture): Picture =>
-    arena.guarded(() => pictureOf(finder, fetched, Math.round(fetched.width / layer.size.w) || 1));
-  if (!next) return widened(await finder.fetch(source));
-  const fetched = await Promise.all([finder.fetch(source), finder.fetch({ ...source, seconds: next.seconds })]);
-  return arena.guarded(() => {
-    const [a, b] = fetched.map(widened) as [Picture, Picture];
-    const out = next.how === 'flow' ? between(finder, a, b, next.share) : Picture.make(arena, a.rect);
-    if (next.how === 'blend') kernels.lerpSpan(a.at, b.at, out.at, out.pixels, next.share);
-    a.release();
-    b.release();
+  if (!next) {
+    const fetched = await fetch(source);
+    return backend.guarded(() => backend.upload(fetched, size));
+  }
+  const [now, later] = await Promise.all([fetch(source), fetch({ ...source, seconds: next.seconds })]);
+  return backend.guarded(() => {
+    const [first, second] = [backend.upload(now, size), backend.upload(later, size)];
+    const out = backend.between(first, second, next.share, next.how);
+    first.release();
+    second.release();
     return out;
   });
-}
-
-const works = (pass: PassPlan): boolean => 'run' in stepOf(pass.type)! && !isIdle(pass);
-/**
- * A layer's picture for passes that work on what is around pixels, too: with its clear parts, which a drawn one leaves out.
- * @param before passes that it came through @param next those that follow; when none of them looks around, it is the picture as it is
- * @returns the picture, or another one that the caller owns too
- */
-export function filled(
-  tools: Pick<Bench, 'kernels' | 'arena'>,
-  { source, size, part }: LayerPlan,
-  before: readonly PassPlan[],
-  next: readonly PassPlan[] | 'all',
-  picture: Picture,
-): Picture {
-  const kept = source.kind !== 'drawn' || part || before.some(works) || (next !== 'all' && !next.some(works));
-  if (kept) return picture;
-  const rect = before.reduce<Rect>(
-    (now, pass) => {
-      const declared = stepOf(pass.type)!;
-      const cover =
-        'prepare' in declared && !isIdle(pass) ? declared.cover?.(now, pass.values as never, size) : undefined;
-      return cover ? intersect(now, cover) : now;
-    },
-    { x: 0, y: 0, ...size },
-  );
-  return sameRect(rect, picture.rect) ? picture : partOf(tools, picture, rect);
-}
-
-/** What is seen of a picture, from its top left; a clear one stays as it is. @param picture given up @returns owned by the caller */
-export function trimmed(tools: Pick<Bench, 'kernels' | 'arena'>, picture: Picture): Picture {
-  const { kernels, arena } = tools;
-  const { x, y, w, h } = picture.rect;
-  const [left, right, top, bottom] = arena.scratch(16, (at) => {
-    kernels.seenBox(picture.at, w, h, at);
-    return [...new Int32Array(arena.bytes(at, 16).slice().buffer)] as [number, number, number, number];
-  });
-  if (right < left) return picture;
-  return cutOut(tools, picture, { x: x + left, y: y + top, w: right - left + 1, h: bottom - top + 1 });
-}
-
-/** Slanted stripes, so that missing media cannot be taken for a picture. */
-export function placeholder({ arena }: Pick<Bench, 'arena'>, size: Size): Picture {
-  const picture = Picture.make(arena, { x: 0, y: 0, ...size });
-  const { w, h } = picture.rect;
-  const floats = arena.floats(picture.at, w * h * 4);
-  const stripe = Math.max(8, Math.round(h / 12));
-  for (let y = 0, i = 0; y < h; y++) {
-    for (let x = 0; x < w; x++, i += 4) {
-      const v = Math.floor((x + y) / stripe) % 2 ? 0.3 : 0.42;
-      floats.set([v, v, v, 1], i);
-    }
-  }
-  return picture;
 }

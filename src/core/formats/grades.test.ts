@@ -1,21 +1,21 @@
 // Grades in files: colour tables and colour decision lists, out, in, and against an interpolation of its own.
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { Executor } from '../execute/execute';
-import { MaskStore } from '../execute/masks';
-import { measure } from '../execute/measure';
+import { WasmExecutor } from '../execute/backends/wasm/executor';
+import { MaskStore } from '../execute/backends/wasm/masks';
+import { measure } from '../execute/backends/wasm/measure';
 import { keepTable, tableKind, type TablePlan } from '../params/table';
 import { matteById } from '../masks/matte-data';
-import { floatsOf, pictureOf, planned, runPass, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, planned, runPass, testRig, type TestRig } from '../testing/rig';
 import { readCdl, writeCdl } from './cdl-file';
 import { EMPTY_LINE } from '../text/fonts';
 import { latticeOf, readCube, writeCube, type ColourTable } from './cube';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  const own = await testBench(64e6);
+  const own = await testRig(64e6);
   const none = () => Promise.reject(new Error('none'));
-  bench = { ...own, masks: new MaskStore(own, none, () => Promise.resolve(EMPTY_LINE), matteById) };
+  rig = { ...own, masks: new MaskStore(own, none, () => Promise.resolve(EMPTY_LINE), matteById) };
 });
 type RGB = [number, number, number];
 const numbers = (n: number, min: number, max: number) =>
@@ -61,12 +61,12 @@ function shown(own: ColourTable, colours: readonly RGB[], strength = 1): RGB[] {
   // the plan finds its values by the name of what is kept
   keptAlive.push(plan);
   const picture = pictureOf(
-    bench,
+    rig,
     { x: 0, y: 0, w: colours.length, h: 1 },
     colours.flatMap((c) => [...c, 1]),
   );
-  const out = runPass(bench, 'table', { table: plan, strength }, picture);
-  const floats = floatsOf(bench, out);
+  const out = runPass(rig, 'table', { table: plan, strength }, picture);
+  const floats = floatsOf(rig, out);
   out.release();
   return colours.map((_, i) => [0, 1, 2].map((c) => floats[i * 4 + c]!) as RGB);
 }
@@ -114,7 +114,7 @@ describe('a grade', () => {
     [33, 1],
     [65, 1],
   ])('saved as a table of %d points and put on again is the grade, to %d 255ths', async (size, steps) => {
-    const own = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no pictures here')));
+    const own = new WasmExecutor(rig.kernels, rig.arena, () => Promise.reject(new Error('no pictures here')));
     const plans = [
       { type: 'tone', values: { exposure: 0.3, contrast: 0.1, shoulder: 0.4, darkColour: 0.7 } },
       { type: 'wheels', values: { lift: [-0.1, 0.1, 0.12], gain: [0.2, 0, 0.05] } },
@@ -133,12 +133,12 @@ describe('a grade', () => {
       0.1 + (i % 23) / 28,
     ]);
     let direct = pictureOf(
-      bench,
+      rig,
       { x: 0, y: 0, w: colours.length, h: 1 },
       colours.flatMap((c) => [...c, 1]),
     );
-    for (const { type, values } of plans) direct = runPass(bench, type, values, direct);
-    const floats = floatsOf(bench, direct);
+    for (const { type, values } of plans) direct = runPass(rig, type, values, direct);
+    const floats = floatsOf(rig, direct);
     direct.release();
     const want = colours.map((_, i) => [0, 1, 2].map((c) => floats[i * 4 + c]!) as RGB);
     const back = readCube(writeCube(saved), 'mine.cube');

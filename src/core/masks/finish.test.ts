@@ -1,14 +1,14 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { planeBytes } from './distance';
 import { ellipseRing } from './outline';
 import { finishMatte, type Finish } from './finish';
 import { fillRings } from './raster';
 
 const [W, H] = [100, 80];
-let tools: TestBench;
+let tools: TestRig;
 beforeAll(async () => {
-  tools = await testBench(64e6);
+  tools = await testRig(64e6);
 });
 const disc = (r: number, x = 50, y = 40) =>
   fillRings([ellipseRing([2 * r, 2 * r]).map((v, i) => v + (i % 2 ? y : x))], W, H);

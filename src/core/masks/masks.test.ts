@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Rect } from '../picture/rect';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { coverage as coverageBy, type CoveragePlan, type MaskAssets, type MaskPlan, type ShapePlan } from './coverage';
 import { withDistance } from './distance';
 import { corner, type Ring } from './path';
@@ -9,9 +9,9 @@ import { fillRings } from './raster';
 
 // taken once: looking globals up is slow where tests run
 const { abs, floor, hypot, max, min } = Math;
-let tools: TestBench;
+let tools: TestRig;
 beforeAll(async () => {
-  tools = await testBench(64e6);
+  tools = await testRig(64e6);
 });
 const coverage = (plan: CoveragePlan, rect: Rect, assets: MaskAssets) => coverageBy(plan, rect, assets, tools);
 const NOTHING: MaskAssets = { plane: () => null, outlines: () => [] };

@@ -1,12 +1,12 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { measure } from '../execute/measure';
-import { Executor } from '../execute/execute';
+import { measure } from '../execute/backends/wasm/measure';
+import { WasmExecutor } from '../execute/backends/wasm/executor';
 import type { AlonePlan } from '../plan/types';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench();
+  rig = await testRig();
 });
 
 const [W, H] = [64, 48];
@@ -29,7 +29,7 @@ const layer = {
   tables: { mattes: {}, lines: {}, shots: {} },
 } as unknown as AlonePlan;
 const executor = () =>
-  new Executor(bench.kernels, bench.arena, () => Promise.resolve({ data: frame, width: W, height: H }));
+  new WasmExecutor(rig.kernels, rig.arena, () => Promise.resolve({ data: frame, width: W, height: H }));
 
 describe('measures on a layer', () => {
   test('the mean of a part is the mean of its pixels, with the part cut to the picture', async () => {
@@ -94,10 +94,10 @@ describe('measures on a layer', () => {
     const whole = executor();
     await measure(whole, layer, 'mean', { x: 0, y: 0, w: 4, h: 4 });
     whole.cache.clear();
-    const before = bench.arena.used;
-    const broken = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('gone')));
+    const before = rig.arena.used;
+    const broken = new WasmExecutor(rig.kernels, rig.arena, () => Promise.reject(new Error('gone')));
     await expect(measure(broken, layer, 'luma', null)).rejects.toMatchObject({ code: 'bad-media' });
     broken.cache.clear();
-    expect(bench.arena.used).toBe(before);
+    expect(rig.arena.used).toBe(before);
   });
 });

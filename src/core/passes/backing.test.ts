@@ -1,9 +1,9 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, runPass, testRig, type TestRig } from '../testing/rig';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(16e6);
+  rig = await testRig(16e6);
 });
 
 const [W, H] = [60, 40];
@@ -16,8 +16,8 @@ const block = (x: number, y: number): Pixel => {
 };
 function carded(values: Record<string, unknown>, pixel = block) {
   const all = Array.from({ length: W * H }, (_, i) => pixel(i % W, Math.floor(i / W))).flat();
-  const out = runPass(bench, 'backing', values as never, pictureOf(bench, { x: 0, y: 0, w: W, h: H }, all));
-  const floats = floatsOf(bench, out);
+  const out = runPass(rig, 'backing', values as never, pictureOf(rig, { x: 0, y: 0, w: W, h: H }, all));
+  const floats = floatsOf(rig, out);
   const { rect } = out;
   out.release();
   const at = (x: number, y: number): number[] => {

@@ -1,16 +1,16 @@
 import { beforeAll, expect, test } from '@jest/globals';
 import type { PlainValues } from '../params/registry';
-import { floatsOf, pictureOf, planned, runPass, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, planned, runPass, testRig, type TestRig } from '../testing/rig';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(128e6);
+  rig = await testRig(128e6);
 });
 const [W, H] = [120, 80];
 /** A card of 20 by 30 that stands on row 50. */
 const card = () =>
   pictureOf(
-    bench,
+    rig,
     { x: 0, y: 0, w: W, h: H },
     Array.from({ length: W * H }, (_, i) => {
       const [x, y] = [i % W, Math.floor(i / W)];
@@ -21,8 +21,8 @@ const card = () =>
 function shadowed(values: PlainValues): (x: number, y: number) => number[] {
   const own = { floor: 10, near: 0, far: 0, fade: 0, opacity: 0.5, colour: [0, 0, 0], ...values };
   const picture = card();
-  const out = runPass(bench, 'cast-shadow', planned('cast-shadow', own as PlainValues), picture);
-  const floats = floatsOf(bench, out);
+  const out = runPass(rig, 'cast-shadow', planned('cast-shadow', own as PlainValues), picture);
+  const floats = floatsOf(rig, out);
   const { rect } = out;
   out.release();
   return (x, y) => [

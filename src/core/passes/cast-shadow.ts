@@ -6,7 +6,8 @@ import type { Matrix } from '../picture/matrix';
 import { Picture } from '../picture/picture';
 import { blendRows, partOf } from '../picture/rows';
 import { intersect, isEmpty, union, type Rect } from '../picture/rect';
-import { place, placedBounds } from '../picture/transform';
+import { placedBounds } from '../picture/bounds';
+import { place } from '../picture/transform';
 import { definePass, type PassTools } from './define';
 
 const RADIANS = Math.PI / 180;

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import {
   alphaOf,
   compositeError,
@@ -15,11 +15,11 @@ import {
 } from '../testing/key-truth';
 import { sceneOf } from '../testing/plates/scene';
 
-let bench: TestBench;
+let rig: TestRig;
 let clean: Uint8Array;
 let frames: TruthFrame[];
 beforeAll(async () => {
-  bench = await testBench(512e6);
+  rig = await testRig(512e6);
   clean = await sharp(readFileSync(join(import.meta.dirname, '../../../demo/media/captain-uneven-clean.webp')))
     .ensureAlpha()
     .raw()
@@ -31,12 +31,12 @@ describe('with a clean plate of the uneven sheet', () => {
   test('the colour key meets the goals, and is no worse than with its own model', async () => {
     const pick = onePick(frames[0]!);
     const mattes = await Promise.all(
-      frames.map((frame) => passWithPlate(bench, frame, 'colour-key', { screen: [pick] }, clean).then(alphaOf)),
+      frames.map((frame) => passWithPlate(rig, frame, 'colour-key', { screen: [pick] }, clean).then(alphaOf)),
     );
     const ours = score(frames, mattes);
     const modelled = score(
       frames,
-      frames.map((frame) => keyMatte(bench, frame, [pick])),
+      frames.map((frame) => keyMatte(rig, frame, [pick])),
     );
     expect(ours.mean).toBeLessThanOrEqual(Math.min(0.01, modelled.mean + 0.0005));
     expect(ours.edge).toBeLessThanOrEqual(0.12);
@@ -44,7 +44,7 @@ describe('with a clean plate of the uneven sheet', () => {
   });
 
   test('the difference key finds the captain without knowing any colour', async () => {
-    const cuts = await Promise.all(frames.map((frame) => passWithPlate(bench, frame, 'difference-key', {}, clean)));
+    const cuts = await Promise.all(frames.map((frame) => passWithPlate(rig, frame, 'difference-key', {}, clean)));
     const ours = score(frames, cuts.map(alphaOf));
     expect(ours.mean).toBeLessThanOrEqual(0.01);
     expect(ours.clear).toBeLessThanOrEqual(0.03);
@@ -56,7 +56,7 @@ describe('with a clean plate of the uneven sheet', () => {
 
   test('what is the same as the plate is clear, whatever it looks like', async () => {
     const same: TruthFrame = { ...frames[0]!, frame: Buffer.from(clean) };
-    const alpha = alphaOf(await passWithPlate(bench, same, 'difference-key', {}, clean));
+    const alpha = alphaOf(await passWithPlate(rig, same, 'difference-key', {}, clean));
     expect(alpha.reduce((most, v) => Math.max(most, v), 0)).toBe(0);
   });
 });
@@ -76,7 +76,7 @@ test('a difference key finds edges that are soft, or hair, from the plate and th
     }));
     const clean = new Uint8Array(scene.clean());
     const [cut, fitted] = [0, 6].map(async (fit) =>
-      score([frame!], [alphaOf(await passWithPlate(bench, frame!, 'difference-key', { fit }, clean))]),
+      score([frame!], [alphaOf(await passWithPlate(rig, frame!, 'difference-key', { fit }, clean))]),
     );
     expect((await fitted!).edge).toBeLessThan((await cut!).edge * 0.5);
     expect((await fitted!).edge).toBeLessThan(most);

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { toDisplay, toLinear } from '../picture/light';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import {
   chromaDistanceMatte,
   compositeError,
@@ -16,9 +16,9 @@ import {
 import { screenOf } from '../analysis/screen-likeness';
 import type { Colour } from '../params/define';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(512e6);
+  rig = await testRig(512e6);
 });
 
 const flat = (colour: readonly number[], size = 48): TruthFrame => {
@@ -46,7 +46,7 @@ describe('against the truth of the demo plates: one pick, default dials', () => 
     const pick = onePick(frames[0]!);
     const ours = score(
       frames,
-      frames.map((frame) => keyMatte(bench, frame, [pick])),
+      frames.map((frame) => keyMatte(rig, frame, [pick])),
     );
     expect(ours.mean).toBeLessThanOrEqual(goal.mean);
     expect(ours.edge).toBeLessThanOrEqual(goal.edge);
@@ -54,7 +54,7 @@ describe('against the truth of the demo plates: one pick, default dials', () => 
     expect(ours.clear).toBeLessThanOrEqual(0.03);
     const composite = compositeError(
       frames,
-      frames.map((frame) => keyCut(bench, frame, [pick])),
+      frames.map((frame) => keyCut(rig, frame, [pick])),
     );
     expect(composite).toBeLessThanOrEqual(goal.composite);
     for (const plain of [chromaDistanceMatte, plainDifferenceMatte]) {
@@ -93,7 +93,7 @@ describe('what a key has to do', () => {
       paint(48, 50);
       paint(76, 84);
       // without guidance by brightness, so that the outermost columns stay solid
-      const cut = keyCut(bench, scene, [green], { edgeColour, guide: 0 });
+      const cut = keyCut(rig, scene, [green], { edgeColour, guide: 0 });
       const colour = (x: number) => [0, 1, 2].map((c) => cut[(80 * 160 + x) * 4 + c]! / cut[(80 * 160 + x) * 4 + 3]!);
       expect(cut[(80 * 160 + 49) * 4 + 3]).toBeGreaterThan(0.97);
       for (const x of [48, 49]) colour(x).forEach((got, c) => expect(Math.abs(got - coat[c]!)).toBeLessThan(0.02));
@@ -106,8 +106,8 @@ describe('what a key has to do', () => {
     ['blue', blue],
     ['red', [0.8, 0.2, 0.2] as Colour],
   ] as const)('a pure %s screen becomes clear, neutral colours stay solid', (_, screen) => {
-    expect(Math.max(...keyMatte(bench, flat(screen), [screen]))).toBeLessThan(0.01);
-    expect(Math.min(...keyMatte(bench, flat([0.7, 0.7, 0.7]), [screen]))).toBe(1);
+    expect(Math.max(...keyMatte(rig, flat(screen), [screen]))).toBeLessThan(0.01);
+    expect(Math.min(...keyMatte(rig, flat([0.7, 0.7, 0.7]), [screen]))).toBe(1);
   });
 
   test('a mixture in linear light gives back its share', () => {
@@ -115,13 +115,13 @@ describe('what a key has to do', () => {
       const mixed = green.map((v) => toDisplay((1 - share) * toLinear(v) + share * toLinear(0.5)));
       // default dials: clear up to 10 %, then a ramp of 80 %, of which the lowest fifth is clipped
       const want = Math.min(1, Math.max(0, ((share - 0.1) / 0.8 - 0.2) / 0.8));
-      expect(Math.abs(keyMatte(bench, patch(mixed, green), [green])[MIDDLE]! - want)).toBeLessThan(0.02);
+      expect(Math.abs(keyMatte(rig, patch(mixed, green), [green])[MIDDLE]! - want)).toBeLessThan(0.02);
     }
   });
 
   test('a screen lit half as brightly is just as clear, without a second sample', () => {
     const dark = green.map((v) => toDisplay(toLinear(v) / 2)) as unknown as Colour;
-    const matte = keyMatte(bench, patch(dark, green), [green]);
+    const matte = keyMatte(rig, patch(dark, green), [green]);
     expect(matte[MIDDLE]).toBeLessThan(0.01);
     // an even fall of light across the frame too
     const slope = flat(green, 160);
@@ -129,13 +129,13 @@ describe('what a key has to do', () => {
       green.forEach(
         (v, c) => (slope.frame[i * 4 + c] = Math.round(255 * toDisplay(toLinear(v) * (0.4 + 0.6 * ((i % 160) / 160))))),
       );
-    expect(Math.max(...keyMatte(bench, slope, [green]))).toBeLessThan(0.02);
+    expect(Math.max(...keyMatte(rig, slope, [green]))).toBeLessThan(0.02);
   });
 
   test('another hue of screen needs a second sample', () => {
     const olive: Colour = [0.42, 0.62, 0.2];
-    expect(keyMatte(bench, patch(olive, green), [green])[MIDDLE]).toBeGreaterThan(0.1);
-    expect(keyMatte(bench, patch(olive, green), [green, olive])[MIDDLE]).toBeLessThan(0.02);
+    expect(keyMatte(rig, patch(olive, green), [green])[MIDDLE]).toBeGreaterThan(0.1);
+    expect(keyMatte(rig, patch(olive, green), [green, olive])[MIDDLE]).toBeLessThan(0.02);
   });
 
   test('a screen is told from grey by its colour difference', () => {

@@ -1,6 +1,7 @@
 import { mapBetween, type Point } from '../track/motion';
 import { Picture } from '../picture/picture';
-import { place, placedBounds } from '../picture/transform';
+import { placedBounds } from '../picture/bounds';
+import { place } from '../picture/transform';
 import { intersect } from '../picture/rect';
 import { point } from '../params/point';
 import { definePass } from './define';

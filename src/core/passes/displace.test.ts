@@ -3,16 +3,16 @@ import { still } from '../base/value';
 import { newSource } from '../document/edits/layers';
 import { newPass } from '../document/edits/passes';
 import type { Layer, PassId } from '../document/schema';
-import { Executor } from '../execute/execute';
+import { WasmExecutor } from '../execute/backends/wasm/executor';
 import { planFrame } from '../plan/plan';
-import { floatsOf, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, testRig, type TestRig } from '../testing/rig';
 import { layerOf, projectOf, SHOT } from '../testing/documents';
 
-let bench: TestBench;
-let executor: Executor;
+let rig: TestRig;
+let executor: WasmExecutor;
 beforeAll(async () => {
-  bench = await testBench(256e6);
-  executor = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no footage here')));
+  rig = await testRig(256e6);
+  executor = new WasmExecutor(rig.kernels, rig.arena, () => Promise.reject(new Error('no footage here')));
 });
 const [W, H] = [96, 64];
 type Colour = readonly [number, number, number];
@@ -36,7 +36,7 @@ async function bent(values: object, others: Layer[], space: 'shot' | 'layer' = '
     background: null,
   });
   const picture = await executor.frame(planFrame(project, SHOT, 0), 'none');
-  const floats = floatsOf(bench, picture).slice();
+  const floats = floatsOf(rig, picture).slice();
   picture.release();
   executor.cache.clear();
   /** how far to the right a pixel was taken from */

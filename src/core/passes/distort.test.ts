@@ -1,17 +1,17 @@
 // What distorting and printing passes do, against what their words mean.
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { through as takenThrough, type Paint } from '../testing/painted';
 import type { PlainValues } from '../params/registry';
 
 const [W, H] = [160, 120];
 const MIDDLE = [W / 2, H / 2] as const;
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(256e6);
+  rig = await testRig(256e6);
 });
 const through = (type: string, values: PlainValues, paint: Paint) =>
-  takenThrough(bench, { w: W, h: H }, type, values, paint);
+  takenThrough(rig, { w: W, h: H }, type, values, paint);
 const smooth: Paint = (x, y) => [
   0.5 + 0.4 * Math.sin(x / 9),
   0.5 + 0.4 * Math.cos(y / 7),

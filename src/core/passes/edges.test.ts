@@ -1,29 +1,29 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { Executor } from '../execute/execute';
+import { WasmExecutor } from '../execute/backends/wasm/executor';
 import { planFrame } from '../plan/plan';
 import { newPass } from '../document/edits/passes';
 import { newMask } from '../document/mask';
 import type { PassId } from '../document/schema';
 import { still } from '../base/value';
 import { toDisplay, toLinear } from '../picture/light';
-import { medianOf } from '../execute/plates';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
+import { medianOf } from '../execute/backends/wasm/plates';
+import { floatsOf, pictureOf, runPass, testRig, type TestRig } from '../testing/rig';
 import { colourSource, layerOf, projectOf, SHOT } from '../testing/documents';
 import type { PlainValues } from '../params/registry';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(128e6);
+  rig = await testRig(128e6);
 });
 const [W, H] = [64, 48];
 const rect = { x: 0, y: 0, w: W, h: H };
 type Pixel = readonly [number, number, number, number];
 const from = (at: (x: number, y: number) => Pixel) =>
-  pictureOf(bench, rect, Array.from({ length: W * H }, (_, i) => at(i % W, Math.floor(i / W))).flat());
+  pictureOf(rig, rect, Array.from({ length: W * H }, (_, i) => at(i % W, Math.floor(i / W))).flat());
 function run(type: string, values: PlainValues, at: (x: number, y: number) => Pixel) {
-  const out = runPass(bench, type, values, from(at));
-  const floats = floatsOf(bench, out);
+  const out = runPass(rig, type, values, from(at));
+  const floats = floatsOf(rig, out);
   const own = out.rect;
   out.release();
   return (x: number, y: number) => [...floats.subarray(((y - own.y) * own.w + x - own.x) * 4).subarray(0, 4)];
@@ -60,14 +60,14 @@ describe('edge work', () => {
             half(i) || v < filled ? (v < 500 ? 1 : 0.97) : v < filled * 1.3 ? 0.969 : 0,
           );
           const picture = pictureOf(
-            bench,
+            rig,
             { x: 0, y: 0, w, h },
             Array.from({ length: w * h }, (_, i) => [0, 0, 0, alphas[i]!]).flat(),
           );
-          const marks = bench.arena.scratch(w * h + 32, (at) => {
-            bench.kernels.edgeMarks(picture.at, w * h, at);
-            bench.kernels.besideMarks(at, w, h);
-            return [...bench.arena.bytes(at, w * h)];
+          const marks = rig.arena.scratch(w * h + 32, (at) => {
+            rig.kernels.edgeMarks(picture.at, w * h, at);
+            rig.kernels.besideMarks(at, w, h);
+            return [...rig.arena.bytes(at, w * h)];
           });
           picture.release();
           const solid = (x: number, y: number) => x >= 0 && y >= 0 && x < w && y < h && alphas[y * w + x]! >= 0.97;
@@ -202,11 +202,11 @@ describe('keys with others', () => {
     masks: ReturnType<typeof newMask>[] = [],
   ) {
     const project = projectOf([layerOf('card', colourSource(colour), { passes, masks })], { background: null });
-    const executor = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no stock')));
+    const executor = new WasmExecutor(rig.kernels, rig.arena, () => Promise.reject(new Error('no stock')));
     // twice, the second time from what is kept
     for (let i = 0; i < 2; i++) {
       const picture = await executor.frame(planFrame(project, at.shot, 0));
-      const floats = floatsOf(bench, picture);
+      const floats = floatsOf(rig, picture);
       picture.release();
       if (i === 1) return floats[3]!;
     }
@@ -248,10 +248,10 @@ describe('keys with others', () => {
         ],
         { background: null },
       );
-      const picture = await new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no stock'))).frame(
+      const picture = await new WasmExecutor(rig.kernels, rig.arena, () => Promise.reject(new Error('no stock'))).frame(
         planFrame(project, at.shot, 0),
       );
-      const floats = floatsOf(bench, picture);
+      const floats = floatsOf(rig, picture);
       picture.release();
       return [floats[(18 * 64 + 8) * 4 + 3], floats[(18 * 64 + 56) * 4 + 3]];
     };
@@ -302,9 +302,9 @@ describe('light wrap', () => {
       passes: [{ ...pass, values: { reach: still(8), strength: still(strength) } }],
     });
     const project = projectOf([card, layerOf('sky', colourSource([0.3, 0.5, 0.9]))], { background: null });
-    const executor = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no stock')));
+    const executor = new WasmExecutor(rig.kernels, rig.arena, () => Promise.reject(new Error('no stock')));
     const picture = await executor.frame(planFrame(project, SHOT, 0));
-    const floats = floatsOf(bench, picture);
+    const floats = floatsOf(rig, picture);
     picture.release();
     return (x: number, y: number) => [...floats.subarray((y * 64 + x) * 4, (y * 64 + x) * 4 + 3)];
   };
@@ -319,7 +319,7 @@ describe('light wrap', () => {
 
 test('a median over frames is the one that shows most', () => {
   const frames = [10, 10, 200, 10, 30].map((v) => Uint8Array.of(v, 255 - v));
-  expect([...medianOf(frames)]).toEqual([10, 245]);
+  expect([...medianOf(rig, frames)]).toEqual([10, 245]);
 });
 
 describe('difference key', () => {

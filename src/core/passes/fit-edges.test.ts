@@ -1,13 +1,13 @@
 // Edges from the colours on both sides, on scenes whose truth is known.
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { alphaOf, keyCut, pickedCuts, score, type TruthFrame } from '../testing/key-truth';
 import type { Colour } from '../params/define';
 import { toDisplay, toLinear } from '../picture/light';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(128e6);
+  rig = await testRig(128e6);
 });
 const [W, H] = [240, 160];
 const SCREEN: Colour = [0.25, 0.68, 0.32];
@@ -40,7 +40,7 @@ const hairy = (x: number, y: number) => {
   const line = far > 44 && far < 70 ? 0.75 * max(0, 1 - abs(beside) * 6) : 0;
   return max(disc(1.5)(x, y), line);
 };
-const judged = (truth: TruthFrame, fit: number) => score([truth], [alphaOf(keyCut(bench, truth, [SCREEN], { fit }))]);
+const judged = (truth: TruthFrame, fit: number) => score([truth], [alphaOf(keyCut(rig, truth, [SCREEN], { fit }))]);
 
 describe('fitted edges', () => {
   test.each([
@@ -62,7 +62,7 @@ describe('fitted edges', () => {
   test('a picture that is all screen, or all subject, has no two sides and stays as it is cut', () => {
     for (const cover of [() => 0, () => 1]) {
       const truth = plate(cover, 0);
-      const [cut, fitted] = [0, 6].map((fit) => alphaOf(keyCut(bench, truth, [SCREEN], { fit })));
+      const [cut, fitted] = [0, 6].map((fit) => alphaOf(keyCut(rig, truth, [SCREEN], { fit })));
       expect(fitted).toEqual(cut);
     }
   });
@@ -84,7 +84,7 @@ describe("the screen's light on a rim", () => {
       frame[i * 4 + 3] = 255;
     }
     const plate = { width: W, height: H, frame, foreground: frame };
-    const [out] = pickedCuts(bench, [plate], [SCREEN]);
+    const [out] = pickedCuts(rig, [plate], [SCREEN]);
     return (x, y) => [...out!.subarray((y * W + x) * 4, (y * W + x) * 4 + 3)];
   }
 

@@ -1,10 +1,10 @@
 import { beforeAll, expect, test } from '@jest/globals';
 import { toLinear } from '../picture/light';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, runPass, testRig, type TestRig } from '../testing/rig';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(128e6);
+  rig = await testRig(128e6);
 });
 const [W, H] = [320, 200];
 /** The light alone, linear, of a picture with lamps of 12 pixels by 12 on black. */
@@ -15,12 +15,12 @@ function lightOf(values: Record<string, unknown>, lamps: readonly (readonly [num
     return [v, v, v, 1];
   });
   const out = runPass(
-    bench,
+    rig,
     'ghosts',
     { blades: 0, alone: 'light', ...values },
-    pictureOf(bench, { x: 0, y: 0, w: W, h: H }, pixels.flat()),
+    pictureOf(rig, { x: 0, y: 0, w: W, h: H }, pixels.flat()),
   );
-  const [floats, { rect }] = [floatsOf(bench, out), out];
+  const [floats, { rect }] = [floatsOf(rig, out), out];
   out.release();
   const at = (x: number, y: number) =>
     [0, 1, 2].map((c) => toLinear(floats[((y - rect.y) * rect.w + x - rect.x) * 4 + c]!));

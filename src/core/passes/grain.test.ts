@@ -1,11 +1,11 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import type { PlainValues } from '../params/registry';
 import type { Rect } from '../picture/rect';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, runPass, testRig, type TestRig } from '../testing/rig';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
 
 const SIDE = 160;
@@ -13,8 +13,8 @@ const WHOLE: Rect = { x: 0, y: 0, w: SIDE, h: SIDE };
 /** What it adds to a flat picture, by channel. */
 function added(values: PlainValues, grey = 0.5, alpha = 1, rect = WHOLE): number[][] {
   const flat = Array.from({ length: rect.w * rect.h }, () => [grey * alpha, grey * alpha, grey * alpha, alpha]).flat();
-  const out = runPass(bench, 'grain', { amount: 0.05, ...values }, pictureOf(bench, rect, flat));
-  const floats = floatsOf(bench, out);
+  const out = runPass(rig, 'grain', { amount: 0.05, ...values }, pictureOf(rig, rect, flat));
+  const floats = floatsOf(rig, out);
   out.release();
   return [0, 1, 2].map((c) => Array.from({ length: rect.w * rect.h }, (_, i) => floats[i * 4 + c]! / alpha - grey));
 }
@@ -100,12 +100,12 @@ describe('grain', () => {
     const half = added({}, 0.5, 0.5)[0]!;
     expect(Math.abs(deviation(half) / deviation(added({})[0]!) - 1)).toBeLessThan(0.01);
     const clear = runPass(
-      bench,
+      rig,
       'grain',
       { amount: 0.5 },
-      pictureOf(bench, { x: 0, y: 0, w: 8, h: 8 }, Array(256).fill(0)),
+      pictureOf(rig, { x: 0, y: 0, w: 8, h: 8 }, Array(256).fill(0)),
     );
-    expect([...floatsOf(bench, clear)].every((v) => v === 0)).toBe(true);
+    expect([...floatsOf(rig, clear)].every((v) => v === 0)).toBe(true);
     clear.release();
   });
 });

@@ -1,11 +1,11 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { toDisplay } from '../picture/light';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { guideScratch } from './colour-key';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(32e6);
+  rig = await testRig(32e6);
 });
 
 const [W, H, TILE] = [45, 38, 16];
@@ -17,7 +17,7 @@ const noise = (x: number, y: number) => (Math.sin(x * 12.9898 + y * 78.233) * 43
 
 /** The kernel over a whole plane, tile by tile. */
 function guided(matte: Plane, luma: Plane, r: number): Plane {
-  const { arena, kernels } = bench;
+  const { arena, kernels } = rig;
   const bytes = matte.byteLength + 12;
   return arena.scratch(3 * bytes + 64, (at) =>
     arena.scratch(guideScratch(TILE, r), (scratch) => {

@@ -1,6 +1,6 @@
 // A new colour key after one pick, on scenes that come from seeds, beside two plain keys.
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import {
   alphaOf,
   chromaDistanceMatte,
@@ -14,9 +14,9 @@ import {
 } from '../testing/key-truth';
 import { sceneOf } from '../testing/plates/scene';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(256e6);
+  rig = await testRig(256e6);
 });
 const SIZE = { w: 640, h: 360 };
 
@@ -38,7 +38,7 @@ describe.each([
   test('is cut better than by two plain keys, with a solid inside and a clear screen', () => {
     const frames = plateOf(seed);
     const pick = onePick(frames[0]!, 8, 8, 16);
-    const cuts = pickedCuts(bench, frames, [pick]);
+    const cuts = pickedCuts(rig, frames, [pick]);
     const own = score(frames, cuts.map(alphaOf));
     expect(own.edge).toBeLessThan(most);
     expect(own.solid).toBeGreaterThan(0.95);

@@ -2,15 +2,15 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { multiply, rotation, translation, apply, type Matrix } from '../picture/matrix';
 import type { Picture } from '../picture/picture';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, runPass, testRig, type TestRig } from '../testing/rig';
 import { trackName } from '../track/known';
 import { packSamples, type Sample } from '../track/samples';
 import type { AreaPass } from './define';
 import { passOf } from './registry';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(256e6);
+  rig = await testRig(256e6);
 });
 const W = 120;
 const H = 80;
@@ -25,13 +25,13 @@ const spotAt =
   };
 const draw = (at: (x: number, y: number) => number[]): Picture =>
   pictureOf(
-    bench,
+    rig,
     { x: 0, y: 0, w: W, h: H },
     Array.from({ length: W * H }, (_, i) => at(i % W, Math.floor(i / W))).flat(),
   );
 /** Where the light above the ground has its middle, and whether every pixel of the frame is covered. */
 function seen(out: Picture): { x: number; y: number; solid: boolean } {
-  const floats = floatsOf(bench, out);
+  const floats = floatsOf(rig, out);
   const { x: left, y: top, w, h } = out.rect;
   let [sx, sy, sum] = [0, 0, 0];
   let covered = 0;
@@ -73,7 +73,7 @@ describe('Steady', () => {
       const moment = 'moment' in pass ? pass.moment!(values as never, f, 1) : {};
       return {
         zoom: (moment as { zoom: number }).zoom,
-        ...seen(runPass(bench, 'steady', { ...values, ...moment }, draw(spotAt(x + W / 2, y + H / 2)))),
+        ...seen(runPass(rig, 'steady', { ...values, ...moment }, draw(spotAt(x + W / 2, y + H / 2)))),
       };
     });
     expect(places[0]!.zoom).toBeGreaterThan(1.05);
@@ -124,19 +124,19 @@ describe('Steady', () => {
     expect(moments.length).toBeGreaterThan(0);
     const shown = (f: number) => draw((x, y) => wide(x + shift(f), y));
     const others = moments.map((by) => shown(frame + by));
-    const out = bench.arena.lending((scratch) =>
+    const out = rig.arena.lending((scratch) =>
       pass.run(
         shown(frame),
         { ...values, ...moment } as never,
         {
-          ...bench,
+          ...rig,
           size: SIZE,
           scratch,
           moment: (i: number) => others[i]!,
         } as never,
       ),
     );
-    const floats = floatsOf(bench, out);
+    const floats = floatsOf(rig, out);
     // what the first frame would have shown, had it been enlarged
     const { zoom } = moment;
     let worst = 0;
@@ -166,8 +166,8 @@ describe('Straighten', () => {
       return [v, v, v, 1];
     };
     const end = (by: number) => apply(multiply(translation(W / 2, H / 2), rotation(tilt)), by, 0);
-    const out = runPass(bench, 'straighten', { from: end(-40), to: end(40), cover: true }, draw(line));
-    const floats = floatsOf(bench, out);
+    const out = runPass(rig, 'straighten', { from: end(-40), to: end(40), cover: true }, draw(line));
+    const floats = floatsOf(rig, out);
     const row = (x: number) =>
       Array.from({ length: H }, (_, y) => floats[(y * W + x) * 4]!).reduce(
         (best, v, y, all) => (v > all[best]! ? y : best),
@@ -189,12 +189,12 @@ describe('Corner pin', () => {
       [0, H],
     ];
     Object.values(corners).forEach(([x, y], i) => {
-      const place = seen(runPass(bench, 'corner-pin', corners, draw(spotAt(...from[i]!, 9))));
+      const place = seen(runPass(rig, 'corner-pin', corners, draw(spotAt(...from[i]!, 9))));
       expect(Math.hypot(place.x - x!, place.y - y!)).toBeLessThan(6);
     });
     const flat = seen(
       runPass(
-        bench,
+        rig,
         'corner-pin',
         corners,
         draw(() => [0.8, 0.8, 0.8, 1]),
@@ -206,9 +206,9 @@ describe('Corner pin', () => {
   test('with its corners on those of the picture changes nothing', () => {
     const same = { topLeft: [0, 0], topRight: [W, 0], bottomRight: [W, H], bottomLeft: [0, H] };
     const picture = draw(spotAt(50, 30));
-    const before = floatsOf(bench, picture).slice();
-    const out = runPass(bench, 'corner-pin', same, picture);
-    const after = floatsOf(bench, out);
+    const before = floatsOf(rig, picture).slice();
+    const out = runPass(rig, 'corner-pin', same, picture);
+    const after = floatsOf(rig, out);
     const { x, y, w } = out.rect;
     const off = before.map((v, i) => {
       const [px, py] = [Math.floor(i / 4) % W, Math.floor(i / 4 / W)];
@@ -236,12 +236,12 @@ describe('Trail', () => {
     const pass = passOf('trail')!;
     const moment = 'moment' in pass ? pass.moment!(values as never, frame, 1) : {};
     const out = runPass(
-      bench,
+      rig,
       'trail',
       { ...values, ...moment },
       draw(() => [0, 0, 0, 1]),
     );
-    const floats = floatsOf(bench, out).slice();
+    const floats = floatsOf(rig, out).slice();
     out.release();
     return Array.from({ length: W }, (_, x) => floats[((H / 2) * W + x) * 4]!);
   };

@@ -1,13 +1,13 @@
 // Facts that hold for every pass there is, made from the registry: parts of a picture computed alone, and what a crop before it changes.
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { PictureCache } from '../execute/cache';
-import { MaskStore } from '../execute/masks';
-import { layerSpace, runPasses } from '../execute/passes';
-import { PlateStore } from '../execute/plates';
+import { MaskStore } from '../execute/backends/wasm/masks';
+import { layerSpace, runPasses } from '../execute/backends/wasm/passes';
+import { PlateStore } from '../execute/backends/wasm/plates';
 import type { CoveragePlan } from '../masks/coverage';
 import { Picture } from '../picture/picture';
 import type { Rect } from '../picture/rect';
-import { NO_MASKS, pictureOf, testBench, type TestBench } from '../testing/bench';
+import { NO_MASKS, pictureOf, testRig, type TestRig } from '../testing/rig';
 import type { NumberParam } from '../params/number';
 import type { Param, PlainValues } from '../params/registry';
 import { latticeOf } from '../formats/cube';
@@ -30,18 +30,18 @@ const PARTS: Rect[] = [
   { x: 61, y: 49, w: 35, h: 23 },
 ];
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(256e6);
+  rig = await testRig(256e6);
   // a plate like the screen of the picture below, with its own unevenness
   const data = Uint8ClampedArray.from({ length: SIZE.w * SIZE.h * 4 }, (_, i) =>
     i % 4 === 3 ? 255 : i % 4 === 1 ? 170 + ((i >> 2) % SIZE.w) / 3 : 70,
   );
-  bench = {
-    ...bench,
-    plates: new PlateStore(bench, () => Promise.resolve({ data, width: SIZE.w, height: SIZE.h })),
+  rig = {
+    ...rig,
+    plates: new PlateStore(rig, () => Promise.resolve({ data, width: SIZE.w, height: SIZE.h })),
     masks: new MaskStore(
-      bench,
+      rig,
       () => Promise.reject(new Error('none')),
       () => Promise.resolve(EMPTY_LINE),
       // no document holds the table here
@@ -65,7 +65,7 @@ function pixelAt(x: number, y: number): number[] {
 const PIXELS = Array.from({ length: SIZE.w * SIZE.h }, (_, i) => pixelAt(i % SIZE.w, floor(i / SIZE.w)));
 const cutOut = ({ x, y, w, h }: Rect, shift = { x: 0, y: 0 }): Picture =>
   pictureOf(
-    bench,
+    rig,
     { x: x - shift.x, y: y - shift.y, w, h },
     Array.from({ length: w * h }, (_, i) => pixel(x + (i % w), y + Math.floor(i / w))).flat(),
   );
@@ -169,12 +169,12 @@ async function run(
   const moments = 'moments' in pass ? pass.moments!({ ...values, ...moment } as never).map(() => 'another') : [];
   const plan = { id: 'p' as never, type: pass.type, values: { ...values, ...moment }, area, moments, key: 'k' };
   // at all other moments there is an even, half clear orange
-  const another = Picture.make(bench.arena, { x: -shift.x, y: -shift.y, ...size });
-  bench.kernels.fill(another.at, another.pixels, 0.45, 0.2, 0.05, 0.5);
-  const space = { ...layerSpace(bench, size), moment: () => another };
-  await bench.plates.prepare([plan], size);
-  const out = runPasses({ ...bench, cache: new PictureCache(0) }, space, [plan], picture, 'last');
-  const floats = bench.arena.floats(out.at, out.pixels * 4).slice();
+  const another = Picture.make(rig.arena, { x: -shift.x, y: -shift.y, ...size });
+  rig.kernels.fill(another.at, another.pixels, 0.45, 0.2, 0.05, 0.5);
+  const space = { ...layerSpace(rig, size), moment: () => another };
+  await rig.plates.prepare([plan], size);
+  const out = runPasses({ ...rig, cache: new PictureCache<Picture>(0) }, space, [plan], picture, 'last');
+  const floats = rig.arena.floats(out.at, out.pixels * 4).slice();
   const { rect } = out;
   out.release();
   another.release();
@@ -247,7 +247,7 @@ describe('after a crop a pass sees the same pixels, plates and masks at the same
   test.each(CASES.filter((item) => !models(item)))('$name', async (item) => {
     const inside = (x: number, y: number) => x >= CROP.x && y >= CROP.y && x < CROP.x + CROP.w && y < CROP.y + CROP.h;
     const kept = pictureOf(
-      bench,
+      rig,
       WHOLE,
       Array.from({ length: SIZE.w * SIZE.h }, (_, i) =>
         inside(i % SIZE.w, Math.floor(i / SIZE.w)) ? pixel(i % SIZE.w, Math.floor(i / SIZE.w)) : [0, 0, 0, 0],
@@ -325,7 +325,7 @@ describe('in an area a pass works as far as the area covers', () => {
   test.each(CASES.filter(({ pass }) => !pass.whole && !pass.needs))('$name', async (item) => {
     const everywhere = await run(item, cutOut(WHOLE));
     const limited = await run(item, cutOut(WHOLE), undefined, DISC);
-    const cover = bench.masks.plane(DISC, WHOLE);
+    const cover = rig.masks.plane(DISC, WHOLE);
     for (let i = 0; i < SIZE.w * SIZE.h; i++) {
       const [x, y] = [i % SIZE.w, Math.floor(i / SIZE.w)];
       const [before, after, got] = [pixel(x, y), everywhere(x, y), limited(x, y)];
@@ -347,11 +347,7 @@ describe('at half size a pass shows what the reduced whole picture shows', () =>
   };
   const half = { w: SIZE.w / 2, h: SIZE.h / 2 };
   const drawn = ({ w, h }: { w: number; h: number }, at: (x: number, y: number) => number[]) =>
-    pictureOf(
-      bench,
-      { x: 0, y: 0, w, h },
-      Array.from({ length: w * h }, (_, i) => at(i % w, Math.floor(i / w))).flat(),
-    );
+    pictureOf(rig, { x: 0, y: 0, w, h }, Array.from({ length: w * h }, (_, i) => at(i % w, Math.floor(i / w))).flat());
   /** the mean of two by two */
   const reduced = (at: (x: number, y: number) => number[]) => (x: number, y: number) =>
     [0, 1, 2, 3].map(

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { toDisplay, toLinear } from '../picture/light';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, runPass, testRig, type TestRig } from '../testing/rig';
 import { boxesFor } from '../picture/gaussian';
 import { trackNow } from '../testing/moving';
 import { newPass } from '../document/edits/passes';
@@ -9,20 +9,20 @@ import { passSchema, type PassId } from '../document/schema';
 import { OFFERED, paramsOf, PASSES } from './registry';
 import type { PlainValues } from '../params/registry';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(256e6);
+  rig = await testRig(256e6);
 });
 
 /** Runs one pass with its defaults and some values over a picture given as a function of its pixels. */
 function run(type: string, values: PlainValues, w: number, h: number, at: (x: number, y: number) => number[]) {
   const picture = pictureOf(
-    bench,
+    rig,
     { x: 0, y: 0, w, h },
     Array.from({ length: w * h }, (_, i) => at(i % w, Math.floor(i / w))).flat(),
   );
-  const out = runPass(bench, type, values, picture);
-  const floats = floatsOf(bench, out);
+  const out = runPass(rig, type, values, picture);
+  const floats = floatsOf(rig, out);
   const { rect } = out;
   out.release();
   return (x: number, y: number) =>

@@ -1,25 +1,25 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, runPass, testRig, type TestRig } from '../testing/rig';
 import { brightnessMatte } from './brightness-key';
 import type { PlainValues } from '../params/registry';
 import { hueShare } from './hue-key';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(16e6);
+  rig = await testRig(16e6);
 });
 
 /** Alpha of solid display colours after a pass with these values. */
 function alphas(type: string, colours: readonly (readonly [number, number, number])[], values: PlainValues): number[] {
   const rect = { x: 0, y: 0, w: colours.length, h: 1 };
   const picture = pictureOf(
-    bench,
+    rig,
     rect,
     colours.flatMap((colour) => [...colour, 1]),
   );
-  const out = runPass(bench, type, values, picture);
-  const data = floatsOf(bench, out);
+  const out = runPass(rig, type, values, picture);
+  const data = floatsOf(rig, out);
   out.release();
   return colours.map((_, i) => data[i * 4 + 3]!);
 }

@@ -6,14 +6,14 @@ import { planFrame } from '../plan/plan';
 import { addPass, newPass } from '../document/edits/passes';
 import { perform } from '../document/edit';
 import type { LayerId, PassId, StockId } from '../document/schema';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { SHOT, colourSource, layerOf, projectOf } from '../testing/documents';
-import { Executor } from '../execute/execute';
+import { WasmExecutor } from '../execute/backends/wasm/executor';
 import { coverScale } from './shake';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
 
 test('the enlargement that covers is enough for every move, turn and size within the amounts', () => {
@@ -76,13 +76,13 @@ describe('shaken frames', () => {
     const shaken = newPass('shake' as PassId, 'shake');
     for (const [name, value] of Object.entries(values)) shaken.values[name] = { still: value };
     const plate = layerOf('deck', stockSource('plate' as StockId), { passes: [shaken] });
-    const executor = new Executor(bench.kernels, bench.arena, () =>
+    const executor = new WasmExecutor(rig.kernels, rig.arena, () =>
       Promise.resolve({ data: Uint8Array.from(square), width: 64, height: 36 }),
     );
     const places = new Set<string>();
     for (let frame = 0; frame < 8; frame++) {
       const picture = await executor.frame(planFrame(projectOf([plate]), SHOT, frame), 'last');
-      const floats = bench.arena.floats(picture.at, picture.pixels * 4);
+      const floats = rig.arena.floats(picture.at, picture.pixels * 4);
       let [sum, x, y] = [0, 0, 0];
       for (let i = 0; i < picture.pixels; i++) {
         const light = floats[i * 4]!;
@@ -99,10 +99,10 @@ describe('shaken frames', () => {
   });
 
   test('no edge is uncovered: a plain colour stays plain in every frame', async () => {
-    const executor = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no stock')));
+    const executor = new WasmExecutor(rig.kernels, rig.arena, () => Promise.reject(new Error('no stock')));
     for (const frame of [0, 5, 11, 30]) {
       const picture = await executor.frame(planFrame(project, SHOT, frame), 'last');
-      const pixels = bench.arena.floats(picture.at, picture.pixels * 4);
+      const pixels = rig.arena.floats(picture.at, picture.pixels * 4);
       for (let i = 0; i < pixels.length; i += 4)
         expect([pixels[i]!, pixels[i + 3]!].map((v) => Math.round(v * 1000) / 1000)).toEqual([0.8, 1]);
       picture.release();

@@ -2,11 +2,11 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import sharp from 'sharp';
 import type { PlainValues } from '../params/registry';
 import type { Rect } from '../picture/rect';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, runPass, testRig, type TestRig } from '../testing/rig';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
 const SIDE = 64;
 const WHOLE: Rect = { x: 0, y: 0, w: SIDE, h: SIDE };
@@ -17,8 +17,8 @@ function sharpened(of: (x: number, y: number) => Rgba, values: PlainValues): Flo
     const [r, g, b, a] = of(i % SIDE, Math.floor(i / SIDE));
     return [r * a, g * a, b * a, a];
   }).flat();
-  const out = runPass(bench, 'sharpen', values, pictureOf(bench, WHOLE, given));
-  const floats = Float32Array.from(floatsOf(bench, out));
+  const out = runPass(rig, 'sharpen', values, pictureOf(rig, WHOLE, given));
+  const floats = Float32Array.from(floatsOf(rig, out));
   out.release();
   return floats;
 }

@@ -1,23 +1,23 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { toDisplay, toLinear } from '../picture/light';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, runPass, testRig, type TestRig } from '../testing/rig';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(128e6);
+  rig = await testRig(128e6);
 });
 
 const [W, H] = [96, 64];
 type Colour = readonly [number, number, number, number];
 const picture = (pixel: (x: number, y: number) => Colour) =>
   pictureOf(
-    bench,
+    rig,
     { x: 0, y: 0, w: W, h: H },
     Array.from({ length: W * H }, (_, i) => pixel(i % W, Math.floor(i / W))).flat(),
   );
 function through(type: string, values: Record<string, unknown>, pixel: (x: number, y: number) => Colour) {
-  const out = runPass(bench, type, values as never, picture(pixel));
-  const floats = floatsOf(bench, out);
+  const out = runPass(rig, type, values as never, picture(pixel));
+  const floats = floatsOf(rig, out);
   const { rect } = out;
   out.release();
   const at = (x: number, y: number): Float32Array => {

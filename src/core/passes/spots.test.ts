@@ -1,15 +1,15 @@
 import { beforeAll, expect, test } from '@jest/globals';
 import { ellipseRing } from '../masks/outline';
 import { fillRings } from '../masks/raster';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { Picture } from '../picture/picture';
 import { dropSpots } from './finishing';
 import type { PassTools } from './define';
 
 const [W, H] = [400, 300];
-let tools: TestBench;
+let tools: TestRig;
 beforeAll(async () => {
-  tools = await testBench(64e6);
+  tools = await testRig(64e6);
 });
 const disc = (r: number, x: number, y: number) =>
   fillRings([ellipseRing([2 * r, 2 * r]).map((v, i) => v + (i % 2 ? y : x))], W, H);

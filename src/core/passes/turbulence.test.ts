@@ -1,17 +1,17 @@
 import { beforeAll, expect, test } from '@jest/globals';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, runPass, testRig, type TestRig } from '../testing/rig';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(32e6);
+  rig = await testRig(32e6);
 });
 const [W, H] = [120, 80];
 /** How red a pixel is says where it came from across, how green from which height. */
 function bent(values: Record<string, unknown>): { dx: Float32Array; dy: Float32Array } {
   const place = Array.from({ length: W * H }, (_, i) => [(i % W) / 256, Math.floor(i / W) / 256, 0, 1]).flat();
-  const picture = pictureOf(bench, { x: 0, y: 0, w: W, h: H }, place);
-  const out = runPass(bench, 'turbulence', values as never, picture);
-  const floats = floatsOf(bench, out);
+  const picture = pictureOf(rig, { x: 0, y: 0, w: W, h: H }, place);
+  const out = runPass(rig, 'turbulence', values as never, picture);
+  const floats = floatsOf(rig, out);
   out.release();
   const off = (c: number, own: (i: number) => number) =>
     Float32Array.from({ length: W * H }, (_, i) => floats[4 * i + c]! * 256 - own(i));

@@ -1,19 +1,19 @@
 // What defocus, a focus band, tape, drawn edges and scattering do, against what their words mean.
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { toDisplay, toLinear } from '../picture/light';
-import { pictureOf, planned, runPass, testBench, wholeFloats, type TestBench } from '../testing/bench';
+import { pictureOf, planned, runPass, testRig, wholeFloats, type TestRig } from '../testing/rig';
 import { through as takenThrough, type Paint } from '../testing/painted';
 import type { PlainValues } from '../params/registry';
 import { apertureRows } from '../picture/aperture';
 
 const [W, H] = [160, 120];
 const MIDDLE = [W / 2, H / 2] as const;
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(256e6);
+  rig = await testRig(256e6);
 });
 const through = (type: string, values: PlainValues, paint: Paint) =>
-  takenThrough(bench, { w: W, h: H }, type, values, paint);
+  takenThrough(rig, { w: W, h: H }, type, values, paint);
 const grey =
   (v: number): Paint =>
   () => [v, v, v];
@@ -179,13 +179,13 @@ describe('scatter', () => {
 test('a spot that drops out is the same in a part of the picture as in all of it', () => {
   const values = planned('tape', { jitter: 0, bleed: 0, beside: 0, band: 0, hum: 0, drops: 60 });
   const flat = (w: number, x: number) =>
-    pictureOf(bench, { x, y: 0, w, h: H }, Array.from({ length: w * H }, () => [0.2, 0.2, 0.2, 1]).flat());
+    pictureOf(rig, { x, y: 0, w, h: H }, Array.from({ length: w * H }, () => [0.2, 0.2, 0.2, 1]).flat());
   const size = { w: W, h: H };
   const [whole, part] = [
-    runPass(bench, 'tape', values, flat(W, 0), null, size),
-    runPass(bench, 'tape', values, flat(41, 60), null, size),
+    runPass(rig, 'tape', values, flat(W, 0), null, size),
+    runPass(rig, 'tape', values, flat(41, 60), null, size),
   ];
-  const [a, b] = [wholeFloats(bench, whole, size), wholeFloats(bench, part, size)];
+  const [a, b] = [wholeFloats(rig, whole, size), wholeFloats(rig, part, size)];
   let [different, dropped] = [0, 0];
   for (let y = 0; y < H; y++)
     for (let x = 61; x < 100; x++) {

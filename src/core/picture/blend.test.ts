@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { floatsOf, pictureOf, testBench } from '../testing/bench';
+import { floatsOf, pictureOf, testRig } from '../testing/rig';
 import { BLEND_MODES, type BlendMode } from './blend';
 
 // The formulas of W3C Compositing and Blending Level 1, section 10, written out for one colour.
@@ -68,16 +68,16 @@ const premultiplied = ([r, g, b, a]: Pixel) => [r * a, g * a, b * a, a];
 
 describe('blend modes follow the published formulas', () => {
   test.each(BLEND_MODES.map((mode, number) => [mode, number] as const))('%s', async (mode, number) => {
-    const bench = await testBench(16e6);
+    const rig = await testRig(16e6);
     const rect = { x: 0, y: 0, w: 1, h: 1 };
     fc.assert(
       fc.property(pixel, pixel, (under, top) => {
         // colours that no 8-bit or float file can hold make dodge and burn jump; keep to steps of 1/4096
         const [b, s] = [under, top].map((p) => p.map((v) => Math.round(v * 4096) / 4096)) as [Pixel, Pixel];
-        const below = pictureOf(bench, rect, premultiplied(b));
-        const above = pictureOf(bench, rect, premultiplied(s));
-        bench.kernels.blendSpan(number, below.at, above.at, 1);
-        const got = floatsOf(bench, below);
+        const below = pictureOf(rig, rect, premultiplied(b));
+        const above = pictureOf(rig, rect, premultiplied(s));
+        rig.kernels.blendSpan(number, below.at, above.at, 1);
+        const got = floatsOf(rig, below);
         expected(mode, b, s).forEach((want, i) => expect(Math.abs(got[i]! - want)).toBeLessThanOrEqual(0.5 / 255));
         below.release();
         above.release();
@@ -89,13 +89,13 @@ describe('blend modes follow the published formulas', () => {
 
 describe('over', () => {
   test('is associative', async () => {
-    const bench = await testBench(16e6);
+    const rig = await testRig(16e6);
     const rect = { x: 0, y: 0, w: 1, h: 1 };
     const over = (under: ArrayLike<number>, top: ArrayLike<number>) => {
-      const below = pictureOf(bench, rect, under);
-      const above = pictureOf(bench, rect, top);
-      bench.kernels.blendSpan(0, below.at, above.at, 1);
-      const out = floatsOf(bench, below);
+      const below = pictureOf(rig, rect, under);
+      const above = pictureOf(rig, rect, top);
+      rig.kernels.blendSpan(0, below.at, above.at, 1);
+      const out = floatsOf(rig, below);
       below.release();
       above.release();
       return out;

@@ -1,11 +1,11 @@
 import { beforeAll, expect, test } from '@jest/globals';
-import { floatsOf, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, testRig, type TestRig } from '../testing/rig';
 import { pictureOf, rgbaOf, WEIGHTS, type FetchedPicture, type Planes } from './fetched';
 import { Picture } from './picture';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench();
+  rig = await testRig();
 });
 const clamp = (v: number) => Math.min(1, Math.max(0, v));
 const noise = (i: number) => (Math.imul(i + 7, 2654435761) >>> 8) % 256;
@@ -50,7 +50,7 @@ function published({ data, width: w, height: h, planes }: FetchedPicture): numbe
   }).flat();
 }
 const pixels = (picture: Picture): Float32Array => {
-  const floats = floatsOf(bench, picture);
+  const floats = floatsOf(rig, picture);
   picture.release();
   return floats;
 };
@@ -66,26 +66,26 @@ const CASES: Case[] = [
 ];
 
 test.each(CASES)('planes of $w×$h, $matrix, become what the recommendation says', (item) => {
-  const used = bench.arena.used;
+  const used = rig.arena.used;
   const frame = framed(item);
-  const picture = pictureOf(bench, frame, 1);
+  const picture = pictureOf(rig, frame, 1);
   expect(picture.rect).toEqual({ x: 0, y: 0, w: item.w, h: item.h });
   expect(worst(pixels(picture), published(frame))).toBeLessThan(1e-5);
-  expect(bench.arena.used).toBe(used);
+  expect(rig.arena.used).toBe(used);
 });
 
 test('nothing is written beside the picture', () => {
   const wide: Case = { w: 1283, h: 4, matrix: 'bt709', full: false, alpha: false, turns: false };
   // blocks that lie behind whatever is taken next
-  const blocks = Array.from({ length: 40 }, (_, i) => bench.arena.take(4096 * (1 + (i % 8))));
+  const blocks = Array.from({ length: 40 }, (_, i) => rig.arena.take(4096 * (1 + (i % 8))));
   const holes = blocks.filter((_, i) => i % 2);
   const kept = blocks.filter((_, i) => i % 2 === 0);
-  kept.forEach((at) => bench.arena.bytes(at, 4096).fill(171));
-  holes.forEach((at) => bench.arena.give(at));
-  for (const factor of [1, 2, 4]) pictureOf(bench, framed(wide), factor).release();
+  kept.forEach((at) => rig.arena.bytes(at, 4096).fill(171));
+  holes.forEach((at) => rig.arena.give(at));
+  for (const factor of [1, 2, 4]) pictureOf(rig, framed(wide), factor).release();
   kept.forEach((at) => {
-    expect(bench.arena.bytes(at, 4096).every((v) => v === 171)).toBe(true);
-    bench.arena.give(at);
+    expect(rig.arena.bytes(at, 4096).every((v) => v === 171)).toBe(true);
+    rig.arena.give(at);
   });
 });
 
@@ -102,7 +102,7 @@ test.each([2, 4])('reduced %i times they are the mean of as many pixels as there
           own.push(whole[(v * item.w + u) * 4 + c]!);
       return own.reduce((sum, v) => sum + v, 0) / own.length;
     });
-    const picture = pictureOf(bench, frame, factor);
+    const picture = pictureOf(rig, frame, factor);
     expect(picture.rect).toEqual({ x: 0, y: 0, w, h });
     expect(worst(pixels(picture), want)).toBeLessThan(1e-5);
   }
@@ -110,22 +110,22 @@ test.each([2, 4])('reduced %i times they are the mean of as many pixels as there
 
 test('what is written as planes and read again is the picture, but for fine colour', () => {
   const [w, h] = [32, 16];
-  const picture = Picture.make(bench.arena, { x: 0, y: 0, w, h });
+  const picture = Picture.make(rig.arena, { x: 0, y: 0, w, h });
   const soft = Array.from({ length: w * h }, (_, i) => [
     0.2 + (i % w) / 160,
     0.7 - i / 20000,
     0.3 + i / 15000,
     1,
   ]).flat();
-  bench.arena.floats(picture.at, soft.length).set(soft);
+  rig.arena.floats(picture.at, soft.length).set(soft);
   const [luma, colour] = [w * h, (w * h) / 4];
-  const data = bench.arena.scratch(luma + 2 * colour + 16, (at) => {
-    bench.kernels.toYuv(picture.at, w, h, at, at + luma, at + luma + colour, 0);
-    return new Uint8Array(bench.arena.bytes(at, luma + 2 * colour));
+  const data = rig.arena.scratch(luma + 2 * colour + 16, (at) => {
+    rig.kernels.toYuv(picture.at, w, h, at, at + luma, at + luma + colour, 0);
+    return new Uint8Array(rig.arena.bytes(at, luma + 2 * colour));
   });
   picture.release();
   const planes = { u: luma, v: luma + colour, step: 1, a: 0, matrix: 'bt709', full: false } as const;
-  const again = rgbaOf(bench, { data, width: w, height: h, planes });
+  const again = rgbaOf(rig, { data, width: w, height: h, planes });
   expect(
     worst(
       again,

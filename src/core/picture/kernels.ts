@@ -159,6 +159,9 @@ export interface Kernels {
   fill(dst: number, n: number, r: number, g: number, b: number, a: number): void;
   copy(src: number, dst: number, n: number): void;
   matteSpan(src: number, dst: number, n: number): void;
+  medianBytes(rows: number, length: number, count: number, out: number): void;
+  channelBytes(src: number, n: number, brightness: number, out: number): void;
+  veilSpan(src: number, dst: number, n: number, r: number, g: number, b: number, a: number): void;
   meanRect(src: number, width: number, x: number, y: number, w: number, h: number, out: number): void;
   toLinearSpan(at: number, n: number): void;
   toDisplaySpan(at: number, n: number): void;

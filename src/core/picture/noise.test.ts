@@ -1,10 +1,10 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { cloudPlane, type CloudForm } from './noise';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
 const [W, H] = [160, 100];
 const PLAIN: CloudForm = {
@@ -19,9 +19,9 @@ const PLAIN: CloudForm = {
 };
 function plane(change: Partial<CloudForm> = {}): Float32Array {
   let out = new Float32Array();
-  bench.arena.scratch(W * H * 4, (at) => {
-    cloudPlane(bench, at, W, H, { ...PLAIN, ...change });
-    out = bench.arena.floats(at, W * H).slice();
+  rig.arena.scratch(W * H * 4, (at) => {
+    cloudPlane(rig, at, W, H, { ...PLAIN, ...change });
+    out = rig.arena.floats(at, W * H).slice();
   });
   return out;
 }
@@ -50,9 +50,9 @@ describe('clouds', () => {
 
   test('drawn by every pixel are the same as drawn by a few and straight lines between', () => {
     let direct = new Float32Array();
-    bench.arena.scratch(W * H * 4, (at) => {
-      bench.kernels.noisePlane(at, W, H, -80 / 64, -50 / 40, 0.37, 1 / 64, 1 / 40, 7);
-      direct = bench.arena.floats(at, W * H).slice();
+    rig.arena.scratch(W * H * 4, (at) => {
+      rig.kernels.noisePlane(at, W, H, -80 / 64, -50 / 40, 0.37, 1 / 64, 1 / 40, 7);
+      direct = rig.arena.floats(at, W * H).slice();
     });
     const quick = plane();
     const worst = direct.reduce((most, v, i) => Math.max(most, Math.abs(v - quick[i]!)), 0);

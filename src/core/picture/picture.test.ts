@@ -1,15 +1,15 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { floatsOf, pictureOf, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, testRig, type TestRig } from '../testing/rig';
 import { Arena } from './arena';
 import { toDisplay, toLinear } from './light';
 import { apply, invert, multiply, rotation, scaling, translation } from './matrix';
 import { Picture } from './picture';
 import { intersect } from './rect';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
 
 describe('arena', () => {
@@ -47,13 +47,13 @@ describe('arena', () => {
   });
 
   test('a picture gives its memory back with its last holder, and not twice', () => {
-    const before = bench.arena.used;
-    const picture = Picture.make(bench.arena, { x: 0, y: 0, w: 10, h: 10 });
+    const before = rig.arena.used;
+    const picture = Picture.make(rig.arena, { x: 0, y: 0, w: 10, h: 10 });
     picture.retain();
     picture.release();
-    expect(bench.arena.used).toBe(before + 1600);
+    expect(rig.arena.used).toBe(before + 1600);
     picture.release();
-    expect(bench.arena.used).toBe(before);
+    expect(rig.arena.used).toBe(before);
     expect(() => picture.release()).toThrow();
   });
 });
@@ -62,13 +62,13 @@ describe('conversion', () => {
   test('8-bit → float → 8-bit gives every colour and alpha back, where there is alpha', () => {
     const n = 4099; // not a multiple of four
     const bytes = Uint8ClampedArray.from({ length: n * 4 }, (_, i) => (i * 2654435761) >>> 24);
-    const picture = Picture.make(bench.arena, { x: 0, y: 0, w: n, h: 1 });
-    bench.arena.scratch(n * 4, (at) => {
-      bench.arena.bytes(at, n * 4).set(bytes);
-      bench.kernels.widen(at, picture.at, n);
-      bench.arena.bytes(at, n * 4).fill(77);
-      bench.kernels.narrow(picture.at, at, n);
-      const back = bench.arena.bytes(at, n * 4);
+    const picture = Picture.make(rig.arena, { x: 0, y: 0, w: n, h: 1 });
+    rig.arena.scratch(n * 4, (at) => {
+      rig.arena.bytes(at, n * 4).set(bytes);
+      rig.kernels.widen(at, picture.at, n);
+      rig.arena.bytes(at, n * 4).fill(77);
+      rig.kernels.narrow(picture.at, at, n);
+      const back = rig.arena.bytes(at, n * 4);
       for (let i = 0; i < n * 4; i += 4) {
         const want = bytes[i + 3] ? bytes.subarray(i, i + 4) : [0, 0, 0, 0];
         expect([...back.subarray(i, i + 4)]).toEqual([...want]);
@@ -81,12 +81,12 @@ describe('conversion', () => {
     const [w, h] = [7, 5];
     const bytes = Uint8ClampedArray.from({ length: w * h * 4 }, (_, i) => (i * 37) % 256);
     const [dw, dh] = [Math.ceil(w / factor), Math.ceil(h / factor)];
-    const picture = Picture.make(bench.arena, { x: 0, y: 0, w: dw, h: dh });
-    bench.arena.scratch(bytes.length, (at) => {
-      bench.arena.bytes(at, bytes.length).set(bytes);
-      bench.kernels.widenReduced(at, w, h, picture.at, factor);
+    const picture = Picture.make(rig.arena, { x: 0, y: 0, w: dw, h: dh });
+    rig.arena.scratch(bytes.length, (at) => {
+      rig.arena.bytes(at, bytes.length).set(bytes);
+      rig.kernels.widenReduced(at, w, h, picture.at, factor);
     });
-    const got = floatsOf(bench, picture);
+    const got = floatsOf(rig, picture);
     picture.release();
     for (let y = 0; y < dh; y++) {
       for (let x = 0; x < dw; x++) {
@@ -103,14 +103,14 @@ describe('conversion', () => {
   test('linear light and back: each within 1/2550 of the standard’s formulas', () => {
     const n = 2001;
     const row = pictureOf(
-      bench,
+      rig,
       { x: 0, y: 0, w: n, h: 1 },
       Array.from({ length: n }, (_, i) => [i / (n - 1), 0, 0, 1]).flat(),
     );
-    bench.kernels.toLinearSpan(row.at, n);
-    const linear = floatsOf(bench, row);
-    bench.kernels.toDisplaySpan(row.at, n);
-    const display = floatsOf(bench, row);
+    rig.kernels.toLinearSpan(row.at, n);
+    const linear = floatsOf(rig, row);
+    rig.kernels.toDisplaySpan(row.at, n);
+    const display = floatsOf(rig, row);
     row.release();
     for (let i = 0; i < n; i++) {
       expect(Math.abs(linear[4 * i]! - toLinear(i / (n - 1)))).toBeLessThan(5e-5);

@@ -3,8 +3,8 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { tiltMatrix, wholePlace } from '../place/place';
 import { still } from '../base/value';
-import { floatsOf, pictureOf, testBench, type TestBench } from '../testing/bench';
-import { backdrop, placed } from '../execute/composite';
+import { floatsOf, pictureOf, testRig, type TestRig } from '../testing/rig';
+import { backdrop, placed } from '../execute/backends/wasm/composite';
 import { blendRows } from './rows';
 import type { LayerPlan } from '../plan/types';
 import {
@@ -18,11 +18,12 @@ import {
   translation,
   type Projective,
 } from './matrix';
-import { place, placedBounds } from './transform';
+import { placedBounds } from './bounds';
+import { place } from './transform';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
 const W = 24;
 const H = 18;
@@ -54,10 +55,10 @@ describe('projective maps', () => {
   test('a picture drawn by the projective kernel is the one drawn by the affine kernel when nothing is tilted', () => {
     const flat = multiply(translation(14, 9), multiply(rotation(20), scaling(1.3, 0.9)));
     const almost = projective(flat).map((v, i) => (i === 6 ? 1e-12 : v)) as unknown as Projective;
-    const picture = pictureOf(bench, { x: 0, y: 0, w: W, h: H }, noise());
-    const [a, b] = [place(bench, picture, flat, 0.8, within)!, place(bench, picture, almost, 0.8, within)!];
+    const picture = pictureOf(rig, { x: 0, y: 0, w: W, h: H }, noise());
+    const [a, b] = [place(rig, picture, flat, 0.8, within)!, place(rig, picture, almost, 0.8, within)!];
     expect(b.rect).toEqual(a.rect);
-    const [x, y] = [floatsOf(bench, a), floatsOf(bench, b)];
+    const [x, y] = [floatsOf(rig, a), floatsOf(rig, b)];
     x.forEach((v, i) => expect(y[i]).toBeCloseTo(v, 3));
     [a, b, picture].forEach((item) => item.release());
   });
@@ -77,12 +78,12 @@ describe('tilt', () => {
     )!;
 
   test('without perspective it narrows by the cosine; a quarter turn shows nothing', () => {
-    const picture = pictureOf(bench, { x: 0, y: 0, w: W, h: H }, noise());
-    const drawn = place(bench, picture, tilted(0, 60, 0), 1, within)!;
-    expect(sum(floatsOf(bench, drawn))).toBeCloseTo((W * H) / 2, 0);
+    const picture = pictureOf(rig, { x: 0, y: 0, w: W, h: H }, noise());
+    const drawn = place(rig, picture, tilted(0, 60, 0), 1, within)!;
+    expect(sum(floatsOf(rig, drawn))).toBeCloseTo((W * H) / 2, 0);
     drawn.release();
-    const edgeOn = place(bench, picture, tilted(0, 90, 0), 1, within);
-    expect(edgeOn ? sum(floatsOf(bench, edgeOn)) : 0).toBeLessThan(W * H * 0.06);
+    const edgeOn = place(rig, picture, tilted(0, 90, 0), 1, within);
+    expect(edgeOn ? sum(floatsOf(rig, edgeOn)) : 0).toBeLessThan(W * H * 0.06);
     edgeOn?.release();
     picture.release();
   });
@@ -129,13 +130,13 @@ describe('motion blur', () => {
   const white = () => new Float32Array(W * H * 4).fill(1);
   const drawn = (moves: number[]) => {
     const [under, picture] = [
-      backdrop(bench, { x: 0, y: 0, w: 60, h: 60 }, null),
-      pictureOf(bench, { x: 0, y: 0, w: W, h: H }, white()),
+      backdrop(rig, { x: 0, y: 0, w: 60, h: 60 }, null),
+      pictureOf(rig, { x: 0, y: 0, w: W, h: H }, white()),
     ];
-    const lying = placed(bench, plan(moves), picture, under.rect)!;
-    blendRows(bench, under, lying, lying.rect, 0);
+    const lying = placed(rig, plan(moves), picture, under.rect)!;
+    blendRows(rig, under, lying, lying.rect, 0);
     lying.release();
-    const data = floatsOf(bench, under);
+    const data = floatsOf(rig, under);
     [under, picture].forEach((item) => item.release());
     return data;
   };

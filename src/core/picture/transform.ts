@@ -12,6 +12,7 @@ import {
   type Matrix,
   type Projective,
 } from './matrix';
+import { placedBounds } from './bounds';
 import { BYTES_PER_PIXEL, Picture } from './picture';
 import { intersect, isEmpty, type Rect } from './rect';
 
@@ -21,27 +22,9 @@ interface Tools {
 }
 
 const isAffine = (m: Matrix | Projective): m is Matrix => m.length === 6;
-const asProjective = (m: Matrix | Projective): Projective => (isAffine(m) ? projective(m) : m);
 /** A projective map that is affine after all, as that. */
 function flattened(m: Matrix | Projective): Matrix | Projective {
   return !isAffine(m) && m[6] === 0 && m[7] === 0 && m[8] === 1 ? [m[0], m[3], m[1], m[4], m[2], m[5]] : m;
-}
-
-/** Pixels that a rectangle may cover after a map, with room for soft borders; very large when part of it is behind the eye. */
-export function placedBounds(map: Matrix | Projective, rect: Rect): Rect {
-  const m = asProjective(map);
-  const points = [
-    [rect.x, rect.y],
-    [rect.x + rect.w, rect.y],
-    [rect.x + rect.w, rect.y + rect.h],
-    [rect.x, rect.y + rect.h],
-  ].map(([x, y]) => project(m, x!, y!));
-  if (points.some((point) => point[2] <= 1e-3)) return { x: -1e6, y: -1e6, w: 2e6, h: 2e6 };
-  const xs = points.map((p) => p[0]);
-  const ys = points.map((p) => p[1]);
-  const x = Math.floor(Math.min(...xs) - 0.5);
-  const y = Math.floor(Math.min(...ys) - 0.5);
-  return { x, y, w: Math.ceil(Math.max(...xs) + 0.5) - x, h: Math.ceil(Math.max(...ys) + 0.5) - y };
 }
 
 /** How much smaller a map draws things about the middle of a w×h picture, the longer of both ways. */

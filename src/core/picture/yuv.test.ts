@@ -1,10 +1,10 @@
 import { beforeAll, expect, test } from '@jest/globals';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { Picture } from './picture';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench();
+  rig = await testRig();
 });
 
 const clamp = (v: number) => Math.min(1, Math.max(0, v));
@@ -42,7 +42,7 @@ test.each([
   [18, 4, true],
   [7, 3, true],
 ])('a picture of %i×%i becomes the bytes of BT.709, alpha %s', (w, h, alpha) => {
-  const { arena, kernels } = bench;
+  const { arena, kernels } = rig;
   const picture = Picture.make(arena, { x: 0, y: 0, w, h });
   const pixels = Float32Array.from({ length: w * h * 4 }, (_, i) => {
     const a = alpha ? ((i >> 2) % 5) / 4 : 1;

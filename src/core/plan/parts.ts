@@ -1,6 +1,6 @@
 // A frame of which only a part is looked at: what does not count there is neither computed nor drawn.
 import { stepOf } from '../transitions/registry';
-import { placedBounds } from '../picture/transform';
+import { placedBounds } from '../picture/bounds';
 import { projective, projectiveInverse, project } from '../picture/matrix';
 import { grow, intersect, isEmpty, union, type Rect } from '../picture/rect';
 import { hash } from '../base/hash';

@@ -1,16 +1,16 @@
 // Triangles drawn by depth, against every sample looked at by itself.
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { Picture } from '../picture/picture';
-import { floatsOf, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, testRig, type TestRig } from '../testing/rig';
 import { lotOf } from '../base/lot';
 import { FRONT, SIDE } from './body';
 import { extruded } from './extrude';
 import { litBy, type Look } from './light';
 import { boundsOfTriangles, movedBy, seenTriangles, then, TRIANGLE, turned } from './seen';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(256e6);
+  rig = await testRig(256e6);
 });
 const [W, H] = [48, 32];
 const DARK = {
@@ -36,7 +36,7 @@ const GLOWING = {
 } as unknown as Look;
 
 function drawn(list: Float32Array, look: Look = GLOWING, eye = 100): Float32Array {
-  const { kernels, arena } = bench;
+  const { kernels, arena } = rig;
   const picture = Picture.make(arena, { x: 0, y: 0, w: W, h: H });
   kernels.fill(picture.at, picture.pixels, 0, 0, 0, 0);
   const { looks, lights } = litBy(look);
@@ -50,7 +50,7 @@ function drawn(list: Float32Array, look: Look = GLOWING, eye = 100): Float32Arra
     const work = scratch(kernels.solidWork(count, W, H));
     kernels.drawSolid(lent(list), count, picture.at, W, H, lent(looks), 3, lent(lights), W / 2, H / 2, eye, work);
   });
-  const out = floatsOf(bench, picture);
+  const out = floatsOf(rig, picture);
   picture.release();
   return out;
 }

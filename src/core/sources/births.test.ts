@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { Picture } from '../picture/picture';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { birthsOf, bornAt, countAt, spotAt, spotsOf, wayAt } from './births';
 import { landed } from './landing';
 
@@ -102,13 +102,13 @@ describe('coming down on a line', () => {
 });
 
 describe('coming from where a layer is not clear', () => {
-  let bench: TestBench;
+  let rig: TestRig;
   beforeAll(async () => {
-    bench = await testBench(64e6);
+    rig = await testRig(64e6);
   });
   const pictureOf = (alpha: (x: number, y: number) => number, w: number, h: number) => {
-    const picture = Picture.make(bench.arena, { x: 0, y: 0, w, h });
-    const floats = bench.arena.floats(picture.at, w * h * 4);
+    const picture = Picture.make(rig.arena, { x: 0, y: 0, w, h });
+    const floats = rig.arena.floats(picture.at, w * h * 4);
     for (let i = 0; i < w * h; i++) floats.fill(alpha(i % w, Math.floor(i / w)), 4 * i, 4 * i + 4);
     return picture;
   };
@@ -116,7 +116,7 @@ describe('coming from where a layer is not clear', () => {
     // a solid left and a right that is a quarter there, with a gap
     const alpha = (x: number) => (x < 100 ? 1 : x >= 300 && x < 400 ? 0.25 : 0);
     const picture = pictureOf(alpha, 600, 64);
-    const spots = spotsOf(bench, picture)!;
+    const spots = spotsOf(rig, picture)!;
     const lots = Array.from({ length: 4000 }, (_, i) =>
       spotAt(spots, [(i + 0.5) / 4000, (i * 0.37) % 1, (i * 0.61) % 1]),
     );
@@ -129,7 +129,7 @@ describe('coming from where a layer is not clear', () => {
   });
   test('from a clear one none come', () => {
     const picture = pictureOf(() => 0, 40, 30);
-    expect(spotsOf(bench, picture)).toBeNull();
+    expect(spotsOf(rig, picture)).toBeNull();
     picture.release();
   });
 });

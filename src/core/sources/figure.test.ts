@@ -8,14 +8,14 @@ import { corner } from '../masks/path';
 import { planFrame } from '../plan/plan';
 import { at, done } from '../testing/boat';
 import { layerOf, projectOf, SHOT } from '../testing/documents';
-import { testBench, type TestBench, wholeFloats } from '../testing/bench';
+import { testRig, type TestRig, wholeFloats } from '../testing/rig';
 import type { DrawnSource } from './define';
 import { shape } from './shape';
 
 const SIZE = { w: 200, h: 100 };
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(128e6);
+  rig = await testRig(128e6);
 });
 
 const path = (
@@ -53,12 +53,12 @@ function covers(project: Project, which = 0): (x: number, y: number) => number {
   const { source } = planFrame(project, SHOT, 0).layers[which]!;
   if (source.kind !== 'drawn') throw new Error('not drawn');
   const picture = (shape as unknown as DrawnSource).draw(source.values as never, {
-    ...bench,
+    ...rig,
     size: SIZE,
     line: () => ({}) as never,
     picture: () => null,
   });
-  const floats = wholeFloats(bench, picture, SIZE);
+  const floats = wholeFloats(rig, picture, SIZE);
   picture.release();
   return (x, y) => floats[((y + SIZE.h / 2) * SIZE.w + x + SIZE.w / 2) * 4 + 3]!;
 }

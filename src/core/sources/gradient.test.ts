@@ -1,19 +1,19 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { Picture } from '../picture/picture';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { fillRamp } from './gradient';
 
 const [W, H] = [1280, 40];
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
 /** Red of a grey ramp from left to right, as eight bits show it. */
 function ramp(from: number, to: number): Uint8Array {
-  const picture = Picture.make(bench.arena, { x: 0, y: 0, w: W, h: H });
+  const picture = Picture.make(rig.arena, { x: 0, y: 0, w: W, h: H });
   const grey = (v: number): [number, number, number] => [v, v, v];
   fillRamp(
-    bench,
+    rig,
     picture,
     [
       [0, grey(from)],
@@ -23,7 +23,7 @@ function ramp(from: number, to: number): Uint8Array {
     [0, 0],
     [W, 0],
   );
-  const pixels = bench.arena.floats(picture.at, W * H * 4);
+  const pixels = rig.arena.floats(picture.at, W * H * 4);
   const out = Uint8Array.from({ length: W * H }, (_, i) => Math.round(pixels[4 * i]! * 255));
   picture.release();
   return out;

@@ -1,15 +1,15 @@
 import { birthsOf } from './births';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { beginningOf, type Params } from '../params/registry';
-import { floatsOf, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, testRig, type TestRig } from '../testing/rig';
 import type { DrawnSource } from './define';
 import { particles } from './particles';
 import { SWARMS } from './swarms';
 import { affordable, MOST_AT_ONCE, PARTICLE, swarmAt, type Swarming } from './swarm';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(256e6);
+  rig = await testRig(256e6);
 });
 const BEGINS = Object.fromEntries(
   Object.entries(particles.params as Params).map(([name, param]) => [name, beginningOf(param)]),
@@ -291,12 +291,12 @@ function drawn(change: object): Float32Array {
     ...change,
   };
   const picture = (particles as unknown as DrawnSource).draw({ ...own, seconds: 1 } as never, {
-    ...bench,
+    ...rig,
     size: { w: W, h: H },
     line: () => ({}) as never,
     picture: () => null,
   });
-  const floats = floatsOf(bench, picture);
+  const floats = floatsOf(rig, picture);
   picture.release();
   return floats.filter((_, i) => i % 4 === 3);
 }

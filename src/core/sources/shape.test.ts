@@ -1,25 +1,25 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { firstValues } from '../params/registry';
-import { testBench, wholeFloats, type TestBench } from '../testing/bench';
+import { testRig, wholeFloats, type TestRig } from '../testing/rig';
 import type { DrawnSource } from './define';
 import { waysOf, type Way } from './figure';
 import { shape } from './shape';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(128e6);
+  rig = await testRig(128e6);
 });
 const SIZE = { w: 160, h: 120 };
 const VALUES = Object.fromEntries(
   Object.entries(firstValues(shape.params)).map(([name, value]) => [name, (value as { still: unknown }).still]),
 );
 function drawn(values: Record<string, unknown>): Float32Array {
-  const tools = { ...bench, size: SIZE, line: () => ({}) as never, picture: () => null };
+  const tools = { ...rig, size: SIZE, line: () => ({}) as never, picture: () => null };
   const picture = (shape as unknown as DrawnSource).draw(
     { ...VALUES, width: 90, height: 70, ...values } as never,
     tools,
   );
-  const floats = wholeFloats(bench, picture, SIZE);
+  const floats = wholeFloats(rig, picture, SIZE);
   picture.release();
   return floats;
 }

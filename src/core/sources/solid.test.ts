@@ -2,25 +2,25 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { newSource } from '../document/edits/layers';
-import { Executor } from '../execute/execute';
+import { WasmExecutor } from '../execute/backends/wasm/executor';
 import { plainFont } from '../formats/font-file';
 import { planFrame } from '../plan/plan';
-import { floatsOf, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, testRig, type TestRig } from '../testing/rig';
 import { layerOf, projectOf, SHOT } from '../testing/documents';
 import { boundsOf } from '../masks/path';
 import { lineOf, readFont } from '../text/line';
 import type { Reduction } from '../time/moment';
 import { MOST_POINTS, thinEnough } from './solid-bodies';
 
-let bench: TestBench;
-let executor: Executor;
+let rig: TestRig;
+let executor: WasmExecutor;
 beforeAll(async () => {
-  bench = await testBench(512e6);
+  rig = await testRig(512e6);
   const file = createRequire(import.meta.url).resolve('@fontsource/archivo/files/archivo-latin-700-normal.woff');
   const font = readFont(await plainFont(new Uint8Array(readFileSync(file)), 'archivo'));
-  executor = new Executor(
-    bench.kernels,
-    bench.arena,
+  executor = new WasmExecutor(
+    rig.kernels,
+    rig.arena,
     () => Promise.reject(new Error('no footage here')),
     (text, { tracking }) => Promise.resolve(lineOf([font], text, tracking)),
   );
@@ -32,7 +32,7 @@ async function shown(values: object, reduction: Reduction = 1): Promise<{ w: num
   const layer = layerOf('a', newSource('solid', { size: [W, H], ...FLAT, ...values }));
   const project = projectOf([layer], { width: W, height: H, background: null });
   const picture = await executor.frame(planFrame(project, SHOT, 0, { reduction }), 'none');
-  const floats = floatsOf(bench, picture).slice();
+  const floats = floatsOf(rig, picture).slice();
   const { w } = picture.rect;
   picture.release();
   executor.cache.clear();
@@ -59,7 +59,7 @@ describe('solid titles', () => {
     const layer = layerOf('a', newSource('title', { size: [W, H], text: 'HOH', height: 80, tracking: 0.04 }));
     const project = projectOf([layer], { width: W, height: H, background: null });
     const picture = await executor.frame(planFrame(project, SHOT, 0), 'none');
-    const flat = { w: W, floats: floatsOf(bench, picture) };
+    const flat = { w: W, floats: floatsOf(rig, picture) };
     expect(covered(solid) / covered(flat)).toBeCloseTo(1, 2);
     expect(alphaAt(solid, W / 2, H / 2)).toBe(0);
     expect(alphaAt(flat, W / 2, H / 2)).toBe(0);

@@ -1,13 +1,13 @@
 // What a sprite's pixels are, against a mean of four texels worked out in plain numbers.
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { Picture } from '../picture/picture';
-import { floatsOf, pictureOf, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, pictureOf, testRig, type TestRig } from '../testing/rig';
 import { drawSprites } from './sprites';
 import { swarmPicture } from './swarm-picture';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
 const [SIDE, W, H] = [20, 64, 200];
 /** Brighter than white in places, as what glows may be. */
@@ -18,7 +18,7 @@ const texel = (x: number, y: number, c: number): number => {
 };
 const sprite = () =>
   pictureOf(
-    bench,
+    rig,
     { x: 0, y: 0, w: SIDE, h: SIDE },
     Array.from({ length: SIDE * SIDE * 4 }, (_, i) => texel((i >> 2) % SIDE, Math.floor((i >> 2) / SIDE), i % 4)),
   );
@@ -40,9 +40,9 @@ test.each([
   const tint = [0.9, 0.5, 0.2, 1];
   const list = Float32Array.of(x, y, half, half, Math.cos(turn), Math.sin(turn), ...tint.slice(0, 3), opacity, 0, 0);
   for (const shines of [false, true]) {
-    const [own, onto] = [sprite(), Picture.make(bench.arena, { x: 0, y: 0, w: W, h: H })];
-    drawSprites(bench, list.slice(), [own], onto, shines);
-    const drawn = floatsOf(bench, onto);
+    const [own, onto] = [sprite(), Picture.make(rig.arena, { x: 0, y: 0, w: W, h: H })];
+    drawSprites(rig, list.slice(), [own], onto, shines);
+    const drawn = floatsOf(rig, onto);
     [own, onto].forEach((held) => held.release());
     let seen = 0;
     for (let py = 0; py < H; py++)
@@ -76,10 +76,8 @@ test('figures over several bands of rows are drawn in all of them, in their orde
       [1, 0, 0, 1],
     ],
   ] as const) {
-    const picture = swarmPicture({ ...bench, size }, Float32Array.from(list), look);
-    const at = (x: number, y: number) => [
-      ...floatsOf(bench, picture).subarray((y * 120 + x) * 4, (y * 120 + x) * 4 + 4),
-    ];
+    const picture = swarmPicture({ ...rig, size }, Float32Array.from(list), look);
+    const at = (x: number, y: number) => [...floatsOf(rig, picture).subarray((y * 120 + x) * 4, (y * 120 + x) * 4 + 4)];
     for (let y = 0; y < H; y++) {
       const half = Math.sqrt(Math.max(0, 80 * 80 - (y + 0.5 - 100) ** 2));
       expect(at(100, y)[3]).toBeCloseTo(half > 42 ? 1 : half < 38 ? 0 : at(100, y)[3]!, 5);
@@ -104,8 +102,8 @@ describe('out of focus', () => {
   }
   function cover(figure: string, half: number, soft: number, wide = half): Float32Array {
     const list = Float32Array.of(X, Y, half, wide, 1, 0, 1, 1, 1, 1, 0, soft);
-    const picture = swarmPicture({ ...bench, size }, list, { figure, sprites: [], tinted: 0, shines: false });
-    const alpha = floatsOf(bench, picture).filter((_, i) => i % 4 === 3);
+    const picture = swarmPicture({ ...rig, size }, list, { figure, sprites: [], tinted: 0, shines: false });
+    const alpha = floatsOf(rig, picture).filter((_, i) => i % 4 === 3);
     picture.release();
     return alpha;
   }

@@ -5,16 +5,16 @@ import { layersNamed, nameOthers, showing } from '../document/shown-layers';
 import { newPass } from '../document/edits/passes';
 import { newMask, type Mask, type MaskId, type Shape } from '../document/mask';
 import type { Layer, LayerId, PassId } from '../document/schema';
-import { Executor } from '../execute/execute';
+import { WasmExecutor } from '../execute/backends/wasm/executor';
 import { planFrame } from '../plan/plan';
-import { floatsOf, testBench, type TestBench } from '../testing/bench';
+import { floatsOf, testRig, type TestRig } from '../testing/rig';
 import { layerOf, projectOf, RATE, SHOT } from '../testing/documents';
 
-let bench: TestBench;
-let executor: Executor;
+let rig: TestRig;
+let executor: WasmExecutor;
 beforeAll(async () => {
-  bench = await testBench(256e6);
-  executor = new Executor(bench.kernels, bench.arena, () => Promise.reject(new Error('no footage here')));
+  rig = await testRig(256e6);
+  executor = new WasmExecutor(rig.kernels, rig.arena, () => Promise.reject(new Error('no footage here')));
 });
 const [W, H] = [120, 80];
 const FPS = RATE.num / RATE.den;
@@ -40,7 +40,7 @@ const swarm = (values: object, id = 'swarm'): Layer =>
 async function shown(layers: Layer[], frame = 0) {
   const project = projectOf(layers, { width: W, height: H, length: 40, background: null });
   const picture = await executor.frame(planFrame(project, SHOT, frame), 'none');
-  const floats = floatsOf(bench, picture).slice();
+  const floats = floatsOf(rig, picture).slice();
   picture.release();
   executor.cache.clear();
   const at = (x: number, y: number) => [...floats.subarray((y * W + x) * 4, (y * W + x) * 4 + 4)];

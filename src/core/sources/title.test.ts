@@ -1,13 +1,13 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { firstValues } from '../params/registry';
-import { testBench, wholeFloats, type TestBench } from '../testing/bench';
+import { testRig, wholeFloats, type TestRig } from '../testing/rig';
 import type { TextLine } from '../text/fonts';
 import type { DrawnSource } from './define';
 import { title } from './title';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
 const SIZE = { w: 120, h: 60 };
 const VALUES = Object.fromEntries(
@@ -27,12 +27,12 @@ function drawn(values: Record<string, unknown>): { at(x: number, y: number): num
   const line = (text: string) => (lines.push(text), squares(text));
   const all = { ...VALUES, text: 'ab', height: 20, colour: [0, 0, 1], startColour: [1, 0, 0], ...values };
   const picture = (title as unknown as DrawnSource).draw(all as never, {
-    ...bench,
+    ...rig,
     size: SIZE,
     line,
     picture: () => null,
   });
-  const floats = wholeFloats(bench, picture, SIZE);
+  const floats = wholeFloats(rig, picture, SIZE);
   picture.release();
   return { lines, at: (x, y) => [...floats.subarray((y * SIZE.w + x) * 4, (y * SIZE.w + x) * 4 + 4)] };
 }

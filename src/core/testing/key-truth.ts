@@ -2,14 +2,14 @@ import { readFileSync, existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { readPlate } from '../analysis/key-plate';
-import { PlateStore } from '../execute/plates';
+import { PlateStore } from '../execute/backends/wasm/plates';
 import type { PassPlan } from '../plan/types';
 import type { Colour } from '../params/define';
 import { readValues, type ReadingParam } from '../params/reading';
 import { beginningOf, type PlainValues } from '../params/registry';
 import { passOf } from '../passes/registry';
 import { Picture } from '../picture/picture';
-import { runPass, type TestBench } from './bench';
+import { runPass, type TestRig } from './rig';
 
 // taken once: looking globals up is slow where tests run
 const { abs, floor, hypot, max, min, round, sqrt } = Math;
@@ -58,20 +58,20 @@ export function onePick({ frame, width }: TruthFrame, x0 = 250, y0 = 200, size =
 
 /** Premultiplied floats of what a pass with a clean plate makes of a frame. @param clean straight 8-bit RGBA of the frame's size */
 export async function passWithPlate(
-  bench: TestBench,
+  rig: TestRig,
   truth: TruthFrame,
   type: string,
   values: PlainValues,
   clean: Uint8Array,
 ): Promise<Float32Array> {
   const { width, height } = truth;
-  const plates = new PlateStore(bench, () => Promise.resolve({ data: clean, width, height }));
+  const plates = new PlateStore(rig, () => Promise.resolve({ data: clean, width, height }));
   const own = { ...values, plate: { stock: 'clean', name: 'clean', file: 'clean', seconds: [0] } };
   await plates.prepare([{ type, values: own } as unknown as PassPlan], { w: width, h: height });
-  return passAlone({ ...bench, plates }, truth, type, own);
+  return passAlone({ ...rig, plates }, truth, type, own);
 }
 
-function pictureIn({ arena, kernels }: TestBench, { width: w, height: h, frame }: TruthFrame): Picture {
+function pictureIn({ arena, kernels }: TestRig, { width: w, height: h, frame }: TruthFrame): Picture {
   const picture = Picture.make(arena, { x: 0, y: 0, w, h });
   arena.scratch(w * h * 4, (at) => {
     arena.bytes(at, w * h * 4).set(frame);
@@ -80,10 +80,10 @@ function pictureIn({ arena, kernels }: TestBench, { width: w, height: h, frame }
   return picture;
 }
 /** What a pass makes of a frame, premultiplied. */
-export function passAlone(bench: TestBench, truth: TruthFrame, type: string, values: PlainValues): Float32Array {
-  const { arena } = bench;
-  const picture = pictureIn(bench, truth);
-  const out = runPass(bench, type, values, picture);
+export function passAlone(rig: TestRig, truth: TruthFrame, type: string, values: PlainValues): Float32Array {
+  const { arena } = rig;
+  const picture = pictureIn(rig, truth);
+  const out = runPass(rig, type, values, picture);
   const floats = arena.floats(out.at, out.pixels * 4).slice();
   out.release();
   return floats;
@@ -99,32 +99,32 @@ function filled(length: number, value: (i: number) => number): Float32Array {
 
 /** What the colour key cuts out, with default dials but for those given, premultiplied. */
 export const keyCut = (
-  bench: TestBench,
+  rig: TestRig,
   truth: TruthFrame,
   screen: readonly Colour[],
   values: PlainValues = {},
-): Float32Array => passAlone(bench, truth, 'colour-key', { screen, ...values });
+): Float32Array => passAlone(rig, truth, 'colour-key', { screen, ...values });
 /** The values of a new colour key after one pick on a frame. */
-export function pickedKey(bench: TestBench, truth: TruthFrame, screen: readonly Colour[]): PlainValues {
+export function pickedKey(rig: TestRig, truth: TruthFrame, screen: readonly Colour[]): PlainValues {
   const params = passOf('colour-key')!.params;
   const begun = Object.fromEntries(
     Object.entries(params).flatMap(([name, param]) =>
       param.begins === undefined ? [] : [[name, beginningOf(param)] as const],
     ),
   );
-  const picture = pictureIn(bench, truth);
-  const { reading } = bench.arena.lending((scratch) => readPlate(picture, screen, 0, { ...bench, scratch }))!;
+  const picture = pictureIn(rig, truth);
+  const { reading } = rig.arena.lending((scratch) => readPlate(picture, screen, 0, { ...rig, scratch }))!;
   picture.release();
   return { ...begun, screen, ...readValues('reading', params['reading'] as ReadingParam, reading) };
 }
 /** What a new colour key cuts out of frames after one pick on the first, premultiplied. */
-export function pickedCuts(bench: TestBench, frames: readonly TruthFrame[], screen: readonly Colour[]): Float32Array[] {
-  const values = pickedKey(bench, frames[0]!, screen);
-  return frames.map((frame) => passAlone(bench, frame, 'colour-key', values));
+export function pickedCuts(rig: TestRig, frames: readonly TruthFrame[], screen: readonly Colour[]): Float32Array[] {
+  const values = pickedKey(rig, frames[0]!, screen);
+  return frames.map((frame) => passAlone(rig, frame, 'colour-key', values));
 }
 /** The colour key's matte with default dials. */
-export const keyMatte = (bench: TestBench, truth: TruthFrame, screen: readonly Colour[]): Float32Array =>
-  alphaOf(keyCut(bench, truth, screen));
+export const keyMatte = (rig: TestRig, truth: TruthFrame, screen: readonly Colour[]): Float32Array =>
+  alphaOf(keyCut(rig, truth, screen));
 
 /** The frame's own colours cut by a matte, premultiplied: what a key without a clean foreground gives. */
 export const cutBy = ({ frame }: TruthFrame, matte: Float32Array): Float32Array =>

@@ -1,12 +1,12 @@
 // Pictures in place of media, so that documents can be looked at where nothing can be decoded.
 import { bytesOf } from '../picture/bytes';
 import type { Project, ShotId, Stock } from '../document/schema';
-import { Executor } from '../execute/execute';
-import type { Fetch } from '../execute/sources';
+import { WasmExecutor } from '../execute/backends/wasm/executor';
+import type { Fetch } from '../execute/backend';
 import type { FetchedPicture } from '../picture/fetched';
 import { planFrame } from '../plan/plan';
 import type { Reduction } from '../time/moment';
-import { testBench } from './bench';
+import { testRig } from './rig';
 
 /** A textured disc that wanders over an uneven green sheet, or over grey with a clear border for pictures with alpha. */
 function drawn({ id, facts }: Stock, seconds: number, reduction: Reduction): FetchedPicture {
@@ -31,8 +31,8 @@ function drawn({ id, facts }: Stock, seconds: number, reduction: Reduction): Fet
 }
 
 /** An executor for a project whose media are drawn, reduced already. */
-async function standInExecutor(project: Project, reduction: Reduction): Promise<Executor> {
-  const { kernels, arena } = await testBench();
+async function standInExecutor(project: Project, reduction: Reduction): Promise<WasmExecutor> {
+  const { kernels, arena } = await testRig();
   const held = new Map<string, FetchedPicture>();
   const fetch: Fetch = async (plan) => {
     const name = `${plan.stock} ${plan.seconds.toFixed(6)}`;
@@ -47,7 +47,7 @@ async function standInExecutor(project: Project, reduction: Reduction): Promise<
     held.set(name, picture);
     return picture;
   };
-  return new Executor(kernels, arena, fetch);
+  return new WasmExecutor(kernels, arena, fetch);
 }
 
 /** Frames of a shot as straight RGBA, made smaller by a whole factor as means of blocks. */

@@ -1,12 +1,12 @@
 import { expect, test } from '@jest/globals';
-import { testBench } from '../testing/bench';
+import { testRig } from '../testing/rig';
 import { goodPoints } from './corners';
 
 test('good points are the corners of a square, not its sides or what lies even', async () => {
   const [w, h] = [160, 120];
   const data = new Uint8ClampedArray(w * h * 4).fill(60);
   for (let y = 40; y < 80; y++) for (let x = 50; x < 110; x++) data.fill(200, (y * w + x) * 4, (y * w + x) * 4 + 4);
-  const found = goodPoints(await testBench(64e6), { data, width: w, height: h }, { most: 10, apart: 20 });
+  const found = goodPoints(await testRig(64e6), { data, width: w, height: h }, { most: 10, apart: 20 });
   const corners = [
     [-30, -20],
     [30, -20],

@@ -1,15 +1,15 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { project, type Projective } from '../picture/matrix';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { moving, movingFrames, type MovingFrame, type MovingScene } from '../testing/moving';
 import type { FetchedPicture } from '../picture/fetched';
 import { mapBetween, type Point } from './motion';
 import { runTrack, type Measured, type Run, type RunEnd } from './run';
 import type { TrackKind } from './samples';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(256e6);
+  rig = await testRig(256e6);
 });
 
 const W = 300;
@@ -55,7 +55,7 @@ async function run(
   const first = rest.from ?? 0;
   const found = new Map<number, Measured['sample']>();
   const end = await runTrack(
-    bench,
+    rig,
     {
       kind: 'point',
       size: SIZE,
@@ -177,7 +177,7 @@ describe('a point track', () => {
       movingFrames(scene(() => ({ map: moving(0, 0) }), { seed: 90 })),
     ];
     const end = await runTrack(
-      bench,
+      rig,
       {
         kind: 'point',
         size: SIZE,
@@ -197,7 +197,7 @@ describe('a point track', () => {
   test('of a pattern without anything in it is refused with how little there is', async () => {
     const grey: FetchedPicture = { data: new Uint8ClampedArray(W * H * 4).fill(120), width: W, height: H };
     const end = await runTrack(
-      bench,
+      rig,
       {
         kind: 'point',
         size: SIZE,
@@ -274,7 +274,7 @@ describe('where a track looks', () => {
   test('a cut is seen through what is left to look at', async () => {
     const frames = [3, 90].map((seed) => movingFrames(scene(at, { seed })));
     const end = await runTrack(
-      bench,
+      rig,
       {
         kind: 'point',
         size: SIZE,

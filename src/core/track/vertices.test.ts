@@ -1,13 +1,13 @@
 import { beforeAll, expect, test } from '@jest/globals';
 import { project } from '../picture/matrix';
-import { testBench, type TestBench } from '../testing/bench';
+import { testRig, type TestRig } from '../testing/rig';
 import { moving, movingFrames } from '../testing/moving';
 import type { Point } from './motion';
 import { carryVertices, type Carried } from './vertices';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(256e6);
+  rig = await testRig(256e6);
 });
 const SIZE = { w: 240, h: 160 };
 const at = (f: number) => ({
@@ -29,7 +29,7 @@ test('vertices go along with what they lie on; hidden ones with their neighbours
     return [u, v];
   });
   await carryVertices(
-    bench,
+    rig,
     { points: start, size: SIZE, from: 0, to: 8 },
     (frame) => Promise.resolve(light(frame)),
     (carried) => seen.push(carried) > 0,

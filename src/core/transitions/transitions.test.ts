@@ -1,18 +1,19 @@
 // Facts that hold for every transition there is, and what each makes of a white card that fills the shot.
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { single } from '../execute/passes';
+import { single } from '../execute/backends/wasm/passes';
 import { PictureCache } from '../execute/cache';
 import { firstValues, type PlainValues } from '../params/registry';
 import type { PassPlan } from '../plan/types';
 import type { PassId } from '../document/schema';
-import { pictureOf, testBench, type TestBench } from '../testing/bench';
+import { pictureOf, testRig, type TestRig } from '../testing/rig';
+import type { Picture } from '../picture/picture';
 import { EASES } from './define';
 import { stepType, transitionOf, TRANSITIONS } from './registry';
 
-let bench: TestBench & { cache: PictureCache };
+let rig: TestRig & { cache: PictureCache<Picture> };
 beforeAll(async () => {
-  const tools = await testBench(256e6);
-  bench = { ...tools, cache: new PictureCache(64e6) };
+  const tools = await testRig(256e6);
+  rig = { ...tools, cache: new PictureCache<Picture>(64e6) };
 });
 const SIZE = { w: 128, h: 96 };
 
@@ -38,7 +39,7 @@ function drawn(
 ): Float32Array {
   const { w, h } = size;
   const picture = pictureOf(
-    bench,
+    rig,
     { x: 0, y: 0, w, h },
     Array.from({ length: w * h }, (_, i) => pixel(i % w, Math.floor(i / w))).flat(),
   );
@@ -51,9 +52,9 @@ function drawn(
     key: '',
   };
   const space = { size, coverage: () => new Float32Array(0) };
-  const out = single(bench, space, step, picture);
+  const out = single(rig, space, step, picture);
   const whole = new Float32Array(w * h * 4);
-  const floats = bench.arena.floats(out.at, out.pixels * 4);
+  const floats = rig.arena.floats(out.at, out.pixels * 4);
   const { rect } = out;
   for (let y = Math.max(0, rect.y); y < Math.min(h, rect.y + rect.h); y++)
     for (let x = Math.max(0, rect.x); x < Math.min(w, rect.x + rect.w); x++) {

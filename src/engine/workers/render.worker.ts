@@ -5,12 +5,13 @@ import { agreement, carriedMatte } from '../../core/analysis/carry';
 import { motionTo } from '../../core/analysis/flow';
 import { select, type Pixels, type SelectHint } from '../../core/analysis/select';
 import { JackplaneError } from '../../core/base/errors';
-import { thumbnail } from '../../core/execute/composite';
-import { Executor, type Problem } from '../../core/execute/execute';
-import type { Fetch } from '../../core/execute/sources';
-import type { Outline } from '../../core/execute/masks';
+import { asMatte, asVeil, thumbnail } from '../../core/execute/backends/wasm/looked';
+import type { Problem } from '../../core/execute/execute';
+import { WasmExecutor } from '../../core/execute/backends/wasm/executor';
+import type { Fetch } from '../../core/execute/backend';
+import type { Outline } from '../../core/execute/backends/wasm/masks';
 import { fontsFor } from './fonts';
-import { measure } from '../../core/execute/measure';
+import { measure } from '../../core/execute/backends/wasm/measure';
 import { encodePng } from '../../core/formats/png';
 import { alphaIn, checkKey } from '../../core/measures/key-check';
 import { reliefPicture } from '../../core/measures/relief';
@@ -18,7 +19,7 @@ import type { MeasureName, OptionsOf, ResultOf } from '../../core/measures/regis
 import { packMatte, unpackMatte, type DrawnMatte } from '../../core/masks/matte-data';
 import { Arena } from '../../core/picture/arena';
 import { bindKernels } from '../../core/picture/kernels';
-import { Picture } from '../../core/picture/picture';
+import type { Picture } from '../../core/picture/picture';
 import type { AlonePlan, FramePlan, LayerPlan } from '../../core/plan/types';
 import { carryErrors } from '../thrown';
 import { PATIENCE, tooLong, withPatience } from '../time-limit';
@@ -27,7 +28,7 @@ import type { DecodeApi } from './decode.worker';
 
 carryErrors();
 
-let executor: Executor;
+let executor: WasmExecutor;
 let decode: Comlink.Remote<DecodeApi>;
 /** Drawn mattes that plans name; the page sends each once. */
 const mattes = new Map<string, DrawnMatte>();
@@ -35,22 +36,6 @@ const mattes = new Map<string, DrawnMatte>();
 async function bitmapOf(picture: Picture): Promise<ImageBitmap> {
   const image = new ImageData(bytesOf(executor, picture), picture.rect.w, picture.rect.h);
   return createImageBitmap(image);
-}
-
-function asMatte(picture: Picture): Picture {
-  const grey = Picture.make(executor.arena, picture.rect);
-  executor.kernels.matteSpan(picture.at, grey.at, picture.pixels);
-  picture.release();
-  return grey;
-}
-
-/** A violet veil over what is clear. */
-const TINT = [150, 70, 235, 0.72] as const;
-async function tintOf(picture: Picture): Promise<ImageBitmap> {
-  const pixels = bytesOf(executor, picture);
-  for (let i = 0; i < pixels.length; i += 4)
-    pixels.set([TINT[0], TINT[1], TINT[2], (255 - pixels[i + 3]!) * TINT[3]], i);
-  return createImageBitmap(new ImageData(pixels, picture.rect.w, picture.rect.h));
 }
 
 /** The picture's coverage as a relief, counted. */
@@ -122,7 +107,7 @@ const api = {
         PATIENCE,
         () => tooLong(name),
       );
-    executor = new Executor(await bindKernels(module, arena), arena, fetchFrame, outlineOf, (id) => mattes.get(id));
+    executor = new WasmExecutor(await bindKernels(module, arena), arena, fetchFrame, outlineOf, (id) => mattes.get(id));
   },
 
   /** Another decoder takes the place of one that stopped answering. */
@@ -139,8 +124,8 @@ const api = {
     const problems: Problem[] = [];
     let picture = await executor.frame(plan, editing ? 'every' : 'last', problems);
     if (look === 'relief') return checked(picture, problems);
-    if (look === 'matte') picture = asMatte(picture);
-    const bitmap = look === 'tint' ? await tintOf(picture) : await bitmapOf(picture);
+    if (look !== 'picture') picture = (look === 'matte' ? asMatte : asVeil)(executor, picture);
+    const bitmap = await bitmapOf(picture);
     picture.release();
     const { seen, width, height } = plan;
     return Comlink.transfer({ bitmap, problems, ...(seen && { part: { x: seen.x, y: seen.y, width, height } }) }, [

@@ -1,18 +1,18 @@
 import { bytesOf } from '../../picture/bytes';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { Executor } from '../../execute/execute';
+import { WasmExecutor } from '../../execute/backends/wasm/executor';
 import { planFrame } from '../../plan/plan';
-import { testBench, type TestBench } from '../../testing/bench';
+import { testRig, type TestRig } from '../../testing/rig';
 import { anyEdit, colourSource, layerOf, projectOf, SHOT } from '../../testing/documents';
 import { perform } from '../edit';
 import { projectSchema, type Layer, type LayerId, type Project, type ShotId } from '../schema';
 import { groupLayers, shownIn, ungroup } from './groups';
 import { setOpacity, setParent } from './layers';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(128e6);
+  rig = await testRig(128e6);
 });
 const IDS = { shot: 'inner' as ShotId, layer: 'group' as LayerId };
 const at = { shot: SHOT, layer: 'group' as LayerId };
@@ -30,7 +30,7 @@ async function bytes(project: Project, frame: number): Promise<Uint8ClampedArray
     Uint8Array.from({ length: 64 * 36 * 4 }, (_, i) =>
       i % 4 === 3 ? 255 : (i * 7 + Math.round(seconds * 24) * 31 + name.length) % 256,
     );
-  const executor = new Executor(bench.kernels, bench.arena, ({ stock, seconds }) =>
+  const executor = new WasmExecutor(rig.kernels, rig.arena, ({ stock, seconds }) =>
     Promise.resolve({ data: plate(stock, seconds), width: 64, height: 36 }),
   );
   const picture = await executor.frame(planFrame(project, SHOT, frame));

@@ -1,14 +1,14 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { firstValues, type PlainValues } from '../../params/registry';
-import { coloursThrough, testBench, type RGB, type TestBench } from '../../testing/bench';
+import { coloursThrough, testRig, type RGB, type TestRig } from '../../testing/rig';
 import { passOf } from '../registry';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
 const graded = (type: string, values: PlainValues, colours: readonly RGB[]): RGB[] =>
-  coloursThrough(bench, type, values, colours);
+  coloursThrough(rig, type, values, colours);
 const worst = (got: readonly RGB[], want: readonly RGB[]): number =>
   Math.max(...got.flatMap((own, i) => own.map((v, c) => Math.abs(v - want[i]![c]!))));
 const luma = ([r, g, b]: RGB): number => 0.2126 * r + 0.7152 * g + 0.0722 * b;

@@ -7,13 +7,13 @@ import { readFlatness } from '../../measures/flatness';
 import { fromLimited, LOG_CURVES, toBt709, type LogCurveName } from '../../picture/encodings';
 import { toDisplay } from '../../picture/light';
 import { times } from '../../picture/white';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../../testing/bench';
+import { floatsOf, pictureOf, runPass, testRig, type TestRig } from '../../testing/rig';
 import { projectOf } from '../../testing/documents';
 import { rolledOff } from './decode-log';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
 type RGB = [number, number, number];
 const curves = Object.keys(LOG_CURVES) as LogCurveName[];
@@ -37,8 +37,8 @@ describe('footage recorded with a log curve', () => {
       fc.property(fc.array(fc.tuple(light, light, light), { minLength: 5, maxLength: 5 }), (colours) => {
         const flat = colours.flatMap((c) => [...c.map((v) => recorded(curve, v)), 1]);
         const values = { curve, primaries, limited: true, exposure: 0, rollOff: 0 };
-        const out = runPass(bench, 'decode-log', values, pictureOf(bench, { x: 0, y: 0, w: 5, h: 1 }, flat));
-        const got = floatsOf(bench, out);
+        const out = runPass(rig, 'decode-log', values, pictureOf(rig, { x: 0, y: 0, w: 5, h: 1 }, flat));
+        const got = floatsOf(rig, out);
         out.release();
         colours.forEach((c, i) => {
           const want = times(toBt709(primaries), c as RGB).map((v) => toDisplay(Math.max(0, v)));

@@ -2,16 +2,16 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { toDisplay, toLinear } from '../../picture/light';
-import { coloursThrough, floatsOf, pictureOf, runPass, testBench, type RGB, type TestBench } from '../../testing/bench';
+import { coloursThrough, floatsOf, pictureOf, runPass, testRig, type RGB, type TestRig } from '../../testing/rig';
 import type { PlainValues } from '../../params/registry';
 import { passOf } from '../registry';
 import { asDials } from './balance';
 import { sharesOf } from './tone';
 import { firstValues } from '../../params/registry';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
 const colourOf = fc.tuple(
   ...([0, 1, 2] as const).map(() => fc.double({ min: 0, max: 1, noNaN: true })),
@@ -20,7 +20,7 @@ const numbersOf = (n: number, min: number, max: number) =>
   fc.array(fc.double({ min, max, noNaN: true }), { minLength: n, maxLength: n });
 
 const graded = (type: string, values: PlainValues, colours: readonly RGB[], alpha = 1): RGB[] =>
-  coloursThrough(bench, type, values, colours, alpha);
+  coloursThrough(rig, type, values, colours, alpha);
 const worst = (got: readonly RGB[], want: readonly RGB[]): number =>
   Math.max(...got.flatMap((own, i) => own.map((v, c) => Math.abs(v - want[i]![c]!))));
 const luma = ([r, g, b]: RGB): number => 0.2126 * r + 0.7152 * g + 0.0722 * b;
@@ -367,8 +367,8 @@ describe('vignette', () => {
     const [w, h] = [101, 81];
     const flat = Array.from({ length: w * h }, () => [0.5, 0.5, 0.5, 1]).flat();
     const values = { amount: -2, middle: [60.5, 30.5], width: 0.5, height: 0.5 * (w / h), soft: 0.5 };
-    const out = runPass(bench, 'vignette', values, pictureOf(bench, { x: 0, y: 0, w, h }, flat));
-    const floats = floatsOf(bench, out);
+    const out = runPass(rig, 'vignette', values, pictureOf(rig, { x: 0, y: 0, w, h }, flat));
+    const floats = floatsOf(rig, out);
     out.release();
     const at = (x: number, y: number) => floats[(y * w + x) * 4]!;
     expect(at(60, 30)).toBeCloseTo(0.5, 3);

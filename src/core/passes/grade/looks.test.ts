@@ -1,17 +1,17 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { valuesSchema } from '../../params/registry';
-import { floatsOf, pictureOf, runPass, testBench, type TestBench } from '../../testing/bench';
+import { floatsOf, pictureOf, runPass, testRig, type TestRig } from '../../testing/rig';
 import { paramsOf } from '../registry';
 import { GRADE_LOOKS } from './looks';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(32e6);
+  rig = await testRig(32e6);
 });
 const [W, H] = [40, 24];
 const picture = () =>
   pictureOf(
-    bench,
+    rig,
     { x: 0, y: 0, w: W, h: H },
     Array.from({ length: W * H }, (_, i) => [(i % W) / W, Math.floor(i / W) / H, ((i * 7) % 31) / 31, 1]).flat(),
   );
@@ -24,13 +24,13 @@ describe.each(GRADE_LOOKS.map((look) => [look.title, look] as const))('the look 
     }
   });
   test('shows, and leaves most of the picture between black and white', () => {
-    const before = floatsOf(bench, picture());
+    const before = floatsOf(rig, picture());
     let now = picture();
     for (const [type, values] of look.passes) {
       const centred = type === 'vignette' ? { middle: [W / 2, H / 2] } : {};
-      now = runPass(bench, type, { ...centred, ...values }, now);
+      now = runPass(rig, type, { ...centred, ...values }, now);
     }
-    const after = floatsOf(bench, now);
+    const after = floatsOf(rig, now);
     now.release();
     const changed = after.reduce((sum, v, i) => sum + Math.abs(v - before[i]!), 0) / after.length;
     expect(changed).toBeGreaterThan(0.02);

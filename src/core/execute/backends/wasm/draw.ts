@@ -1,31 +1,24 @@
 // A layer's picture comes into its shot: placed, taken through the passes after Place, mixed with what lies below.
-import { BLEND_MODES } from '../picture/blend';
-import type { Picture } from '../picture/picture';
-import { blendRows, copyOf, partOf } from '../picture/rows';
-import { grow, intersect, isEmpty, type Rect } from '../picture/rect';
-import { stepOf } from '../transitions/registry';
-import { reachAfterPlace } from '../plan/parts';
-import type { LayerPlan, Size } from '../plan/types';
-import { cutBy, placed, placedCoverage, plainShift } from './composite';
-import { layerSpace, mixed, runPasses, single, type Bench, type Space } from './passes';
-import { filled } from './sources';
-
-type Tools = Bench;
-
-/** What a layer comes into. */
-interface Ground {
-  /** size of the shot; what lies under the layer may be a part of it */
-  shot: Size;
-  /** whether the shot is mixed in linear light, and what lies under the layer is linear */
-  linear: boolean;
-  /** what the layer is cut by: a plane of the whole shot */
-  matte: Picture | null;
-  /** pictures from other moments */
-  moments: ReadonlyMap<string, Picture>;
-}
+import { BLEND_MODES } from '../../../picture/blend';
+import { Picture } from '../../../picture/picture';
+import { blendRows, copyOf, partOf } from '../../../picture/rows';
+import { grow, intersect, isEmpty, type Rect } from '../../../picture/rect';
+import { stepOf } from '../../../transitions/registry';
+import { reachAfterPlace } from '../../../plan/parts';
+import type { LayerPlan } from '../../../plan/types';
+import { backdrop, cutBy, placed, placedCoverage, plainShift } from './composite';
+import type { Ground } from '../../backend';
+import { filled } from '../../filled';
+import { layerSpace, mixed, runPasses, single, type Rig as Tools, type Space } from './passes';
 
 /** Draws a layer's processed picture into the shot, in place. */
-export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, picture: Picture, ground: Ground): void {
+export function drawLayer(
+  tools: Tools,
+  under: Picture,
+  layer: LayerPlan,
+  picture: Picture,
+  ground: Ground<Picture>,
+): void {
   const { shot, linear, matte } = ground;
   if (isEmpty(picture.rect) || layer.opacity <= 0) return;
   const mode = BLEND_MODES.indexOf(layer.blend);
@@ -38,7 +31,8 @@ export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, pictur
     // never further than the shot is large, however far a pass may look
     const reach = Math.min(Math.max(shot.w, shot.h), reachAfterPlace(layer.after));
     const around = grow(under.rect, reach);
-    const whole = filled(tools, layer, layer.passes, layer.after, picture);
+    const room = filled(layer, layer.passes, layer.after, picture.rect);
+    const whole = room ? partOf(tools, picture, room) : picture;
     let lying = placed(tools, layer, whole, matte ? intersect(around, { x: 0, y: 0, ...shot }) : around);
     if (whole !== picture) whole.release();
     if (!lying) return;
@@ -50,7 +44,13 @@ export function drawLayer(tools: Tools, under: Picture, layer: LayerPlan, pictur
 }
 
 /** Takes a placed picture through the passes that work after Place. @param picture display-encoded, given up @returns in the light of the shot, owned by the caller */
-function afterPlace(tools: Tools, picture: Picture, layer: LayerPlan, under: Picture, ground: Ground): Picture {
+function afterPlace(
+  tools: Tools,
+  picture: Picture,
+  layer: LayerPlan,
+  under: Picture,
+  ground: Ground<Picture>,
+): Picture {
   const { shot: size, linear } = ground;
   const turn = (to: boolean) => {
     if (to === lit) return;
@@ -86,7 +86,7 @@ function lightOf({ kernels }: Tools, picture: Picture, from: boolean, to: boolea
 }
 
 /** Takes what lies below an adjustment layer through its passes, in place; as strongly as its opacity, masks and matte say. */
-export function adjustBelow(tools: Tools, under: Picture, layer: LayerPlan, ground: Ground): void {
+export function adjustBelow(tools: Tools, under: Picture, layer: LayerPlan, ground: Ground<Picture>): void {
   const { shot, linear, matte } = ground;
   const { rect } = under;
   const space: Space = {
@@ -119,4 +119,21 @@ export function adjustBelow(tools: Tools, under: Picture, layer: LayerPlan, grou
     if (blended !== after) blended.release();
     after.release();
   });
+}
+
+/** What a layer covers of its shot: floats, one for each of the shot's pixels, in the memory of a picture owned by the caller. */
+export function matteOf(
+  tools: Tools,
+  layer: LayerPlan,
+  picture: Picture,
+  by: 'alpha' | 'brightness',
+  invert: boolean,
+  ground: Ground<Picture>,
+): Picture {
+  const drawn = backdrop(tools, { x: 0, y: 0, ...ground.shot }, null);
+  drawLayer(tools, drawn, { ...layer, blend: 'normal' }, picture, ground);
+  const plane = Picture.make(tools.arena, { x: 0, y: 0, w: Math.ceil(drawn.pixels / 4) + 1, h: 1 });
+  tools.kernels.coveragePlane(drawn.at, drawn.pixels, by === 'brightness' ? 1 : 0, invert ? 1 : 0, plane.at);
+  drawn.release();
+  return plane;
 }

@@ -1,15 +1,12 @@
 import { LRUCache } from 'lru-cache';
-import { type CoveragePlan, type MaskAssets, type ShapePlan, coverage } from '../masks/coverage';
-import type { PlaneTools } from '../masks/distance';
-import { matteById, unpackMatte, type DrawnMatte } from '../masks/matte-data';
-import { tableValues, type TablePlan } from '../params/table';
-import type { Params, PlainValues } from '../params/registry';
-import { paramsOf } from '../passes/registry';
-import { rgbaOf, type FetchedPicture } from '../picture/fetched';
-import type { Rect } from '../picture/rect';
-import { hash } from '../base/hash';
-import type { PassPlan } from '../plan/types';
-import { centred, EMPTY_LINE, MASK_STYLE, styleKey, type LineStyle, type TextLine } from '../text/fonts';
+import { type CoveragePlan, type MaskAssets, type ShapePlan, coverage } from '../../../masks/coverage';
+import type { PlaneTools } from '../../../masks/distance';
+import { matteById, unpackMatte, type DrawnMatte } from '../../../masks/matte-data';
+import { tableValues, type TablePlan } from '../../../params/table';
+import { rgbaOf, type FetchedPicture } from '../../../picture/fetched';
+import type { Rect } from '../../../picture/rect';
+import { hash } from '../../../base/hash';
+import { centred, EMPTY_LINE, MASK_STYLE, styleKey, type LineStyle, type TextLine } from '../../../text/fonts';
 
 type PictureShape = Extract<ShapePlan, { kind: 'picture' }>;
 interface BytePlane {
@@ -17,7 +14,6 @@ interface BytePlane {
   h: number;
   values: Uint8Array;
 }
-/** Outlines of a text at a height of 1, centred on the origin. */
 /** Sets a line of text. */
 export type Outline = (text: string, style: LineStyle) => Promise<TextLine>;
 type FetchPicture = (shape: PictureShape) => Promise<FetchedPicture>;
@@ -100,41 +96,17 @@ export class MaskStore {
   };
 }
 
-/** The names of all colour tables that a pass asks for. */
-export const tablesOf = (pass: PassPlan): string[] =>
-  Object.entries(paramsOf(pass.type)).flatMap(([name, param]) =>
-    param.kind === 'table' ? ((pass.values[name] as TablePlan)?.id ?? []) : [],
-  );
-
-/** The keys of all pictures of other layers that values name. */
-export const picturesIn = (params: Params, values: PlainValues): string[] =>
-  Object.entries(params).flatMap(([name, param]) =>
-    param.kind === 'pictures' ? (values[name] as string[]).filter((key) => key) : [],
-  );
-
-/** All coverages that a pass asks for. */
-export function coveragesOf(pass: PassPlan): CoveragePlan[] {
-  const params = paramsOf(pass.type);
-  const own = Object.entries(params).flatMap(([name, param]) =>
-    param.kind === 'masks' ? [pass.values[name] as CoveragePlan] : [],
-  );
-  return pass.area ? [...own, pass.area] : own;
-}
-
 const pictureKey = ({ stock, file, seconds, channel }: PictureShape): string =>
   `${stock} ${file} ${seconds} ${channel}`;
 
 /** @returns alpha, or BT.709 luma times alpha, of straight 8-bit RGBA */
 function channelOf(tools: PlaneTools, fetched: FetchedPicture, channel: PictureShape['channel']): BytePlane {
   const { width, height } = fetched;
-  const data = rgbaOf(tools, fetched);
-  const values = new Uint8Array(width * height);
-  for (let i = 0; i < values.length; i++) {
-    const alpha = data[i * 4 + 3]!;
-    values[i] =
-      channel === 'alpha'
-        ? alpha
-        : Math.round(((0.2126 * data[i * 4]! + 0.7152 * data[i * 4 + 1]! + 0.0722 * data[i * 4 + 2]!) * alpha) / 255);
-  }
+  const [data, n] = [rgbaOf(tools, fetched), width * height];
+  const values = tools.arena.scratch(5 * n, (at) => {
+    tools.arena.bytes(at, 4 * n).set(data);
+    tools.kernels.channelBytes(at, n, channel === 'alpha' ? 0 : 1, at + 4 * n);
+    return Uint8Array.from(tools.arena.bytes(at + 4 * n, n));
+  });
   return { w: width, h: height, values };
 }

@@ -1,15 +1,19 @@
-import type { PlatePlan } from '../params/plate';
-import { paramsOf } from '../passes/registry';
-import type { Arena } from '../picture/arena';
-import type { Kernels } from '../picture/kernels';
-import { scaling } from '../picture/matrix';
-import { pictureOf, rgbaOf, type FetchedPicture } from '../picture/fetched';
-import { Picture } from '../picture/picture';
-import { place } from '../picture/transform';
-import { hash } from '../base/hash';
-import type { PassPlan } from '../plan/types';
+import type { PlatePlan } from '../../../params/plate';
+import { paramsOf } from '../../../passes/registry';
+import type { Arena } from '../../../picture/arena';
+import type { Kernels } from '../../../picture/kernels';
+import { scaling } from '../../../picture/matrix';
+import { pictureOf, rgbaOf, type FetchedPicture } from '../../../picture/fetched';
+import { Picture } from '../../../picture/picture';
+import { place } from '../../../picture/transform';
+import { hash } from '../../../base/hash';
+import type { PassPlan } from '../../../plan/types';
 
 type Chosen = NonNullable<PlatePlan>;
+interface Tools {
+  kernels: Kernels;
+  arena: Arena;
+}
 interface Size {
   w: number;
   h: number;
@@ -24,7 +28,7 @@ export class PlateStore {
   private readonly pictures = new Map<string, Picture>();
 
   constructor(
-    private readonly tools: { kernels: Kernels; arena: Arena },
+    private readonly tools: Tools,
     private readonly fetch: FetchPlate,
   ) {}
 
@@ -56,7 +60,14 @@ export class PlateStore {
     const frames = await Promise.all(plan.seconds.map((seconds) => this.fetch(plan, seconds)));
     const { width, height } = frames[0]!;
     const { arena } = this.tools;
-    const median = () => ({ data: medianOf(frames.map((frame) => rgbaOf(this.tools, frame))), width, height });
+    const median = () => ({
+      data: medianOf(
+        this.tools,
+        frames.map((frame) => rgbaOf(this.tools, frame)),
+      ),
+      width,
+      height,
+    });
     const whole = pictureOf(this.tools, frames.length > 1 ? median() : frames[0]!, 1);
     if (width === size.w && height === size.h) return whole;
     const fitted = place(this.tools, whole, scaling(size.w / width, size.h / height), 1, { x: 0, y: 0, ...size });
@@ -67,22 +78,22 @@ export class PlateStore {
 
 const keyOf = (plan: Chosen, { w, h }: Size): string => hash(JSON.stringify([plan, w, h]));
 
-/** Value by value the one in the middle. */
-export function medianOf(frames: readonly (Uint8Array | Uint8ClampedArray)[]): Uint8ClampedArray {
+/** Bytes of each frame that are looked at together. */
+const STRIP = 65536;
+
+/** Value by value the one in the middle. @param frames alike in length */
+export function medianOf(
+  { kernels, arena }: Tools,
+  frames: readonly (Uint8Array | Uint8ClampedArray)[],
+): Uint8ClampedArray {
   const out = new Uint8ClampedArray(frames[0]!.length);
-  const values = new Uint8Array(frames.length);
-  const middle = frames.length >> 1;
-  for (let i = 0; i < out.length; i++) {
-    for (let k = 0; k < frames.length; k++) {
-      const v = frames[k]![i]!;
-      let at = k;
-      while (at > 0 && values[at - 1]! > v) {
-        values[at] = values[at - 1]!;
-        at--;
-      }
-      values[at] = v;
+  arena.scratch(STRIP * (frames.length + 1), (at) => {
+    const result = at + STRIP * frames.length;
+    for (let from = 0; from < out.length; from += STRIP) {
+      frames.forEach((frame, k) => arena.bytes(at + k * STRIP, STRIP).set(frame.subarray(from, from + STRIP)));
+      kernels.medianBytes(at, STRIP, frames.length, result);
+      out.set(arena.bytes(result, Math.min(STRIP, out.length - from)), from);
     }
-    out[i] = values[middle]!;
-  }
+  });
   return out;
 }

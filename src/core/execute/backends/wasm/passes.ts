@@ -1,23 +1,24 @@
-import type { ChannelCurves, PointPass, PassTools } from '../passes/define';
-import { chained, curveRunner } from '../passes/grade/tables';
-import { stepOf } from '../transitions/registry';
-import type { CoveragePlan } from '../masks/coverage';
-import { isIdle, joins } from '../plan/passes';
-import type { PassPlan } from '../plan/types';
-import type { Arena } from '../picture/arena';
-import type { Kernels } from '../picture/kernels';
-import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
-import { copyInto } from '../picture/rows';
-import { intersect, isEmpty, sameRect, union, type Rect } from '../picture/rect';
-import type { PictureCache } from './cache';
+import type { ChannelCurves, PointPass, PassTools } from '../../../passes/define';
+import { chained, curveRunner } from '../../../passes/grade/tables';
+import { stepOf } from '../../../transitions/registry';
+import type { CoveragePlan } from '../../../masks/coverage';
+import { isIdle, joins } from '../../../plan/passes';
+import type { PassPlan } from '../../../plan/types';
+import type { Arena } from '../../../picture/arena';
+import type { Kernels } from '../../../picture/kernels';
+import { BYTES_PER_PIXEL, Picture } from '../../../picture/picture';
+import { copyInto } from '../../../picture/rows';
+import { intersect, isEmpty, sameRect, union, type Rect } from '../../../picture/rect';
+import type { Keep } from '../../backend';
+import type { PictureCache } from '../../cache';
 import type { MaskStore } from './masks';
 import type { PlateStore } from './plates';
 
 /** What passes run with. */
-export interface Bench {
+export interface Rig {
   kernels: Kernels;
   arena: Arena;
-  cache: PictureCache;
+  cache: PictureCache<Picture>;
   masks: MaskStore;
   plates: PlateStore;
 }
@@ -33,39 +34,30 @@ export interface Space {
   moment?(key: string): Picture | undefined;
 }
 /** The pixels of a layer's source. */
-export const layerSpace = ({ masks }: Pick<Bench, 'masks'>, size: { w: number; h: number }): Space => ({
+export const layerSpace = ({ masks }: Pick<Rig, 'masks'>, size: { w: number; h: number }): Space => ({
   size,
   coverage: (plan, rect) => masks.plane(plan, rect),
 });
-
-/** Every result is kept while someone is turning dials; only the last one of a layer while a render runs; none of what has no name. */
-export type Keep = 'every' | 'last' | 'none';
 
 /**
  * Takes a picture through passes. Runs of point passes are done row by row in one sweep.
  * @param picture given up by the caller @returns owned by the caller
  */
-export function runPasses(
-  bench: Bench,
-  space: Space,
-  passes: readonly PassPlan[],
-  picture: Picture,
-  keep: Keep,
-): Picture {
+export function runPasses(rig: Rig, space: Space, passes: readonly PassPlan[], picture: Picture, keep: Keep): Picture {
   let current = picture;
   try {
     for (let i = 0; i < passes.length;) {
       const run = nextRun(passes, i);
       i += run.length;
       const before = current;
-      const next = bench.arena.guarded(() =>
+      const next = rig.arena.guarded(() =>
         run.length > 1 && joins(run[1]!)
-          ? keysTogether(bench, space, run, before)
+          ? keysTogether(rig, space, run, before)
           : run.length > 1
-            ? sweep(bench, space, run, before, keep)
-            : single(bench, space, run[0]!, before),
+            ? sweep(rig, space, run, before, keep)
+            : single(rig, space, run[0]!, before),
       );
-      if (keep === 'every' || (keep === 'last' && i === passes.length)) bench.cache.put(run[run.length - 1]!.key, next);
+      if (keep === 'every' || (keep === 'last' && i === passes.length)) rig.cache.put(run[run.length - 1]!.key, next);
       current.release();
       current = next;
     }
@@ -88,19 +80,19 @@ function nextRun(passes: readonly PassPlan[], i: number): readonly PassPlan[] {
 }
 
 /** One pass, limited to its area. @returns owned by the caller */
-export function single(bench: Bench, space: Space, pass: PassPlan, picture: Picture): Picture {
-  const after = isArea(pass) ? area(bench, space, pass, picture) : sweep(bench, space, [pass], picture, 'last');
-  return pass.area?.masks.length ? limited(bench, space, pass.area, picture, after) : after;
+export function single(rig: Rig, space: Space, pass: PassPlan, picture: Picture): Picture {
+  const after = isArea(pass) ? area(rig, space, pass, picture) : sweep(rig, space, [pass], picture, 'last');
+  return pass.area?.masks.length ? limited(rig, space, pass.area, picture, after) : after;
 }
 
 /** Keys that all get the same picture; of each pixel the one that covers most, or least, is taken. */
-function keysTogether(bench: Bench, space: Space, keys: readonly PassPlan[], picture: Picture): Picture {
-  let result = single(bench, space, keys[0]!, picture);
+function keysTogether(rig: Rig, space: Space, keys: readonly PassPlan[], picture: Picture): Picture {
+  let result = single(rig, space, keys[0]!, picture);
   for (const key of keys.slice(1)) {
     if (isIdle(key)) continue;
-    const other = single(bench, space, key, picture);
-    const out = Picture.make(bench.arena, picture.rect);
-    bench.kernels.pickByAlpha(result.at, other.at, out.at, out.pixels, key.values['combine'] === 'max' ? 1 : 0);
+    const other = single(rig, space, key, picture);
+    const out = Picture.make(rig.arena, picture.rect);
+    rig.kernels.pickByAlpha(result.at, other.at, out.at, out.pixels, key.values['combine'] === 'max' ? 1 : 0);
     result.release();
     other.release();
     result = out;
@@ -109,13 +101,13 @@ function keysTogether(bench: Bench, space: Space, keys: readonly PassPlan[], pic
 }
 
 /** Before and after a pass mixed by its area. @param after given up by the caller */
-function limited(bench: Bench, space: Space, plan: CoveragePlan, before: Picture, after: Picture): Picture {
+function limited(rig: Rig, space: Space, plan: CoveragePlan, before: Picture, after: Picture): Picture {
   if (after === before) return after;
   const rect = union(before.rect, after.rect);
-  const [from, to] = [extended(bench, before.retain(), rect), extended(bench, after, rect)];
-  const out = Picture.make(bench.arena, rect);
-  withTools(bench, space, ({ coverage }) =>
-    bench.kernels.lerpByPlane(from.at, to.at, coverage(plan, rect), out.at, out.pixels),
+  const [from, to] = [extended(rig, before.retain(), rect), extended(rig, after, rect)];
+  const out = Picture.make(rig.arena, rect);
+  withTools(rig, space, ({ coverage }) =>
+    rig.kernels.lerpByPlane(from.at, to.at, coverage(plan, rect), out.at, out.pixels),
   );
   from.release();
   to.release();
@@ -123,22 +115,22 @@ function limited(bench: Bench, space: Space, plan: CoveragePlan, before: Picture
 }
 
 /** Two pictures mixed. @param before, after given up @param amount 0 = before, 1 = after @returns owned by the caller */
-export function mixed(bench: Bench, before: Picture, after: Picture, amount: number): Picture {
+export function mixed(rig: Rig, before: Picture, after: Picture, amount: number): Picture {
   if (amount >= 1 || after === before) {
     before.release();
     return after;
   }
   const rect = union(before.rect, after.rect);
-  const [from, to] = [extended(bench, before, rect), extended(bench, after, rect)];
-  const out = Picture.make(bench.arena, rect);
-  bench.kernels.lerpSpan(from.at, to.at, out.at, out.pixels, amount);
+  const [from, to] = [extended(rig, before, rect), extended(rig, after, rect)];
+  const out = Picture.make(rig.arena, rect);
+  rig.kernels.lerpSpan(from.at, to.at, out.at, out.pixels, amount);
   from.release();
   to.release();
   return out;
 }
 
 /** The picture with clear pixels around it. @param picture given up by the caller */
-function extended({ kernels, arena }: Bench, picture: Picture, rect: Rect): Picture {
+function extended({ kernels, arena }: Rig, picture: Picture, rect: Rect): Picture {
   if (sameRect(picture.rect, rect)) return picture;
   const out = Picture.make(arena, rect);
   copyInto({ kernels }, picture, out);
@@ -146,10 +138,10 @@ function extended({ kernels, arena }: Bench, picture: Picture, rect: Rect): Pict
   return out;
 }
 
-function area(bench: Bench, space: Space, pass: PassPlan, picture: Picture): Picture {
+function area(rig: Rig, space: Space, pass: PassPlan, picture: Picture): Picture {
   const declared = stepOf(pass.type)!;
   if (!('run' in declared) || isIdle(pass) || isEmpty(picture.rect)) return picture.retain();
-  return withTools(bench, space, (tools) => declared.run(picture, pass.values as never, tools), pass.moments);
+  return withTools(rig, space, (tools) => declared.run(picture, pass.values as never, tools), pass.moments);
 }
 
 interface Work {
@@ -171,11 +163,11 @@ function curvesTogether(steps: readonly Work[]): Work[] {
 }
 
 /** One sweep over the rows for a run of point passes, so that a row stays in the processor's cache from first to last. */
-function sweep(bench: Bench, space: Space, run: readonly PassPlan[], picture: Picture, keep: Keep): Picture {
+function sweep(rig: Rig, space: Space, run: readonly PassPlan[], picture: Picture, keep: Keep): Picture {
   const steps = run.filter((pass) => !isIdle(pass)).map((pass) => ({ pass, declared: stepOf(pass.type) as PointPass }));
   if (!steps.length) return picture.retain();
   const work: Work[] = keep === 'every' ? steps : curvesTogether(steps);
-  return withTools(bench, space, (tools) => {
+  return withTools(rig, space, (tools) => {
     const covers: Rect[] = [];
     let rect = picture.rect;
     for (const { pass, declared } of work) {
@@ -183,7 +175,7 @@ function sweep(bench: Bench, space: Space, run: readonly PassPlan[], picture: Pi
       covers.push(rect);
     }
     const outs =
-      keep === 'every' ? covers.map((cover) => Picture.make(bench.arena, cover)) : [Picture.make(bench.arena, rect)];
+      keep === 'every' ? covers.map((cover) => Picture.make(rig.arena, cover)) : [Picture.make(rig.arena, rect)];
     const runners = work.map(({ pass, declared, curves }) =>
       curves ? curveRunner(curves, tools) : declared.prepare(pass.values as never, tools),
     );
@@ -200,7 +192,7 @@ function sweep(bench: Bench, space: Space, run: readonly PassPlan[], picture: Pi
     }
     const last = outs.pop()!;
     outs.forEach((out, k) => {
-      bench.cache.put(work[k]!.pass.key, out);
+      rig.cache.put(work[k]!.pass.key, out);
       out.release();
     });
     return last;
@@ -209,7 +201,7 @@ function sweep(bench: Bench, space: Space, run: readonly PassPlan[], picture: Pi
 
 /** Tools whose scratch memory is given back when the pass is done. */
 function withTools<T>(
-  { kernels, arena, masks, plates }: Bench,
+  { kernels, arena, masks, plates }: Rig,
   space: Space,
   use: (tools: PassTools) => T,
   moments: PassPlan['moments'] = [],

@@ -1,13 +1,14 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { apply, invert, multiply, rotation, scaling, translation, type Matrix } from '../picture/matrix';
-import { floatsOf, pictureOf, testBench, type TestBench } from '../testing/bench';
-import { place } from '../picture/transform';
-import { backdrop, thumbnail } from './composite';
+import { apply, invert, multiply, rotation, scaling, translation, type Matrix } from '../../../picture/matrix';
+import { floatsOf, pictureOf, testRig, type TestRig } from '../../../testing/rig';
+import { place } from '../../../picture/transform';
+import { backdrop } from './composite';
+import { thumbnail } from './looked';
 
-let bench: TestBench;
+let rig: TestRig;
 beforeAll(async () => {
-  bench = await testBench(64e6);
+  rig = await testRig(64e6);
 });
 
 const W = 24;
@@ -21,7 +22,7 @@ const texture = (x: number, y: number) => [
 ];
 const source = () =>
   pictureOf(
-    bench,
+    rig,
     { x: 0, y: 0, w: W, h: H },
     Array.from({ length: W * H }, (_, i) => texture(i % W, Math.floor(i / W))).flat(),
   );
@@ -29,8 +30,8 @@ const source = () =>
 /** A placed picture as a plain function of shot pixels; clear outside what was computed. */
 function placed(map: Matrix): (x: number, y: number) => number[] {
   const picture = source();
-  const out = place(bench, picture, map, 1, whole);
-  const floats = out ? floatsOf(bench, out) : new Float32Array();
+  const out = place(rig, picture, map, 1, whole);
+  const floats = out ? floatsOf(rig, out) : new Float32Array();
   const rect = out?.rect ?? { x: 0, y: 0, w: 0, h: 0 };
   out?.release();
   picture.release();
@@ -101,14 +102,14 @@ describe('placement', () => {
 
   test('strong reduction averages all pixels instead of skipping some', () => {
     const checks = pictureOf(
-      bench,
+      rig,
       { x: 0, y: 0, w: 64, h: 64 },
       Array.from({ length: 4096 }, (_, i) =>
         ((i % 64) + Math.floor(i / 64)) % 2 ? [1, 1, 1, 1] : [0, 0, 0, 1],
       ).flat(),
     );
-    const out = place(bench, checks, scaling(0.125, 0.125), 1, whole)!;
-    const floats = floatsOf(bench, out);
+    const out = place(rig, checks, scaling(0.125, 0.125), 1, whole)!;
+    const floats = floatsOf(rig, out);
     const middle = (4 * out.rect.w + 4) * 4;
     expect(floats[middle]).toBeCloseTo(0.5, 3);
     out.release();
@@ -117,18 +118,18 @@ describe('placement', () => {
 
   test('what lies outside the shot, or has no size, gives nothing', () => {
     const picture = source();
-    expect(place(bench, picture, translation(500, 0), 1, whole)).toBeNull();
-    const before = bench.arena.used;
-    expect(place(bench, picture, scaling(0, 0), 1, whole)).toBeNull();
-    expect(bench.arena.used).toBe(before);
+    expect(place(rig, picture, translation(500, 0), 1, whole)).toBeNull();
+    const before = rig.arena.used;
+    expect(place(rig, picture, scaling(0, 0), 1, whole)).toBeNull();
+    expect(rig.arena.used).toBe(before);
     picture.release();
   });
 });
 
 test('a thumbnail shows the whole picture in the middle, clear around it', () => {
-  const flat = backdrop(bench, { x: 0, y: 0, w: 40, h: 20 }, [1, 0, 0]);
-  const small = thumbnail(bench, flat, { w: 40, h: 20 }, 20, 20);
-  const floats = floatsOf(bench, small);
+  const flat = backdrop(rig, { x: 0, y: 0, w: 40, h: 20 }, [1, 0, 0]);
+  const small = thumbnail(rig, flat, { w: 40, h: 20 }, 20, 20);
+  const floats = floatsOf(rig, small);
   expect(floats.subarray((10 * 20 + 10) * 4, (10 * 20 + 10) * 4 + 4)).toEqual(Float32Array.of(1, 0, 0, 1));
   expect(floats[3]).toBe(0);
   small.release();

@@ -1,11 +1,12 @@
-import type { Kernels } from '../picture/kernels';
-import { apply, multiply, scaling, translation, type Matrix } from '../picture/matrix';
-import { place, placedBounds } from '../picture/transform';
-import type { Arena } from '../picture/arena';
-import { blendRows } from '../picture/rows';
-import { BYTES_PER_PIXEL, Picture } from '../picture/picture';
-import { intersect, isEmpty, union, type Rect } from '../picture/rect';
-import type { LayerPlan } from '../plan/types';
+import type { Kernels } from '../../../picture/kernels';
+import type { Matrix } from '../../../picture/matrix';
+import { placedBounds } from '../../../picture/bounds';
+import { place } from '../../../picture/transform';
+import type { Arena } from '../../../picture/arena';
+import { blendRows } from '../../../picture/rows';
+import { BYTES_PER_PIXEL, Picture } from '../../../picture/picture';
+import { intersect, isEmpty, union, type Rect } from '../../../picture/rect';
+import type { LayerPlan, Size } from '../../../plan/types';
 
 interface Tools {
   kernels: Kernels;
@@ -22,6 +23,20 @@ export function backdrop(
   const [r, g, b] = colour ?? [0, 0, 0];
   kernels.fill(out.at, out.pixels, r, g, b, colour ? 1 : 0);
   return out;
+}
+
+/** Slanted stripes, so that missing media cannot be taken for a picture. */
+export function placeholder({ kernels, arena }: Tools, size: Size): Picture {
+  const picture = Picture.make(arena, { x: 0, y: 0, ...size });
+  const stripe = Math.max(8, Math.round(size.h / 12));
+  for (let y = 0; y < size.h; y++) {
+    for (let x = -(y % stripe); x < size.w; x += stripe) {
+      const [from, to] = [Math.max(0, x), Math.min(size.w, x + stripe)];
+      const v = ((x + y) / stripe) % 2 ? 0.3 : 0.42;
+      kernels.fill(picture.row(y) + from * BYTES_PER_PIXEL, to - from, v, v, v, 1);
+    }
+  }
+  return picture;
 }
 
 /** A shot-sized plane of floats in the arena. */
@@ -104,24 +119,4 @@ function smeared(tools: Tools, picture: Picture, layer: LayerPlan, within: Rect)
 /** The map's translation when it is nothing else and whole. */
 function wholeShift([a, b, c, d, e, f]: Matrix): [number, number] | null {
   return a === 1 && d === 1 && b === 0 && c === 0 && Number.isInteger(e) && Number.isInteger(f) ? [e, f] : null;
-}
-
-/** A reduced copy of a part of a picture for a thumbnail: fits `part` into w×h, in the middle. */
-export function thumbnail(
-  tools: Tools,
-  picture: Picture,
-  part: { w: number; h: number },
-  w: number,
-  h: number,
-): Picture {
-  const scale = Math.min(w / part.w, h / part.h);
-  const [x, y] = apply(scaling(scale, scale), part.w, part.h);
-  const map = multiply(translation((w - x) / 2, (h - y) / 2), scaling(scale, scale));
-  const out = backdrop(tools, { x: 0, y: 0, w, h }, null);
-  const placed = isEmpty(picture.rect) ? null : place(tools, picture, map, 1, out.rect);
-  if (placed) {
-    blendRows(tools, out, placed, placed.rect, 0);
-    placed.release();
-  }
-  return out;
 }
