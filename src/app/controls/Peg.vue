@@ -5,6 +5,8 @@ import { makeStill, setEven, setJitter, togglePeg } from '../../core/document/ed
 import type { Jitter } from '../../core/time/drivers/jitter';
 import { entriesOf, isKeyed, valueIn } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import Icon from './Icon.vue';
@@ -16,6 +18,8 @@ import Check from './Check.vue';
 const props = defineProps<{ path: string; /** only the peg itself */ bare?: boolean }>();
 const bareDials = inject(NO_PEGS, false);
 const bench = useBench();
+const playhead = usePlayhead();
+const edits = useEdits();
 const store = useProject();
 
 const layer = computed(() => bench.layer!);
@@ -29,7 +33,7 @@ const numeric = computed(
 const unit = computed(() => entriesOf(layer.value).find((entry) => entry.path === props.path));
 const keyed = computed(() => isKeyed(value.value));
 const here = computed(() =>
-  keysOf(value.value ?? { still: 0 }).find((key) => key.at === bench.frame - layer.value.span.start),
+  keysOf(value.value ?? { still: 0 }).find((key) => key.at === playhead.frame - layer.value.span.start),
 );
 const locked = computed(() => layer.value.locked || store.readOnly);
 const jitter = computed(
@@ -39,7 +43,7 @@ const START: Jitter = { type: 'jitter', amount: 10, every: 3, smooth: 0.5, seed:
 
 function change(part: Partial<Jitter>, dragging = false): void {
   const now = { ...(jitter.value ?? { ...START, amount: START.amount / (unit.value?.factor ?? 1) }), ...part };
-  bench.editLayer(
+  edits.editLayer(
     (project, at) => setJitter(project, at, props.path, { ...now }),
     dragging ? `jitter ${props.path}` : undefined,
   );
@@ -54,7 +58,7 @@ function change(part: Partial<Jitter>, dragging = false): void {
       :aria-pressed="!!here"
       :title="`${here ? 'Remove the keyframe at the playhead' : keyed ? 'Add a keyframe at the playhead' : `Animate ${label.toLowerCase()}: add a keyframe at the playhead`}`"
       :disabled="locked"
-      @click="bench.editLayer((project, at) => togglePeg(project, at, path))"
+      @click="edits.editLayer((project, at) => togglePeg(project, at, path))"
     >
       <svg viewBox="0 0 9 13" width="9" height="13" aria-hidden="true">
         <path :d="pegPath(here?.ease ?? 'linear')" />
@@ -79,7 +83,7 @@ function change(part: Partial<Jitter>, dragging = false): void {
             label="Jitter: seeded noise on top of the value"
             :value="!!jitter"
             :disabled="locked"
-            @change="jitter ? bench.editLayer((project, at) => setJitter(project, at, path, null)) : change({})"
+            @change="jitter ? edits.editLayer((project, at) => setJitter(project, at, path, null)) : change({})"
           />
           <template v-if="jitter && unit">
             <span class="line"
@@ -137,7 +141,7 @@ function change(part: Partial<Jitter>, dragging = false): void {
           label="Constant speed along the path"
           :value="'keys' in value && !!value.even"
           :disabled="locked"
-          @change="(even) => bench.editLayer((project, at) => setEven(project, at, path, even))"
+          @change="(even) => edits.editLayer((project, at) => setEven(project, at, path, even))"
         />
         <v-btn
           size="small"
@@ -145,7 +149,7 @@ function change(part: Partial<Jitter>, dragging = false): void {
           v-if="keyed"
           class="line plain"
           :disabled="locked"
-          @click="bench.editLayer((project, at) => makeStill(project, at, path))"
+          @click="edits.editLayer((project, at) => makeStill(project, at, path))"
         >
           Remove all keyframes; keep what shows now
         </v-btn>

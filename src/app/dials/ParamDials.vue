@@ -11,8 +11,8 @@ import { dialOf } from './define';
 import { openGroups } from './open-groups';
 import ParamList from './ParamList.vue';
 import { SIBLINGS } from './siblings';
-import { useBench } from '../stores/bench';
-import { usePlayer } from '../stores/player';
+import { usePlayhead } from '../stores/playhead';
+import { usePreview } from '../stores/preview';
 import { useProject } from '../stores/project';
 
 /** The dials of something declared, each made by the kind of its parameter; those of a group open together. @param path of its values */
@@ -25,13 +25,13 @@ const props = defineProps<{
   out?: readonly string[] | undefined;
 }>();
 const emit = defineEmits<{ change: [name: string, value: unknown, dragging: boolean]; bypass: [group: string] }>();
-const bench = useBench();
+const playhead = usePlayhead();
 const store = useProject();
-const player = usePlayer();
+const preview = usePreview();
 
 const valueOf = (name: string): unknown => {
   const value = props.values[name];
-  return value && steadyAt(value, bench.moment.frame);
+  return value && steadyAt(value, playhead.moment.frame);
 };
 const isNew = (name: string, param: Param): boolean =>
   'still' in props.values[name]! && same(valueOf(name), beginningOf(param));
@@ -61,11 +61,11 @@ const groups = computed(() =>
 );
 
 function change(name: string, value: unknown, dragging: boolean): void {
-  if (dragging) player.touching = true;
+  if (dragging) preview.touching = true;
   emit('change', name, value, dragging);
 }
 function end(): void {
-  player.touching = false;
+  preview.touching = false;
   store.endGesture();
 }
 provide(SIBLINGS, {

@@ -5,6 +5,8 @@ import type { AnyPass } from '../../core/passes/define';
 import { setPassValues } from '../../core/document/edits/passes';
 import IconButton from '../controls/IconButton.vue';
 import { followPointer } from '../controls/pointer';
+import { useViewing } from '../stores/viewing';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { histogramPath } from '../scopes/histogram-path';
 import { useScopes } from '../stores/scopes';
@@ -13,6 +15,8 @@ import { SIBLINGS } from './siblings';
 /** Where dark, middle and bright go over into each other, over the picture's histogram; both borders are dragged. */
 const props = defineProps<{ ranges: NonNullable<AnyPass['ranges']>; disabled: boolean }>();
 const bench = useBench();
+const viewing = useViewing();
+const edits = useEdits();
 const scopes = useScopes();
 const beside = inject(SIBLINGS)!;
 const svg = ref<SVGSVGElement>();
@@ -21,7 +25,7 @@ const STEPS = 80;
 onMounted(() => scopes.lookers++);
 onBeforeUnmount(() => {
   scopes.lookers--;
-  bench.ranging = false;
+  viewing.ranging = false;
 });
 
 const values = computed(() => Object.fromEntries(Object.keys(beside.params).map((name) => [name, beside.now(name)])));
@@ -73,7 +77,7 @@ const preset = (title: string): void => {
   const found = props.ranges.presets.find((item) => item.title === title);
   const { id } = bench.pass!;
   if (found)
-    bench.editLayer((project, at) =>
+    edits.editLayer((project, at) =>
       setPassValues(project, at, id, found.values as Record<string, unknown>, `parts: ${title}`),
     );
 };
@@ -114,9 +118,9 @@ const preset = (title: string): void => {
       <IconButton
         label="Drag on the picture: up makes the part that you press on brighter, down darker"
         :icon="mdiGestureSwipeVertical"
-        :pressed="bench.ranging"
+        :pressed="viewing.ranging"
         :disabled="disabled"
-        @click="bench.ranging = !bench.ranging"
+        @click="viewing.ranging = !viewing.ranging"
       />
     </div>
   </div>

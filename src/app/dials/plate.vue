@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import type { Plate, PlateParam } from '../../core/params/plate';
 import { isSeen, stockOf } from '../../core/document/schema';
 import { sourceSeconds } from '../../core/plan/sources';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import type { DialEmits, DialProps } from './define';
 import { useProject } from '../stores/project';
@@ -12,6 +13,7 @@ import Choice from '../controls/Choice.vue';
 const props = defineProps<DialProps<PlateParam, Plate>>();
 const emit = defineEmits<DialEmits<Plate>>();
 const bench = useBench();
+const playhead = usePlayhead();
 const store = useProject();
 const own = computed(() => bench.layer && stockOf(bench.layer));
 const stock = computed(() => (store.project?.stock ?? []).filter((item) => isSeen(item) && item.id !== own.value));
@@ -30,7 +32,7 @@ function choose(choice: string): void {
   else if (choice === 'frame')
     emit('change', {
       stock: own.value!,
-      seconds: Math.max(0, sourceSeconds(bench.shot!, bench.layer!, bench.frame - bench.layer!.span.start)),
+      seconds: Math.max(0, sourceSeconds(bench.shot!, bench.layer!, playhead.frame - bench.layer!.span.start)),
       median: false,
     });
   else emit('change', { stock: choice, seconds: 0, median: false });

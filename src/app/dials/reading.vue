@@ -9,6 +9,7 @@ import { useEngine } from '../../engine/client';
 import { latestOnly } from '../base/latest';
 import Dial from '../controls/Dial.vue';
 import { followPointer } from '../controls/pointer';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { usePlayer } from '../stores/player';
@@ -20,6 +21,7 @@ import { SIBLINGS } from './siblings';
 /** What a key makes of likeness to the screen: the frame's pixels by that, and the matte's way from clear to solid, whose ends are dragged. */
 const props = defineProps<DialProps<ReadingParam, Reading | null>>();
 const bench = useBench();
+const playhead = usePlayhead();
 const store = useProject();
 const player = usePlayer();
 const notices = useNotices();
@@ -33,7 +35,7 @@ const screen = computed(() => beside.now(props.param.of) as readonly Colour[]);
 const refresh = latestOnly(
   async () => {
     const { layer, shot, pass } = bench;
-    const plan = layer && shot && pass && planBefore(store.current(), shot, layer, pass.id, bench.frame);
+    const plan = layer && shot && pass && planBefore(store.current(), shot, layer, pass.id, playhead.frame);
     const found =
       plan && screen.value.length
         ? await (
@@ -46,7 +48,7 @@ const refresh = latestOnly(
 );
 // while frames are stepped through or played, other work comes first
 watchDebounced(
-  [() => bench.frame, screen, () => player.playing, () => beside.now(props.param.balance)],
+  [() => playhead.frame, screen, () => player.playing, () => beside.now(props.param.balance)],
   () => {
     if (!player.playing) void refresh();
   },

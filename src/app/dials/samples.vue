@@ -8,6 +8,7 @@ import IconButton from '../controls/IconButton.vue';
 import Icon from '../controls/Icon.vue';
 import Peg from '../controls/Peg.vue';
 import ColourField from '../controls/ColourField.vue';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
@@ -19,6 +20,7 @@ import { readInto, screenBefore } from '../stores/read-plate';
 const props = defineProps<DialProps<SamplesParam, Colour[]>>();
 const emit = defineEmits<DialEmits<Colour[]>>();
 const bench = useBench();
+const playhead = usePlayhead();
 const store = useProject();
 const notices = useNotices();
 const css = (colour: Colour) => `rgb(${colour.map((v) => Math.round(v * 255)).join(' ')})`;
@@ -27,7 +29,7 @@ const pick = (): void => void (bench.picking = bench.picking === props.name ? nu
 /** Sets the samples of the pass that was open when the work began, whatever is chosen by now. */
 async function measured(work: (id: PassId) => Promise<Colour[] | null>): Promise<void> {
   const { id } = bench.pass!;
-  const at = bench.at!;
+  const at = playhead.at!;
   try {
     const found = await work(id);
     if (found && props.param.reads) await readInto(id, props.param.reads, found, false);
@@ -41,7 +43,7 @@ const find = (): Promise<void> => measured(screenBefore);
 /** Takes the mean colour of the shot without the layer, as it is at this frame. */
 const background = (): Promise<void> =>
   measured(async () => {
-    const colour = await colourWithout(store.current(), bench.shot!, bench.layerId!, bench.frame);
+    const colour = await colourWithout(store.current(), bench.shot!, bench.layerId!, playhead.frame);
     return [colour.map((v) => Math.round(v * 10000) / 10000) as unknown as Colour];
   });
 </script>

@@ -3,11 +3,16 @@ import { onBeforeUnmount, onMounted } from 'vue';
 import { ask } from '../base/asks';
 import { rangeOf, setRange, toggleMarker } from '../../core/document/edits/markers';
 import { slipLayer } from '../../core/document/edits/time';
-import { VIEWS, useBench } from '../stores/bench';
+import { VIEWS } from '../stores/viewing';
+import { usePlayhead } from '../stores/playhead';
+import { useViewing } from '../stores/viewing';
+import { useEdits } from '../stores/edits';
+import { useBench } from '../stores/bench';
 import { useCompare } from '../stores/compare';
 import { useMasking } from '../stores/masking';
 import { useTracking } from '../stores/tracking';
 import { usePlayer } from '../stores/player';
+import { useReady } from '../stores/ready';
 import { useProject } from '../stores/project';
 import { useRows } from '../stores/rows';
 import { useSelection } from '../stores/selection';
@@ -41,15 +46,19 @@ function nextPanel(by: 1 | -1): void {
 /** The one table of shortcuts. */
 export function shortcutTable(): Shortcut[] {
   const bench = useBench();
+  const playhead = usePlayhead();
+  const viewing = useViewing();
+  const edits = useEdits();
   const masking = useMasking();
   const tracking = useTracking();
   const player = usePlayer();
+  const ready = useReady();
   const project = useProject();
   const selection = useSelection();
-  const slip = (by: number) => bench.editLayer((document, at) => slipLayer(document, at, by));
+  const slip = (by: number) => edits.editLayer((document, at) => slipLayer(document, at, by));
   const mark = () =>
     bench.shot &&
-    project.edit(toggleMarker(project.current(), bench.shot.id, { at: bench.frame, name: '', colour: 'sand' }));
+    project.edit(toggleMarker(project.current(), bench.shot.id, { at: playhead.frame, name: '', colour: 'sand' }));
   const range = (end: 'from' | 'to') => {
     if (!bench.shot) return;
     const now = rangeOf(bench.shot);
@@ -57,30 +66,40 @@ export function shortcutTable(): Shortcut[] {
       setRange(
         bench.shot.id,
         end === 'from'
-          ? { from: bench.frame, to: Math.max(bench.frame + 1, now.to) }
-          : { from: Math.min(now.from, bench.frame), to: bench.frame + 1 },
+          ? { from: playhead.frame, to: Math.max(playhead.frame + 1, now.to) }
+          : { from: Math.min(now.from, playhead.frame), to: playhead.frame + 1 },
       ),
     );
   };
   return [
     { keys: 'Space', shown: 'Space', does: 'Play or stop', words: 'pause watch preview', run: player.toggle },
-    { keys: 'ArrowLeft', shown: '←', does: 'One frame back', run: () => bench.seek(bench.frame - 1) },
-    { keys: 'ArrowRight', shown: '→', does: 'One frame on', run: () => bench.seek(bench.frame + 1) },
-    { keys: 'Shift+ArrowLeft', shown: 'Shift+←', does: 'Ten frames back', run: () => bench.seek(bench.frame - 10) },
-    { keys: 'Shift+ArrowRight', shown: 'Shift+→', does: 'Ten frames on', run: () => bench.seek(bench.frame + 10) },
+    { keys: 'ArrowLeft', shown: '←', does: 'One frame back', run: () => playhead.seek(playhead.frame - 1) },
+    { keys: 'ArrowRight', shown: '→', does: 'One frame on', run: () => playhead.seek(playhead.frame + 1) },
+    {
+      keys: 'Shift+ArrowLeft',
+      shown: 'Shift+←',
+      does: 'Ten frames back',
+      run: () => playhead.seek(playhead.frame - 10),
+    },
+    {
+      keys: 'Shift+ArrowRight',
+      shown: 'Shift+→',
+      does: 'Ten frames on',
+      run: () => playhead.seek(playhead.frame + 10),
+    },
     {
       keys: 'Home',
       shown: 'Home',
       does: 'First frame that plays',
       words: 'go to the beginning start',
-      run: () => bench.seek(player.range.from),
+      run: () => playhead.seek(ready.range.from),
     },
     {
       keys: 'End',
       shown: 'End',
       does: 'Last frame that plays',
       words: 'go to the end',
-      run: () => bench.seek(player.range.to - 1),
+      run: () => playhead.seek(ready.range.to - 1),
     },
     {
       keys: 'z',
@@ -118,7 +137,7 @@ export function shortcutTable(): Shortcut[] {
       keys: 'Enter',
       shown: 'Enter',
       does: 'Close the path that is being drawn, or type the chosen title on the picture',
-      run: () => (!masking.open ? bench.typeText() : masking.tool === 'points' && masking.closeDrawn()),
+      run: () => (!masking.open ? viewing.typeText() : masking.tool === 'points' && masking.closeDrawn()),
     },
     {
       keys: 's',
@@ -195,13 +214,14 @@ export function shortcutTable(): Shortcut[] {
       keys: 'v',
       shown: 'V',
       does: 'Next view',
-      run: () => (bench.view = VIEWS[(VIEWS.findIndex((view) => view.name === bench.view) + 1) % VIEWS.length]!.name),
+      run: () =>
+        (viewing.view = VIEWS[(VIEWS.findIndex((view) => view.name === viewing.view) + 1) % VIEWS.length]!.name),
     },
     ...VIEWS.map((view, i) => ({
       keys: `${i + 1}`,
       shown: `${i + 1}`,
       does: `View: ${view.label}`,
-      run: () => void (bench.view = view.name),
+      run: () => void (viewing.view = view.name),
     })),
     { keys: 'b', shown: 'B', does: 'Hold: the picture from before', run: () => useCompare().hold() },
     { keys: 'f', shown: 'F', does: 'Fit the picture into the viewer', run: () => void ask('fit') },
@@ -222,9 +242,9 @@ export function shortcutTable(): Shortcut[] {
       words: 'track motion tracking follow object moves stick',
       run: () => tracking.show(),
     },
-    { keys: 'e', shown: 'E', does: 'Colour key: open or add', run: () => bench.openPass('colour-key') },
+    { keys: 'e', shown: 'E', does: 'Colour key: open or add', run: () => edits.openPass('colour-key') },
     { keys: 'p', shown: 'P', does: 'Place', run: () => bench.show('place') },
-    { keys: 'g', shown: 'G', does: 'Adjust: open or add', run: () => bench.openPass('adjust') },
+    { keys: 'g', shown: 'G', does: 'Adjust: open or add', run: () => edits.openPass('adjust') },
     { keys: '$mod+k', shown: 'Ctrl+K', does: 'Search passes and commands', run: () => void ask('search') },
     { keys: '$mod+z', shown: 'Ctrl+Z', does: 'Undo', words: 'go back mistake revert', run: () => void project.undo() },
     {

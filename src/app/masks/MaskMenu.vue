@@ -4,6 +4,7 @@ import { shapeOfMask } from '../../core/document/edits/figures';
 import type { Mask, MaskId } from '../../core/document/mask';
 import type { LayerId } from '../../core/document/schema';
 import { newId } from '../base/ids';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
@@ -12,16 +13,17 @@ import { useProject } from '../stores/project';
 const props = defineProps<{ mask: Mask; at: [number, number] }>();
 const emit = defineEmits<{ close: [] }>();
 const bench = useBench();
+const edits = useEdits();
 const masking = useMasking();
 const store = useProject();
 const change = (part: Parameters<typeof setMask>[3]): void =>
-  bench.editLayer((project, at) => setMask(project, at, props.mask.id, part));
+  edits.editLayer((project, at) => setMask(project, at, props.mask.id, part));
 const duplicate = (): void =>
-  bench.editLayer((_, at) => pasteMasks(at, [{ ...props.mask, name: `${props.mask.name} 2` }], newId));
+  edits.editLayer((_, at) => pasteMasks(at, [{ ...props.mask, name: `${props.mask.name} 2` }], newId));
 const canBeShape = ['path', 'rectangle', 'ellipse'].includes(props.mask.shape.kind);
 function makeShape(): void {
   const ids = { layer: newId<LayerId>(), mask: newId<MaskId>() };
-  bench.editLayer((project, at) => shapeOfMask(project, at, props.mask, ids));
+  edits.editLayer((project, at) => shapeOfMask(project, at, props.mask, ids));
   bench.choose(ids.layer, 'source');
 }
 </script>
@@ -44,7 +46,7 @@ function makeShape(): void {
           :title="mask.invert ? 'Cover what is inside' : 'Cover what is outside'"
           @click="change({ invert: !mask.invert })"
         />
-        <v-list-item title="Delete" @click="bench.editLayer((project, where) => removeMask(project, where, mask.id))" />
+        <v-list-item title="Delete" @click="edits.editLayer((project, where) => removeMask(project, where, mask.id))" />
       </template>
     </v-list>
   </v-menu>

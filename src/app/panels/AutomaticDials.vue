@@ -6,12 +6,14 @@ import { passOf, titleOf } from '../../core/passes/registry';
 import { planBefore } from '../../core/plan/looks';
 import { valuesAt } from '../../core/time/values';
 import { useEngine } from '../../engine/client';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
 
 /** Takes the chosen pass's values from what comes into it, on this frame or over the whole layer. They are ordinary values then. */
 const bench = useBench();
+const playhead = usePlayhead();
 const store = useProject();
 const notices = useNotices();
 /** Frames of a layer that are looked at. */
@@ -20,7 +22,8 @@ const going = ref<{ done: number; of: number } | null>(null);
 let stopped = false;
 
 async function take(frames: readonly number[]): Promise<void> {
-  const { pass, layer, shot, at } = bench;
+  const { pass, layer, shot } = bench;
+  const { at } = playhead;
   const sets = pass && passOf(pass.type)?.automatic;
   if (!pass || !layer || !shot || !at || !sets || going.value) return;
   stopped = false;
@@ -37,7 +40,10 @@ async function take(frames: readonly number[]): Promise<void> {
     }
     if (!readings.length)
       return notices.say(`Nothing solid of ${layer.name} shows here, so there is nothing to go by.`, 'problem');
-    const values = sets(meanReading(readings), valuesAt(pass.values, bench.moment) as never) as Record<string, unknown>;
+    const values = sets(meanReading(readings), valuesAt(pass.values, playhead.moment) as never) as Record<
+      string,
+      unknown
+    >;
     store.edit(setPassValues(store.current(), at, pass.id, values, `automatic ${titleOf(pass.type).toLowerCase()}`));
   } catch (error) {
     notices.problem(error);
@@ -45,7 +51,7 @@ async function take(frames: readonly number[]): Promise<void> {
     going.value = null;
   }
 }
-const here = () => take([bench.frame]);
+const here = () => take([playhead.frame]);
 function whole(): Promise<void> {
   const { start, length } = bench.layer!.span;
   const count = Math.min(LOOKS, length);

@@ -6,12 +6,14 @@ import { LOG_CURVES, type LogCurveName } from '../../core/picture/encodings';
 import { sourcePlan } from '../../core/plan/looks';
 import { useEngine } from '../../engine/client';
 import { newId } from '../base/ids';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 
 /** How a clip was recorded; a hint when it looks as if it had been recorded with a log curve. */
 const props = defineProps<{ stock: Stock; disabled: boolean }>();
 const bench = useBench();
+const playhead = usePlayhead();
 const store = useProject();
 const AS_IT_LOOKS = 'display';
 const CHOICES = [
@@ -26,12 +28,12 @@ const encoding = computed({
 
 const flat = ref(false);
 watch(
-  () => [props.stock.id, props.stock.line.length, bench.layerHere] as const,
+  () => [props.stock.id, props.stock.line.length, playhead.layerHere] as const,
   async ([, passes]) => {
     flat.value = false;
     const { shot, layer } = bench;
-    if (passes || !store.project || !shot || !layer || !bench.layerHere) return;
-    const plan = sourcePlan(store.project, shot, layer, bench.frame, 4);
+    if (passes || !store.project || !shot || !layer || !playhead.layerHere) return;
+    const plan = sourcePlan(store.project, shot, layer, playhead.frame, 4);
     // what cannot be shown is said in the viewer
     const read = plan && (await (await useEngine()).measure(plan, 'flatness', null).catch(() => null));
     flat.value = !!read?.flat;

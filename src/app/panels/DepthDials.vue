@@ -9,6 +9,7 @@ import Check from '../controls/Check.vue';
 import Choice from '../controls/Choice.vue';
 import Dial from '../controls/Dial.vue';
 import NumberField from '../controls/NumberField.vue';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 
@@ -16,6 +17,7 @@ import { useProject } from '../stores/project';
 defineProps<{ at: number; locked: boolean; deep: boolean }>();
 defineEmits<{ change: [depth: number, dragging: boolean]; end: [] }>();
 const bench = useBench();
+const edits = useEdits();
 const store = useProject();
 const place = computed(() => bench.layer!.place);
 const vanishing = computed(() => bench.shot!.vanishing);
@@ -56,7 +58,7 @@ const vanish = (to: [number, number] | null, gesture?: string): void =>
         :value="place.side ?? 'both'"
         :options="SIDES"
         :disabled="locked"
-        @change="(side) => bench.editLayer((project, where) => setSide(project, where, side))"
+        @change="(side) => edits.editLayer((project, where) => setSide(project, where, side))"
       />
     </div>
     <Check

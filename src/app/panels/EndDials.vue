@@ -5,6 +5,7 @@ import { transitionOf, TRANSITIONS } from '../../core/transitions/registry';
 import Choice from '../controls/Choice.vue';
 import NumberField from '../controls/NumberField.vue';
 import ParamDials from '../dials/ParamDials.vue';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { takeTransition } from '../time/actions';
@@ -12,6 +13,7 @@ import { takeTransition } from '../time/actions';
 /** What the chosen layer begins or ends with, how long, and its dials. */
 const props = defineProps<{ end: keyof Fades }>();
 const bench = useBench();
+const edits = useEdits();
 const store = useProject();
 const layer = computed(() => bench.layer!);
 const frames = computed(() => fadesOf(layer.value)[props.end]);
@@ -23,7 +25,7 @@ const options = [{ value: FADE, title: 'Fade' }, ...TRANSITIONS.map(({ type, tit
 
 const choose = (type: string): void => takeTransition(props.end, type === FADE ? null : type);
 const set = (name: string, value: unknown, dragging: boolean): void =>
-  bench.editLayer(
+  edits.editLayer(
     (project, at) => setTransitionValue(project, at, props.end, name, value),
     dragging ? `end ${name}` : undefined,
   );
@@ -55,7 +57,7 @@ const set = (name: string, value: unknown, dragging: boolean): void =>
         :disabled="locked"
         @change="
           (v, dragging) =>
-            bench.editLayer((project, at) => setFade(project, at, end, v), dragging ? 'end length' : undefined)
+            edits.editLayer((project, at) => setFade(project, at, end, v), dragging ? 'end length' : undefined)
         "
         @end="store.endGesture"
       />

@@ -6,11 +6,13 @@ import type { LayerId } from '../../core/document/schema';
 import Dial from '../controls/Dial.vue';
 import Choice from '../controls/Choice.vue';
 import Check from '../controls/Check.vue';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 
 /** What a layer goes along with, and how its own movement smears. */
 const bench = useBench();
+const edits = useEdits();
 const store = useProject();
 const layer = computed(() => bench.layer!);
 const locked = computed(() => layer.value.locked || store.readOnly);
@@ -25,7 +27,7 @@ const smear = computed(() => layer.value.motionBlur);
 const OPEN = { shutter: 0.5, samples: 16 };
 
 function follow(id: string): void {
-  bench.editLayer((project, at) =>
+  edits.editLayer((project, at) =>
     setParent(
       project,
       at,
@@ -41,10 +43,10 @@ function follow(id: string): void {
 }
 function flip(part: 'rotation' | 'scale'): void {
   const { parent } = layer.value;
-  if (parent) bench.editLayer((project, at) => setParent(project, at, { ...parent, [part]: !parent[part] }));
+  if (parent) edits.editLayer((project, at) => setParent(project, at, { ...parent, [part]: !parent[part] }));
 }
 const blur = (change: Partial<typeof OPEN>, dragging = false) =>
-  bench.editLayer(
+  edits.editLayer(
     (project, at) => setMotionBlur(project, at, { ...(layer.value.motionBlur ?? OPEN), ...change }),
     dragging ? 'motion blur' : undefined,
   );
@@ -64,7 +66,7 @@ const blur = (change: Partial<typeof OPEN>, dragging = false) =>
       label="Motion blur"
       :value="!!smear"
       :disabled="locked"
-      @change="bench.editLayer((project, at) => setMotionBlur(project, at, smear ? null : OPEN))"
+      @change="edits.editLayer((project, at) => setMotionBlur(project, at, smear ? null : OPEN))"
     />
     <template v-if="smear">
       <Dial

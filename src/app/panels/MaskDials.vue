@@ -12,6 +12,7 @@ import Peg from '../controls/Peg.vue';
 import Choice from '../controls/Choice.vue';
 import Check from '../controls/Check.vue';
 import TextField from '../controls/TextField.vue';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { isSoft, useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
@@ -21,6 +22,7 @@ import { MASK_HUES } from '../theme/mask-hues';
 
 /** The dials of the chosen mask: its edge, its shape in exact numbers, and the tools that draw it. */
 const bench = useBench();
+const edits = useEdits();
 const store = useProject();
 const masking = useMasking();
 const selecting = useSelecting();
@@ -51,7 +53,7 @@ const lastPart = (entry: ValueEntry) => entry.path.split('.').at(-1)!;
 const at = (entry: ValueEntry) => steadyAt(valueIn(bench.layer!, entry.path)!, masking.frame);
 
 const write = (entry: ValueEntry, value: unknown, dragging: boolean): void =>
-  bench.editLayer(
+  edits.editLayer(
     (_, where) => setValues(where, { [entry.path]: value }, `${entry.label} of ${mask.value.name}`),
     dragging ? entry.path : undefined,
   );
@@ -63,13 +65,13 @@ function writePart(entry: ValueEntry, part: number, value: number, dragging: boo
   );
 }
 const change = (part: Parameters<typeof setMask>[3]): void =>
-  bench.editLayer((project, where) => setMask(project, where, mask.value.id, part));
+  edits.editLayer((project, where) => setMask(project, where, mask.value.id, part));
 function rename(text: string): void {
   const name = text.trim();
   if (name && name !== mask.value.name) change({ name });
 }
 const reshape = (next: Shape, gesture?: string): void =>
-  bench.editLayer((project, where) => setShape(project, where, mask.value.id, next), gesture);
+  edits.editLayer((project, where) => setShape(project, where, mask.value.id, next), gesture);
 
 const confidence = computed(() => (shape.value.kind === 'matte' ? steadyAt(shape.value.confidence, masking.frame) : 1));
 </script>

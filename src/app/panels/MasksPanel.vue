@@ -12,6 +12,7 @@ import Check from '../controls/Check.vue';
 import Choice from '../controls/Choice.vue';
 import FilePick from '../controls/FilePick.vue';
 import { newId } from '../base/ids';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import MaskMenu from '../masks/MaskMenu.vue';
 import { OFFERED_MASKS } from '../masks/offered';
@@ -23,6 +24,7 @@ import MaskDials from './MaskDials.vue';
 
 /** The layer's masks: added, ordered, switched, and the dials of the chosen one. */
 const bench = useBench();
+const edits = useEdits();
 const store = useProject();
 const masking = useMasking();
 const files = useMaskFiles();
@@ -43,14 +45,14 @@ const jigInput = ref<InstanceType<typeof FilePick>>();
 
 function reordered({ oldIndex, newIndex }: { oldIndex?: number; newIndex?: number }): void {
   const mask = masking.masks[oldIndex ?? -1];
-  if (mask && newIndex !== undefined) bench.editLayer((project, at) => orderMask(project, at, mask.id, newIndex));
+  if (mask && newIndex !== undefined) edits.editLayer((project, at) => orderMask(project, at, mask.id, newIndex));
 }
 const change = (mask: Mask, part: Parameters<typeof setMask>[3]): void =>
-  bench.editLayer((project, at) => setMask(project, at, mask.id, part));
+  edits.editLayer((project, at) => setMask(project, at, mask.id, part));
 /** A Mask pass at the end of the line, cutting by all masks. */
 function cut(): void {
   const pass = newPass(newId<PassId>(), 'mask', null, { side: 'inside' });
-  bench.editLayer((_, at) => addPass(at, pass));
+  edits.editLayer((_, at) => addPass(at, pass));
 }
 const addPicture = (stock: string, title: string): void =>
   void masking.add({ kind: 'picture', stock: stock as never, channel: 'brightness' }, title);
@@ -171,7 +173,7 @@ const addPicture = (stock: string, title: string): void =>
           :label="`Delete mask ${mask.name}`"
           :icon="mdiClose"
           :disabled="locked"
-          @click="bench.editLayer((project, at) => removeMask(project, at, mask.id))"
+          @click="edits.editLayer((project, at) => removeMask(project, at, mask.id))"
         />
       </li>
     </VueDraggable>

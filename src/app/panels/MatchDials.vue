@@ -7,16 +7,20 @@ import type { StockId } from '../../core/document/schema';
 import { passOf } from '../../core/passes/registry';
 import { planBefore, planBehind, stillPlan } from '../../core/plan/looks';
 import { useEngine } from '../../engine/client';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
-import { usePlayer } from '../stores/player';
+import { usePreview } from '../stores/preview';
 import { useProject } from '../stores/project';
 import { TEXTURES, useTextureMatch } from './match-texture';
 
 /** Takes the chosen pass's values from what brings the layer's colours near those behind it, or of a picture of the stock. They are ordinary values then. */
 const bench = useBench();
+const playhead = usePlayhead();
+const edits = useEdits();
 const store = useProject();
-const player = usePlayer();
+const preview = usePreview();
 const notices = useNotices();
 const BEHIND = 'behind';
 const to = ref<typeof BEHIND | StockId>(BEHIND);
@@ -41,7 +45,8 @@ watch(goals, (list) => {
 const texture = useTextureMatch();
 /** What the layer is matched to, as a picture and in words. */
 const goalPlan = (reduction: 1 | 4) => {
-  const { shot, layer, frame } = bench;
+  const { shot, layer } = bench;
+  const { frame } = playhead;
   if (!shot || !layer) return null;
   const project = store.current();
   return to.value === BEHIND
@@ -59,13 +64,14 @@ function set(match: Match, dragging: boolean): void {
   const sets = pass && passOf(pass.type)?.matched;
   if (!pass || !sets) return;
   const values = sets(partOfWay(match.values, strength.value)) as Record<string, unknown>;
-  bench.editLayer(
+  edits.editLayer(
     (project, at) => setPassValues(project, at, pass.id, values, 'match'),
     dragging ? `match ${pass.id}` : undefined,
   );
 }
 async function match(): Promise<void> {
-  const { pass, layer, shot, frame } = bench;
+  const { pass, layer, shot } = bench;
+  const { frame } = playhead;
   if (!pass || !layer || !shot || going.value) return;
   going.value = true;
   try {
@@ -99,12 +105,12 @@ async function match(): Promise<void> {
 }
 function turn(value: number): void {
   if (!found.value) return;
-  player.touching = true;
+  preview.touching = true;
   strength.value = value;
   set(found.value, true);
 }
 function end(): void {
-  player.touching = false;
+  preview.touching = false;
   store.endGesture();
 }
 /** Below this the two pictures hardly show the same things. */
@@ -116,7 +122,7 @@ const UNLIKE = 0.5;
     <v-select v-model="to" label="Match to" :items="goals" :disabled="disabled" />
     <div class="row">
       <v-select v-model="part" label="In" :items="PARTS" :disabled="disabled" />
-      <v-btn size="small" :disabled="disabled || !bench.layerHere" :loading="going" @click="match">Match</v-btn>
+      <v-btn size="small" :disabled="disabled || !playhead.layerHere" :loading="going" @click="match">Match</v-btn>
     </div>
     <div class="also" role="group" aria-label="Match by a pass of its own">
       <span class="dim">Also</span>
@@ -125,7 +131,7 @@ const UNLIKE = 0.5;
         :key="one.label"
         size="small"
         :title="one.help"
-        :disabled="disabled || !bench.layerHere"
+        :disabled="disabled || !playhead.layerHere"
         :loading="texture.going.value === one.label"
         @click="texture.add(one, goalPlan(1), named)"
         >{{ one.label }}</v-btn

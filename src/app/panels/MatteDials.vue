@@ -3,6 +3,7 @@ import { computed } from 'vue';
 import { setMatte } from '../../core/document/edits/layers';
 import { sourceSize } from '../../core/document/find';
 import type { LayerId } from '../../core/document/schema';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import Choice from '../controls/Choice.vue';
@@ -10,6 +11,7 @@ import Check from '../controls/Check.vue';
 
 /** Another layer's alpha or brightness as this layer's coverage. */
 const bench = useBench();
+const edits = useEdits();
 const store = useProject();
 const layer = computed(() => bench.layer!);
 const locked = computed(() => layer.value.locked || store.readOnly);
@@ -21,7 +23,7 @@ const others = computed(() => [
 ]);
 const matte = computed(() => layer.value.matte);
 function choose(id: string): void {
-  bench.editLayer((project, at) =>
+  edits.editLayer((project, at) =>
     setMatte(project, at, id ? { by: 'alpha', invert: false, ...layer.value.matte, layer: id as LayerId } : null),
   );
 }
@@ -44,14 +46,14 @@ function choose(id: string): void {
             { value: 'brightness' as const, title: 'brightness' },
           ]"
           :disabled="locked"
-          @change="(by) => bench.editLayer((project, at) => setMatte(project, at, { ...matte!, by }))"
+          @change="(by) => edits.editLayer((project, at) => setMatte(project, at, { ...matte!, by }))"
         />
       </div>
       <Check
         label="Matte inverted"
         :value="matte.invert"
         :disabled="locked"
-        @change="(invert) => bench.editLayer((project, at) => setMatte(project, at, { ...matte!, invert }))"
+        @change="(invert) => edits.editLayer((project, at) => setMatte(project, at, { ...matte!, invert }))"
       />
       <p class="dim">The layer that gives the matte can be hidden.</p>
     </template>

@@ -18,12 +18,16 @@ import PassFiles from './PassFiles.vue';
 import MaskPicker from '../controls/MaskPicker.vue';
 import Choice from '../controls/Choice.vue';
 import ParamDials from '../dials/ParamDials.vue';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
 
 /** The dials of a pass, made from its declaration. */
 const bench = useBench();
+const playhead = usePlayhead();
+const edits = useEdits();
 const store = useProject();
 const masking = useMasking();
 const pass = computed(() => bench.pass!);
@@ -33,7 +37,7 @@ const locked = computed(() => bench.layer!.locked || store.readOnly);
 /** What the pass says of its values as they are at the playhead. */
 const note = computed(() => {
   if (!declared.value?.note || !bench.size) return null;
-  const [plan] = planPasses(bench.moment, [{ ...pass.value, on: true }], bench.size, '');
+  const [plan] = planPasses(playhead.moment, [{ ...pass.value, on: true }], bench.size, '');
   return plan ? declared.value.note(plan.values as never) : null;
 });
 
@@ -41,7 +45,7 @@ const note = computed(() => {
 watch(
   () => {
     const param = bench.picking === null ? undefined : declared.value?.params[bench.picking];
-    return !param || counts(param, (choice) => steadyAt(pass.value.values[choice]!, bench.moment.frame));
+    return !param || counts(param, (choice) => steadyAt(pass.value.values[choice]!, playhead.moment.frame));
   },
   (shows) => {
     if (!shows) bench.picking = null;
@@ -49,7 +53,7 @@ watch(
 );
 function set(name: string, value: unknown, dragging: boolean): void {
   const { id } = pass.value;
-  bench.editLayer((project, at) => setPassValue(project, at, id, name, value), dragging ? `${id} ${name}` : undefined);
+  edits.editLayer((project, at) => setPassValue(project, at, id, name, value), dragging ? `${id} ${name}` : undefined);
 }
 /** The group of dials that the drawing of ranges belongs to. */
 const rangesGroup = computed(() => {
@@ -61,12 +65,12 @@ function limit(side: string): void {
   const { id, area } = pass.value;
   const first = masking.maskId ?? masking.masks[0]?.id;
   const masks = area?.masks ?? (first ? [first] : []);
-  bench.editLayer((project, at) =>
+  edits.editLayer((project, at) =>
     setArea(project, at, id, side === 'everywhere' ? null : { masks, side: side as 'inside' }),
   );
 }
 const areaMasks = (masks: MaskId[]): void =>
-  bench.editLayer((project, at) =>
+  edits.editLayer((project, at) =>
     setArea(project, at, pass.value.id, { masks, side: pass.value.area?.side ?? 'inside' }),
   );
 </script>
@@ -81,7 +85,7 @@ const areaMasks = (masks: MaskId[]): void =>
       <v-btn
         size="small"
         :disabled="locked"
-        @click="bench.editLayer((project, at) => passToLayer(project, at, pass.id))"
+        @click="edits.editLayer((project, at) => passToLayer(project, at, pass.id))"
         >Only this layer</v-btn
       >
     </div>
@@ -94,7 +98,7 @@ const areaMasks = (masks: MaskId[]): void =>
       :disabled="locked"
       :out="pass.out ?? []"
       @change="set"
-      @bypass="(group) => bench.editLayer((project, at) => switchGroup(project, at, pass.id, group))"
+      @bypass="(group) => edits.editLayer((project, at) => switchGroup(project, at, pass.id, group))"
     >
       <template v-if="declared.ranges" #[rangesGroup]
         ><RangeDrawing :ranges="declared.ranges" :disabled="locked"
@@ -105,7 +109,7 @@ const areaMasks = (masks: MaskId[]): void =>
       v-if="declared.selection"
       size="small"
       variant="text"
-      :disabled="locked || !bench.layerHere"
+      :disabled="locked || !playhead.layerHere"
       title="What is inside on this frame becomes a mask of the layer, to cut by or to limit other passes with"
       @click="maskOfRange"
       >Make a mask of it</v-btn
@@ -145,7 +149,7 @@ const areaMasks = (masks: MaskId[]): void =>
       variant="text"
       :disabled="locked"
       title="Gives this pass, and those before it, to the clip: every layer made from it shows them, in every shot"
-      @click="bench.editLayer((project, at) => passToClip(project, at, pass.id))"
+      @click="edits.editLayer((project, at) => passToClip(project, at, pass.id))"
       >For the whole clip</v-btn
     >
     <p class="help dim">{{ declared.help }}</p>

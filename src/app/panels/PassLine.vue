@@ -19,6 +19,9 @@ import PassTile from '../controls/PassTile.vue';
 import PassMenu from './PassMenu.vue';
 import PassSheet from './PassSheet.vue';
 import { ask, useAnswer } from '../base/asks';
+import { usePlayhead } from '../stores/playhead';
+import { useViewing } from '../stores/viewing';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
@@ -26,6 +29,9 @@ import { useSelection } from '../stores/selection';
 
 /** The chosen layer on its way through its passes, each with the picture after it on the current frame. */
 const bench = useBench();
+const viewing = useViewing();
+const playhead = usePlayhead();
+const edits = useEdits();
 const sheet = ref(false);
 useAnswer('passes', () => (sheet.value = !!bench.size));
 const store = useProject();
@@ -84,10 +90,14 @@ async function refresh(): Promise<void> {
   const { shot, layer } = bench;
   if (!shot || !layer || !store.project || player.playing || !hasPicture.value) return;
   const mine = ++run;
-  const plan = planLayer(store.project, shot, layer, bench.frame, 4);
+  const plan = planLayer(store.project, shot, layer, playhead.frame, 4);
   const engine = await useEngine();
   try {
-    const whole = await engine.frame(planFrame(store.project, shot.id, bench.frame, { reduction: 4 }), 'picture', LOOK);
+    const whole = await engine.frame(
+      planFrame(store.project, shot.id, playhead.frame, { reduction: 4 }),
+      'picture',
+      LOOK,
+    );
     if (mine !== run) return;
     keep('shot', await createImageBitmap(whole.bitmap));
     if (!plan) return forget();
@@ -97,7 +107,7 @@ async function refresh(): Promise<void> {
     plan.passes.forEach((pass, i) => keep(pass.id, small[i + 1]!));
     const before = layer.passes.filter((pass) => pass.space === 'layer');
     const seen = (passes: Pass[]) =>
-      engine.frame(planAlone(store.project!, shot, layer, bench.frame, 4, passes), 'picture', LOOK);
+      engine.frame(planAlone(store.project!, shot, layer, playhead.frame, 4, passes), 'picture', LOOK);
     const lying = await seen(before);
     if (mine !== run) return;
     // after Place the picture is the shot's; each such pass is seen with those before it
@@ -113,7 +123,7 @@ async function refresh(): Promise<void> {
   }
 }
 const refreshSoon = useDebounceFn(refresh, 120, { maxWait: 400 });
-watch([() => store.project, () => bench.frame, () => bench.layerId, () => player.playing], refreshSoon, {
+watch([() => store.project, () => playhead.frame, () => bench.layerId, () => player.playing], refreshSoon, {
   immediate: true,
 });
 // pictures of the layer before are not those of this one, however long these take
@@ -130,7 +140,7 @@ onBeforeUnmount(() => Object.values(pictures).forEach((bitmap) => bitmap.close()
 function reordered(space: Space, { newIndex }: { newIndex?: number }): void {
   const pass = order[space][newIndex ?? -1];
   if (pass)
-    bench.editLayer((project, at) => orderPass(project, at, pass.id, newIndex!, placed.value ? space : undefined));
+    edits.editLayer((project, at) => orderPass(project, at, pass.id, newIndex!, placed.value ? space : undefined));
 }
 /** Moves a pass one place on; at Place it goes over to the other half. */
 function moveBy(pass: Pass, by: number): void {
@@ -139,7 +149,7 @@ function moveBy(pass: Pass, by: number): void {
   const over = placed.value && (to < 0 ? pass.space === 'shot' : to >= half.length && pass.space === 'layer');
   const space = over ? (pass.space === 'layer' ? 'shot' : 'layer') : pass.space;
   const index = !over ? Math.max(0, to) : space === 'shot' ? 0 : order.layer.length;
-  bench.editLayer((project, at) => orderPass(project, at, pass.id, index, space));
+  edits.editLayer((project, at) => orderPass(project, at, pass.id, index, space));
 }
 /** The pass that was asked about with the other button, and where. */
 const asked = shallowRef<{ pass: Pass; at: [number, number] } | null>(null);
@@ -177,19 +187,19 @@ const beginnings = computed(() => {
         :chosen="bench.chosen === pass.id"
         :off="!pass.on"
         @choose="bench.show(pass.id)"
-        @hold="bench.upTo = pass.id"
-        @release="bench.upTo = null"
-        @remove="bench.editLayer((project, at) => removePass(project, at, pass.id))"
+        @hold="viewing.upTo = pass.id"
+        @release="viewing.upTo = null"
+        @remove="edits.editLayer((project, at) => removePass(project, at, pass.id))"
       >
         <IconButton
           :label="`${pass.on ? 'Switch off' : 'Switch on'} ${titleOf(pass.type)} of the clip`"
           :icon="pass.on ? mdiEye : mdiEyeOff"
-          @click="bench.editLayer((project, at) => switchPass(project, at, pass.id))"
+          @click="edits.editLayer((project, at) => switchPass(project, at, pass.id))"
         />
         <IconButton
           :label="`Delete ${titleOf(pass.type)} of the clip`"
           :icon="mdiClose"
-          @click="bench.editLayer((project, at) => removePass(project, at, pass.id))"
+          @click="edits.editLayer((project, at) => removePass(project, at, pass.id))"
         />
       </PassTile>
       <template v-for="space in SPACES" :key="space">
@@ -221,14 +231,14 @@ const beginnings = computed(() => {
               @choose="selection.pickPass(pass.id)"
               @left="moveBy(pass, -1)"
               @right="moveBy(pass, 1)"
-              @hold="bench.upTo = pass.id"
-              @release="bench.upTo = null"
-              @remove="bench.editLayer((project, at) => removePass(project, at, pass.id))"
+              @hold="viewing.upTo = pass.id"
+              @release="viewing.upTo = null"
+              @remove="edits.editLayer((project, at) => removePass(project, at, pass.id))"
             >
               <IconButton
                 :label="`${pass.on ? 'Switch off' : 'Switch on'} ${titleOf(pass.type)}`"
                 :icon="pass.on ? mdiEye : mdiEyeOff"
-                @click="bench.editLayer((project, at) => switchPass(project, at, pass.id))"
+                @click="edits.editLayer((project, at) => switchPass(project, at, pass.id))"
               />
               <v-menu v-if="others.length">
                 <template #activator="{ props: menu }">
@@ -244,13 +254,13 @@ const beginnings = computed(() => {
                     v-for="other in others"
                     :key="other.id"
                     :title="other.name"
-                    @click="bench.copyPassTo(other.id)"
+                    @click="edits.copyPassTo(other.id)"
                 /></v-list>
               </v-menu>
               <IconButton
                 :label="`Delete ${titleOf(pass.type)}`"
                 :icon="mdiClose"
-                @click="bench.editLayer((project, at) => removePass(project, at, pass.id))"
+                @click="edits.editLayer((project, at) => removePass(project, at, pass.id))"
               />
             </PassTile>
           </div>
@@ -263,7 +273,7 @@ const beginnings = computed(() => {
               size="small"
               :title="pass.help"
               :disabled="locked"
-              @click="bench.insertPass(pass.type)"
+              @click="edits.insertPass(pass.type)"
               >{{ pass.title }}</v-btn
             >
           </span>
@@ -293,7 +303,7 @@ const beginnings = computed(() => {
                 :key="pass.type"
                 :title="pass.title"
                 :subtitle="pass.group"
-                @click="bench.insertPass(pass.type)"
+                @click="edits.insertPass(pass.type)"
               />
             </v-list>
           </v-menu>
@@ -313,7 +323,7 @@ const beginnings = computed(() => {
         last
         :picture="pictures['shot']"
         :chosen="false"
-        @choose="bench.view = 'picture'"
+        @choose="viewing.view = 'picture'"
       />
     </template>
     <PassSheet v-model="sheet" />

@@ -8,6 +8,8 @@ import type { Reduction } from '../../core/time/moment';
 import Glimpse from '../controls/Glimpse.vue';
 import IconButton from '../controls/IconButton.vue';
 import PictureTile from '../controls/PictureTile.vue';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useGlimpses } from '../time/glimpses';
@@ -15,6 +17,8 @@ import { useGlimpses } from '../time/glimpses';
 /** Every pass as it would make the chosen layer's present frame look, by what it is for; one is chosen by eye and put in. */
 const open = defineModel<boolean>({ required: true });
 const bench = useBench();
+const playhead = usePlayhead();
+const edits = useEdits();
 const store = useProject();
 const { pictures, draw, clear } = useGlimpses();
 const large = useGlimpses();
@@ -38,9 +42,10 @@ const groups = computed(() =>
 const pointed = computed(() => OFFERED.find(({ title }) => title === shown.value));
 
 const wish = ({ title, pass, values }: Offered, reduction: Reduction) => {
-  const { shot, layer, frame } = bench;
+  const { shot, layer } = bench;
+  const { frame } = playhead;
   const project = store.current();
-  const line = () => bench.lineWith(pass.type, values);
+  const line = () => edits.lineWith(pass.type, values);
   return { key: title, plan: () => planAlone(project, shot!, layer!, frame, reduction, line()) };
 };
 watch(
@@ -63,7 +68,7 @@ function point(title: string): void {
 }
 function put({ pass, values }: Offered): void {
   open.value = false;
-  bench.insertPass(pass.type, values);
+  edits.insertPass(pass.type, values);
 }
 </script>
 

@@ -6,6 +6,7 @@ import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
 import Choice from '../controls/Choice.vue';
 import Check from '../controls/Check.vue';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
@@ -14,6 +15,7 @@ import { usePullToEdges } from '../viewer/edges';
 
 /** The dials of a mask that is a path: drawing it, its keyframes, its chosen vertices. */
 const bench = useBench();
+const edits = useEdits();
 const store = useProject();
 const masking = useMasking();
 const pulled = usePullToEdges();
@@ -31,7 +33,7 @@ const vertex = computed(() => {
 function writeVertices(next: (v: Vertex, i: number) => Vertex, dragging = false): void {
   const { id } = mask.value;
   const path = masking.path.map((v, i) => (masking.vertices.has(i) ? next(v, i) : v));
-  bench.editLayer(
+  edits.editLayer(
     (project, where) => setPath(project, where, id, path, masking.pathReach),
     dragging ? `vertex ${id}` : undefined,
   );
@@ -42,19 +44,19 @@ const convert = (to: 'smooth' | 'corner'): void => writeVertices((_, i) => conve
 function addPoint(): void {
   const { id } = mask.value;
   masking.tool = 'points';
-  bench.editLayer((project, where) => appendVertex(project, where, id, corner(0, 0)));
+  edits.editLayer((project, where) => appendVertex(project, where, id, corner(0, 0)));
   masking.vertices = new Set([masking.path.length - 1]);
 }
 function insertAfter(): void {
   const { id } = mask.value;
   const i = vertex.value!.i;
-  bench.editLayer((project, where) => insertVertex(project, where, id, i, 0.5));
+  edits.editLayer((project, where) => insertVertex(project, where, id, i, 0.5));
   masking.vertices = new Set([i + 1]);
 }
 async function pullNow(): Promise<void> {
   const { id } = mask.value;
   const next = await pulled(masking.path, masking.vertices.size ? masking.vertices : new Set(masking.path.keys()));
-  if (next) bench.editLayer((project, where) => setPath(project, where, id, next, masking.pathReach));
+  if (next) edits.editLayer((project, where) => setPath(project, where, id, next, masking.pathReach));
 }
 const keysText = computed(() => {
   const { count, back, on } = masking.toKeys;

@@ -24,21 +24,25 @@ import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
 import Peg from '../controls/Peg.vue';
 import Choice from '../controls/Choice.vue';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
-import { usePlayer } from '../stores/player';
+import { usePreview } from '../stores/preview';
 import { useProject } from '../stores/project';
 
 /** Where a layer lies in the shot, and how it mixes with what is below. */
 const bench = useBench();
+const playhead = usePlayhead();
+const edits = useEdits();
 const store = useProject();
-const player = usePlayer();
+const preview = usePreview();
 const BLENDS = BLEND_MODES.map((mode) => ({ value: mode, title: blendLabel(mode) }));
 const linked = ref(true);
 const layer = computed(() => bench.layer!);
-const at = computed(() => bench.frame - layer.value.span.start);
+const at = computed(() => playhead.frame - layer.value.span.start);
 const locked = computed(() => layer.value.locked || store.readOnly);
 const framed = computed(() => !!layer.value.place.framing);
-const shown = computed(() => placeAt(bench.moment));
+const shown = computed(() => placeAt(playhead.moment));
 const position = computed(() => (framed.value ? shown.value.position : steadyAt(layer.value.place.position, at.value)));
 const scale = computed(() => (framed.value ? shown.value.scale : steadyAt(layer.value.place.scale, at.value)));
 const anchor = computed(() => steadyAt(layer.value.place.anchor, at.value));
@@ -53,8 +57,8 @@ const deep = computed(() => {
 const rotation = computed(() => steadyAt(layer.value.place.rotation, at.value));
 
 function set(change: PlaceChange, dragging: boolean, what = 'Place'): void {
-  if (dragging) player.touching = true;
-  bench.editLayer(
+  if (dragging) preview.touching = true;
+  edits.editLayer(
     (project, where) => setPlace(project, where, change, what),
     dragging ? `place ${Object.keys(change).join()}` : undefined,
   );
@@ -68,11 +72,11 @@ function setScale(axis: 0 | 1, percent: number, dragging: boolean): void {
   set({ scale: pair }, dragging, 'Scale');
 }
 function opacity(percent: number, dragging: boolean): void {
-  if (dragging) player.touching = true;
-  bench.editLayer((project, where) => setOpacity(project, where, percent / 100), dragging ? 'opacity' : undefined);
+  if (dragging) preview.touching = true;
+  edits.editLayer((project, where) => setOpacity(project, where, percent / 100), dragging ? 'opacity' : undefined);
 }
 function end(): void {
-  player.touching = false;
+  preview.touching = false;
   store.endGesture();
 }
 const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locked.value }));
@@ -82,11 +86,11 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
   <div>
     <p v-if="framed" class="hint" role="note">
       Position and scale follow from the framing.
-      <v-btn size="small" :disabled="locked" @click="bench.editLayer(framingToKeys)">As keyframes</v-btn>
+      <v-btn size="small" :disabled="locked" @click="edits.editLayer(framingToKeys)">As keyframes</v-btn>
       <v-btn
         size="small"
         :disabled="locked"
-        @click="bench.editLayer((project, where) => setFraming(project, where, []))"
+        @click="edits.editLayer((project, where) => setFraming(project, where, []))"
         >No framing</v-btn
       >
     </p>
@@ -263,7 +267,7 @@ const fields = computed(() => ({ min: -1e6, max: 1e6, digits: 1, disabled: locke
         :value="layer.blend"
         :options="BLENDS"
         :disabled="locked"
-        @change="(mode) => bench.editLayer((project, where) => setBlend(project, where, mode))"
+        @change="(mode) => edits.editLayer((project, where) => setBlend(project, where, mode))"
       />
     </div>
     <FollowTrack :paths="['place.position', 'place.rotation', 'place.scale']" />

@@ -6,11 +6,15 @@ import { PLACEMENTS, placement, type PlacementName } from '../../core/place/plac
 import Check from '../controls/Check.vue';
 import NumberField from '../controls/NumberField.vue';
 import { newId } from '../base/ids';
+import { useViewing } from '../stores/viewing';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 
 /** One-click placements of the chosen layer: into the shot, its halves and corners. */
 const bench = useBench();
+const viewing = useViewing();
+const edits = useEdits();
 const store = useProject();
 const locked = computed(() => bench.layer!.locked || store.readOnly);
 /** the widest border that leaves something of the parts */
@@ -23,7 +27,7 @@ function put(name: PlacementName): void {
   if (!shot || !size) return;
   const placed = placement(name, size, { w: shot.width, h: shot.height }, placing.value);
   const { label } = PLACEMENTS.find((entry) => entry.name === name)!;
-  bench.editLayer((project, at) => putLayer(project, at, placed, `${label}:`, newId()));
+  edits.editLayer((project, at) => putLayer(project, at, placed, `${label}:`, newId()));
 }
 </script>
 
@@ -56,15 +60,15 @@ function put(name: PlacementName): void {
       >
         <span class="pad"><span /></span>{{ entry.name.includes('-') ? '' : entry.label }}
       </v-btn>
-      <v-btn size="small" variant="outlined" :disabled="locked" @click="bench.editLayer(resetPlace)">Reset</v-btn>
+      <v-btn size="small" variant="outlined" :disabled="locked" @click="edits.editLayer(resetPlace)">Reset</v-btn>
       <v-btn
         size="small"
         variant="outlined"
         class="framing"
         :disabled="locked"
-        :aria-pressed="bench.framing"
+        :aria-pressed="viewing.framing"
         title="Move over a still: show what fills the shot at the start and at the end"
-        @click="bench.framing = !bench.framing"
+        @click="viewing.framing = !viewing.framing"
       >
         Framing
       </v-btn>

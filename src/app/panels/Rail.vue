@@ -20,6 +20,7 @@ import { sameItems } from '../base/same';
 import TextField from '../controls/TextField.vue';
 import { ask, useAnswer } from '../base/asks';
 import { useBench } from '../stores/bench';
+import { usePlayhead } from '../stores/playhead';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
 import { copyOfOpen } from '../stores/project-files';
@@ -33,6 +34,7 @@ import SearchBox from '../search/SearchBox.vue';
 
 const store = useProject();
 const bench = useBench();
+const playhead = usePlayhead();
 const renders = useRenders();
 const notices = useNotices();
 const { toggle } = useLook();
@@ -137,7 +139,7 @@ async function saveCopy(): Promise<void> {
           variant="text"
           class="shot"
           :aria-label="`Back to ${outer.name}`"
-          @click="bench.step(outer.id)"
+          @click="playhead.step(outer.id)"
         >
           {{ outer.name }}
         </v-btn>

@@ -8,6 +8,7 @@ import { onNothing } from '../../core/plan/looks';
 import { secondsAt } from '../../core/time/rate';
 import type { RenderSettings } from '../../engine/types';
 import { vFirstFocus } from '../controls/first-focus';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
@@ -16,6 +17,7 @@ import { useRenders } from '../stores/renders';
 const emit = defineEmits<{ close: [] }>();
 const store = useProject();
 const bench = useBench();
+const playhead = usePlayhead();
 const renders = useRenders();
 const notices = useNotices();
 const KINDS = [
@@ -99,7 +101,7 @@ async function start(): Promise<void> {
 async function writeFrame(): Promise<void> {
   const project = store.current();
   await renders
-    .writeFrame(clear.value ? onNothing(project, shot) : project, shot.id, bench.frame, name.value)
+    .writeFrame(clear.value ? onNothing(project, shot) : project, shot.id, playhead.frame, name.value)
     .catch(notices.problem);
 }
 </script>
@@ -136,7 +138,7 @@ async function writeFrame(): Promise<void> {
           <p v-if="ground" role="note" class="ground">{{ ground }}</p>
           <p class="dim">
             {{ shot.width }}×{{ shot.height }},
-            <template v-if="kind === 'png'">frame {{ bench.frame }}, straight alpha.</template>
+            <template v-if="kind === 'png'">frame {{ playhead.frame }}, straight alpha.</template>
             <template v-else
               >{{ range.to - range.from }} frames{{
                 shot.range ? `, from the in point at ${range.from} to the out point at ${range.to - 1}` : ''

@@ -3,6 +3,8 @@ import { computed } from 'vue';
 import { toFreePath } from '../../core/document/edits/figures';
 import { isFreePath } from '../../core/sources/shape';
 import { newId } from '../base/ids';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { saveDrawing } from '../stores/drawings';
 import { useMasking } from '../stores/masking';
@@ -10,17 +12,23 @@ import { useMasking } from '../stores/masking';
 /** What is done with a shape as a whole. */
 defineProps<{ disabled: boolean }>();
 const bench = useBench();
+const playhead = usePlayhead();
+const edits = useEdits();
 const masking = useMasking();
 const free = computed(() => isFreePath(bench.layer!.source));
 function toPaths(): void {
-  bench.editLayer((project, at) => toFreePath(project, at, newId));
+  edits.editLayer((project, at) => toFreePath(project, at, newId));
   masking.show();
 }
 </script>
 
 <template>
   <div class="dial-row shape">
-    <v-btn v-if="free" size="small" :disabled="disabled || !bench.layerHere" @click="masking.addShape('path', 'points')"
+    <v-btn
+      v-if="free"
+      size="small"
+      :disabled="disabled || !playhead.layerHere"
+      @click="masking.addShape('path', 'points')"
       >Draw another path</v-btn
     >
     <v-btn

@@ -15,6 +15,8 @@ import ParamDials from '../dials/ParamDials.vue';
 import NumberField from '../controls/NumberField.vue';
 import Check from '../controls/Check.vue';
 import TextField from '../controls/TextField.vue';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 
@@ -23,6 +25,8 @@ const TitleDials = defineAsyncComponent(() => import('./TitleDials.vue'));
 
 /** What a layer shows and when, and its sound. */
 const bench = useBench();
+const playhead = usePlayhead();
+const edits = useEdits();
 const store = useProject();
 const layer = computed(() => bench.layer!);
 const locked = computed(() => layer.value.locked || store.readOnly);
@@ -51,10 +55,10 @@ const params = computed(() => {
   return bare && stock.value?.line.length ? { ...others, bare } : others;
 });
 const setValue = (name: string, value: unknown, dragging: boolean): void =>
-  bench.editLayer((project, at) => setSourceValue(project, at, name, value), dragging ? `source ${name}` : undefined);
+  edits.editLayer((project, at) => setSourceValue(project, at, name, value), dragging ? `source ${name}` : undefined);
 function rename(text: string): void {
   const name = text.trim();
-  if (name && name !== layer.value.name) bench.editLayer((project, at) => renameLayer(project, at, name));
+  if (name && name !== layer.value.name) edits.editLayer((project, at) => renameLayer(project, at, name));
 }
 </script>
 
@@ -75,7 +79,7 @@ function rename(text: string): void {
         :max="1000000"
         :digits="0"
         :disabled="locked"
-        @change="(v, d) => bench.editLayer((p, at) => moveLayer(p, at, v), d ? 'start' : undefined)"
+        @change="(v, d) => edits.editLayer((p, at) => moveLayer(p, at, v), d ? 'start' : undefined)"
         @end="store.endGesture"
       />
     </div>
@@ -90,7 +94,7 @@ function rename(text: string): void {
         :max="1000000"
         :digits="0"
         :disabled="locked"
-        @change="(v, d) => bench.editLayer((p, at) => trimEnd(p, at, layer.span.start + v), d ? 'length' : undefined)"
+        @change="(v, d) => edits.editLayer((p, at) => trimEnd(p, at, layer.span.start + v), d ? 'length' : undefined)"
         @end="store.endGesture"
       />
     </div>
@@ -117,23 +121,23 @@ function rename(text: string): void {
       <Dial
         path="sound.gain"
         label="Level"
-        :note="levelText(steadyAt(layer.sound.gain, bench.frame - layer.span.start))"
+        :note="levelText(steadyAt(layer.sound.gain, playhead.frame - layer.span.start))"
         unit="%"
         help="Loudness of this layer’s sound; 100 %, 0 dB, is as recorded."
-        :value="steadyAt(layer.sound.gain, bench.frame - layer.span.start) * 100"
+        :value="steadyAt(layer.sound.gain, playhead.frame - layer.span.start) * 100"
         :reset="100"
         :min="0"
         :max="800"
         :slider="[0, 200]"
         :disabled="locked"
-        @change="(v, d) => bench.editLayer((p, at) => setGain(p, at, v / 100), d ? 'level' : undefined)"
+        @change="(v, d) => edits.editLayer((p, at) => setGain(p, at, v / 100), d ? 'level' : undefined)"
         @end="store.endGesture"
       />
       <Check
         label="Muted"
         :value="layer.sound.muted"
         :disabled="locked"
-        @change="bench.editLayer((p, at) => setMuted(p, at, !layer.sound.muted))"
+        @change="edits.editLayer((p, at) => setMuted(p, at, !layer.sound.muted))"
       />
     </template>
     <dl v-if="rows.length">

@@ -22,18 +22,22 @@ import Dial from '../controls/Dial.vue';
 import NumberField from '../controls/NumberField.vue';
 import Choice from '../controls/Choice.vue';
 import Check from '../controls/Check.vue';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
-import { usePlayer } from '../stores/player';
+import { usePreview } from '../stores/preview';
 import { useProject } from '../stores/project';
 
 /** How fast a layer's own time runs. */
 const bench = useBench();
+const playhead = usePlayhead();
+const edits = useEdits();
 const store = useProject();
-const player = usePlayer();
+const preview = usePreview();
 /** whether its length changes with its speed, so that it goes on showing all it showed */
 const fit = useStorage('jackplane length follows speed', true);
 const layer = computed(() => bench.layer!);
-const local = computed(() => bench.frame - layer.value.span.start);
+const local = computed(() => playhead.frame - layer.value.span.start);
 const locked = computed(() => layer.value.locked || store.readOnly);
 const item = computed(() => {
   const id = stockOf(layer.value);
@@ -71,11 +75,11 @@ const beyond = computed(() => {
   return Math.min(...frames) < -1e-6 ? 'The layer begins before the clip does; its first frame holds.' : null;
 });
 function set(percent: number, dragging: boolean): void {
-  player.touching = dragging;
-  bench.editLayer((project, at) => speedHere(project, at, percent / 100, fit.value), dragging ? 'speed' : undefined);
+  preview.touching = dragging;
+  edits.editLayer((project, at) => speedHere(project, at, percent / 100, fit.value), dragging ? 'speed' : undefined);
 }
 function end(): void {
-  player.touching = false;
+  preview.touching = false;
   store.endGesture();
 }
 </script>
@@ -108,7 +112,7 @@ function end(): void {
         :max="1000000"
         :digits="0"
         :disabled="locked || isKeyed(layer.time.speed)"
-        @change="(v) => bench.editLayer((project, at) => setTargetLength(project, at, Math.round(v)))"
+        @change="(v) => edits.editLayer((project, at) => setTargetLength(project, at, Math.round(v)))"
         @end="store.endGesture"
       />
     </div>
@@ -118,7 +122,7 @@ function end(): void {
       ><v-btn
         size="small"
         :disabled="locked"
-        @click="bench.editLayer((project, at) => fitLength(project, at, clipFrames))"
+        @click="edits.editLayer((project, at) => fitLength(project, at, clipFrames))"
         >To the clip’s end</v-btn
       >
     </div>
@@ -133,7 +137,7 @@ function end(): void {
         :value="layer.time.between"
         :options="between.map(({ value, label }) => ({ value, title: label }))"
         :disabled="locked"
-        @change="(way) => bench.editLayer((project, at) => setBetween(project, at, way))"
+        @change="(way) => edits.editLayer((project, at) => setBetween(project, at, way))"
       />
     </div>
     <Check
@@ -141,11 +145,11 @@ function end(): void {
       label="Keep the pitch"
       :value="layer.time.keepPitch"
       :disabled="locked"
-      @change="bench.editLayer((project, at) => setKeepPitch(project, at, !layer.time.keepPitch))"
+      @change="edits.editLayer((project, at) => setKeepPitch(project, at, !layer.time.keepPitch))"
     />
     <div class="dial-row buttons">
-      <v-btn size="small" :disabled="locked" @click="bench.editLayer(reverseLayer)">Play backwards</v-btn>
-      <v-btn size="small" :disabled="locked" @click="bench.editLayer(freezeHere)">Freeze from here</v-btn>
+      <v-btn size="small" :disabled="locked" @click="edits.editLayer(reverseLayer)">Play backwards</v-btn>
+      <v-btn size="small" :disabled="locked" @click="edits.editLayer(freezeHere)">Freeze from here</v-btn>
     </div>
     <div v-if="otherRate" class="dial-row">
       <span
@@ -154,7 +158,7 @@ function end(): void {
       <v-btn
         size="small"
         :disabled="locked"
-        @click="bench.editLayer((project, at) => conformLayer(project, at, otherRate!, item!.facts.seconds ?? 1))"
+        @click="edits.editLayer((project, at) => conformLayer(project, at, otherRate!, item!.facts.seconds ?? 1))"
         >Every frame once</v-btn
       >
     </div>

@@ -10,6 +10,7 @@ import IconButton from '../controls/IconButton.vue';
 import ShortField from '../controls/ShortField.vue';
 import Waveform from '../controls/Waveform.vue';
 import { useBench } from '../stores/bench';
+import { useEdits } from '../stores/edits';
 import { useCompare } from '../stores/compare';
 import { useImports } from '../stores/imports';
 import { useProject } from '../stores/project';
@@ -17,6 +18,7 @@ import { stackStock } from '../time/actions';
 
 /** The project's stock: found by name, in an order, several chosen at once. */
 const bench = useBench();
+const edits = useEdits();
 const store = useProject();
 const imports = useImports();
 const compare = useCompare();
@@ -219,7 +221,7 @@ const drag = (event: DragEvent, item: Stock) => event.dataTransfer?.setData('app
                   stockOf(bench.layer) !== item.id
                 "
                 :title="`Instead of ${bench.layer.name}’s source`"
-                @click="bench.editLayer((project, at) => replaceSource(project, at, item.id))"
+                @click="edits.editLayer((project, at) => replaceSource(project, at, item.id))"
               />
               <v-list-item v-if="item.still" title="Compare with it" @click="compare.withStill(item.id)" />
               <v-list-item title="Link another file…" @click="relink(item)" />

@@ -8,6 +8,7 @@ import type { Layer } from '../../core/document/schema';
 import { valueIn } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
 import { useAnswer } from '../base/asks';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { CURVE_FROM, useRows } from '../stores/rows';
@@ -20,6 +21,7 @@ import { followPointer } from '../controls/pointer';
 import { rem } from '../controls/rem';
 
 const bench = useBench();
+const playhead = usePlayhead();
 const store = useProject();
 const rows = useRows();
 const selection = useSelection();
@@ -33,9 +35,9 @@ const zoom = ref(1);
 
 const shot = computed(() => bench.shot!);
 const perFrame = computed(() => Math.max(0.02, ((width.value - LABELS - 24) / shot.value.length) * zoom.value));
-const playhead = computed(() => LABELS + (bench.frame + 0.5) * perFrame.value);
+const playheadX = computed(() => LABELS + (playhead.frame + 0.5) * perFrame.value);
 /** Left out where the names are; it lies over the ruler elsewhere. */
-const playheadSeen = computed(() => playhead.value >= scrollX.value + LABELS);
+const playheadSeen = computed(() => playheadX.value >= scrollX.value + LABELS);
 /** Frames in view, with some to spare. */
 const view = computed(() => ({
   from: Math.floor(scrollX.value / perFrame.value) - 5,
@@ -158,10 +160,10 @@ function keysIn({
 const fit = () => (zoom.value = 1);
 // the view follows the playhead, a page at a time
 watch(
-  () => bench.frame,
+  () => playhead.frame,
   () => {
     const [first, wide] = [scrollX.value, width.value - LABELS];
-    const x = playhead.value - LABELS;
+    const x = playheadX.value - LABELS;
     if (x < first) area.value!.scrollLeft = x - wide * 0.85;
     else if (x > first + wide) area.value!.scrollLeft = x - wide * 0.15;
   },
@@ -190,7 +192,7 @@ useAnswer('fit-time', fit);
           <span class="corner dim"
             >{{ shot.layers.length }} {{ shot.layers.length === 1 ? 'layer' : 'layers' }}, top first</span
           >
-          <Ruler :shot="shot" :frame="bench.frame" :per-frame="perFrame" v-bind="view" @seek="bench.seek" />
+          <Ruler :shot="shot" :frame="playhead.frame" :per-frame="perFrame" v-bind="view" @seek="playhead.seek" />
         </div>
         <div :style="{ height: `${window.above}px` }" />
         <VueDraggable v-model="order" handle=".grip" :animation="120" @end="reordered">
@@ -220,7 +222,7 @@ useAnswer('fit-time', fit);
         <div
           v-show="playheadSeen"
           class="playhead"
-          :style="{ transform: `translateX(${playhead}px)` }"
+          :style="{ transform: `translateX(${playheadX}px)` }"
           aria-hidden="true"
         />
       </div>

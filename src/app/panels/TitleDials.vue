@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { ARRIVALS } from '../../core/document/edits/arrive';
-import { useBench } from '../stores/bench';
+import { usePlayhead } from '../stores/playhead';
+import { useViewing } from '../stores/viewing';
 import { letTitleArrive } from '../time/actions';
 
 /** What is done with a title as a whole. */
 defineProps<{ disabled: boolean }>();
-const bench = useBench();
+const playhead = usePlayhead();
+const viewing = useViewing();
 </script>
 
 <template>
@@ -13,8 +15,8 @@ const bench = useBench();
     <v-btn
       size="small"
       title="Also by a double click on its letters, or Enter"
-      :disabled="disabled || !bench.layerHere"
-      @click="bench.typeText"
+      :disabled="disabled || !playhead.layerHere"
+      @click="viewing.typeText"
       >Type on the picture</v-btn
     >
     <v-menu>

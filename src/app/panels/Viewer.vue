@@ -4,12 +4,16 @@ import { useEventListener } from '@vueuse/core';
 import { useAnswer } from '../base/asks';
 import { isKeyed } from '../../core/document/edits/values';
 import { useAids } from '../stores/aids';
+import { usePlayhead } from '../stores/playhead';
+import { useViewing } from '../stores/viewing';
 import { useBench } from '../stores/bench';
 import { useCompare } from '../stores/compare';
 import { useNotices } from '../stores/notices';
 import { useMasking } from '../stores/masking';
 import { useTracking } from '../stores/tracking';
 import { usePlayer } from '../stores/player';
+import { usePreview } from '../stores/preview';
+import { useShown } from '../stores/shown';
 import { stackStock } from '../time/actions';
 import { useProject } from '../stores/project';
 import { useScopes } from '../stores/scopes';
@@ -42,10 +46,14 @@ const StageAids = defineAsyncComponent(() => import('../viewer/StageAids.vue'));
 const TypeTool = defineAsyncComponent(() => import('../viewer/TypeTool.vue'));
 
 const bench = useBench();
+const playhead = usePlayhead();
+const viewing = useViewing();
 const compare = useCompare();
 const masking = useMasking();
 const tracking = useTracking();
 const player = usePlayer();
+const preview = usePreview();
+const shown = useShown();
 const store = useProject();
 const notices = useNotices();
 const scopes = useScopes();
@@ -66,14 +74,14 @@ const box = computed(() => ({
   top: `${frame.value.y}px`,
   width: `${frame.value.width}px`,
   height: `${frame.value.height}px`,
-  imageRendering: (scale.value >= 2 && player.reduction === 1 ? 'pixelated' : 'auto') as 'pixelated' | 'auto',
+  imageRendering: (scale.value >= 2 && preview.reduction === 1 ? 'pixelated' : 'auto') as 'pixelated' | 'auto',
 }));
 const shaping = computed(
   () =>
     masking.open &&
     masking.mask &&
     !player.playing &&
-    !bench.framing &&
+    !viewing.framing &&
     bench.layer &&
     !bench.layer.locked &&
     bench.size,
@@ -87,9 +95,9 @@ const maskTool = computed(() => {
       : GripTool;
 });
 const followed = computed(
-  () => tracking.open && tracking.track && !player.playing && bench.layerHere && bench.size && !bench.framing,
+  () => tracking.open && tracking.track && !player.playing && playhead.layerHere && bench.size && !viewing.framing,
 );
-const onPicture = computed(() => bench.view === 'picture' || bench.view === 'alone');
+const onPicture = computed(() => viewing.view === 'picture' || viewing.view === 'alone');
 /** The picture from before: cut off at the divider, or in the left half of the stage. */
 const beforeStyle = computed(() => {
   if (compare.how === 'beside') return { left: `${frame.value.x - width.value / 2}px` };
@@ -103,21 +111,21 @@ const handles = computed(
     !bench.picking &&
     bench.layer?.shown &&
     !bench.layer.locked &&
-    bench.layerHere &&
+    playhead.layerHere &&
     bench.size &&
     bench.layer.source.type !== 'adjustment' &&
     onPicture.value,
 );
 const placing = computed(
-  () => handles.value && bench.chosen === 'place' && !bench.framing && !bench.layer?.place.framing,
+  () => handles.value && bench.chosen === 'place' && !viewing.framing && !bench.layer?.place.framing,
 );
 const wandering = computed(() => !!bench.layer && isKeyed(bench.layer.place.position));
 const aids = useAids();
-const typed = computed(() => handles.value && bench.typing === bench.layerId && bench.chosen === 'source');
-watchEffect(() => (player.displayScale = width.value ? scale.value : 1));
-watch(seen, (part) => (player.sight = part), { immediate: true });
+const typed = computed(() => handles.value && viewing.typing === bench.layerId && bench.chosen === 'source');
+watchEffect(() => (preview.displayScale = width.value ? scale.value : 1));
+watch(seen, (part) => (preview.sight = part), { immediate: true });
 
-const tinted = computed(() => bench.view === 'matte' && bench.ground.matte === 'tint');
+const tinted = computed(() => viewing.view === 'matte' && viewing.ground.matte === 'tint');
 const readout = ref(false);
 /** where the pointer is in the stage */
 const pointer = ref<{ x: number; y: number } | null>(null);
@@ -134,9 +142,9 @@ async function toEdge(): Promise<void> {
   centreOn(spot, 2);
 }
 
-function paint(canvas: HTMLCanvasElement | undefined, shown: ShownFrame | null): void {
-  if (!canvas || !shown?.bitmap.width) return;
-  const { bitmap, part } = shown;
+function paint(canvas: HTMLCanvasElement | undefined, picture: ShownFrame | null): void {
+  if (!canvas || !picture?.bitmap.width) return;
+  const { bitmap, part } = picture;
   const { x, y, width, height } = part ?? { x: 0, y: 0, width: bitmap.width, height: bitmap.height };
   if (canvas.width !== width || canvas.height !== height) {
     canvas.width = width;
@@ -144,21 +152,21 @@ function paint(canvas: HTMLCanvasElement | undefined, shown: ShownFrame | null):
   }
   const context = canvas.getContext('2d')!;
   // around a part stays what was seen there of the same frame
-  const frame = String(player.shownFrame);
+  const frame = String(shown.frame);
   if (canvas.dataset['holds'] !== frame) context.clearRect(0, 0, width, height);
   else context.clearRect(x, y, bitmap.width, bitmap.height);
   canvas.dataset['holds'] = frame;
   context.drawImage(bitmap, x, y);
   canvas.dataset['drawn'] = String(Number(canvas.dataset['drawn'] ?? 0) + 1);
 }
-watch([() => player.shown, after], () => paint(after.value, player.shown), { flush: 'post' });
-watch([() => player.before, before], () => paint(before.value, player.before), { flush: 'post' });
+watch([() => shown.picture, after], () => paint(after.value, shown.picture), { flush: 'post' });
+watch([() => shown.before, before], () => paint(before.value, shown.before), { flush: 'post' });
 
 /** No tool has the picture, so that a click on it may choose a layer. */
 const free = computed(
   () =>
-    bench.view === 'picture' &&
-    !(masking.open || tracking.open || bench.picking || bench.framing || bench.ranging || player.playing),
+    viewing.view === 'picture' &&
+    !(masking.open || tracking.open || bench.picking || viewing.framing || viewing.ranging || player.playing),
 );
 const { press, click, doubled } = useClickChoice(stage, frame, free);
 /** where the picture's menu is asked for */
@@ -175,7 +183,7 @@ function menu(event: MouseEvent): void {
 
 /** Space has been held since this frame; a drag with it shifts the picture instead of playing. */
 let held: number | null = null;
-useEventListener('keydown', (event) => event.code === 'Space' && !event.repeat && (held = bench.frame), {
+useEventListener('keydown', (event) => event.code === 'Space' && !event.repeat && (held = playhead.frame), {
   capture: true,
 });
 useEventListener('keyup', (event) => event.code === 'Space' && (held = null));
@@ -184,7 +192,7 @@ function pressed(event: PointerEvent): void {
   if (held === null || event.button !== 0) return;
   event.stopPropagation();
   player.shuttle(0);
-  bench.seek(held);
+  playhead.seek(held);
   dragPan(event, true);
 }
 
@@ -223,11 +231,11 @@ useAnswer('zoom-out', () => zoomTo(scale.value / 1.25));
           ref="after"
           class="picture"
           :class="{ over: tinted }"
-          :data-frame="player.shownFrame"
-          :aria-busy="player.stale && !player.playing"
+          :data-frame="shown.frame"
+          :aria-busy="shown.stale && !player.playing"
           :style="box"
           role="img"
-          :aria-label="`Frame ${bench.frame} of ${called}`"
+          :aria-label="`Frame ${playhead.frame} of ${called}`"
         />
         <div v-if="compare.on" :class="{ half: compare.how === 'beside' }">
           <canvas ref="before" class="picture plain" :style="[box, beforeStyle]" aria-hidden="true" />
@@ -238,21 +246,21 @@ useAnswer('zoom-out', () => zoomTo(scale.value / 1.25));
       <CompareBar v-if="compare.on" />
       <CompareDivider v-if="compare.divider" v-model="compare.share" :way="compare.divider" :frame="frame" />
       <StageAids v-if="aids.any && !player.playing" :frame="frame" />
-      <FramingTool v-if="handles && bench.framing" :frame="frame" />
+      <FramingTool v-if="handles && viewing.framing" :frame="frame" />
       <PlaceHandles v-if="placing" :frame="frame" />
       <MotionPath v-if="placing && wandering" :frame="frame" />
       <ValueGrips v-if="handles" :frame="frame" />
-      <TypeTool v-if="typed" :key="bench.typing!" :frame="frame" />
+      <TypeTool v-if="typed" :key="viewing.typing!" :frame="frame" />
       <MaskTint v-if="shaping && masking.tinted && onPicture" :frame="frame" />
       <component :is="maskTool" v-if="shaping" :key="masking.maskId!" :frame="frame" />
       <TrackTool v-if="followed && onPicture" :key="tracking.trackId!" :frame="frame" />
-      <LimitStripes v-if="scopes.warnings && onPicture && !player.shown?.part" :frame="frame" />
+      <LimitStripes v-if="scopes.warnings && onPicture && !shown.picture?.part" :frame="frame" />
       <ScopePart v-if="scopes.open && scopes.of === 'part' && onPicture && !player.playing" :frame="frame" />
-      <RangeTool v-if="bench.ranging && onPicture && !player.playing" :frame="frame" />
+      <RangeTool v-if="viewing.ranging && onPicture && !player.playing" :frame="frame" />
       <PickTool v-if="bench.picking" :frame="frame" />
       <ReliefMarks
-        v-if="bench.view === 'relief' && player.shown?.check"
-        :check="player.shown.check"
+        v-if="viewing.view === 'relief' && shown.picture?.check"
+        :check="shown.picture.check"
         :frame="frame"
         @visit="(island) => centreOn({ x: island.x * shot!.width, y: island.y * shot!.height }, 2)"
       />
@@ -265,9 +273,9 @@ useAnswer('zoom-out', () => zoomTo(scale.value / 1.25));
       </div>
       <PictureMenu v-if="asked" v-bind="asked" @close="asked = null" @zoom="zoomTo" />
       <PixelReadout v-if="readout && bench.size && !player.playing" :frame="frame" :pointer="pointer" />
-      <span v-if="player.busy" class="busy" role="status">computing…</span>
-      <ul v-if="player.shown?.problems.length" class="problems">
-        <li v-for="problem in player.shown.problems" :key="problem.layer" class="problem">{{ problem.sentence }}</li>
+      <span v-if="shown.busy" class="busy" role="status">computing…</span>
+      <ul v-if="shown.picture?.problems.length" class="problems">
+        <li v-for="problem in shown.picture.problems" :key="problem.layer" class="problem">{{ problem.sentence }}</li>
       </ul>
     </div>
   </section>

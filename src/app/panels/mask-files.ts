@@ -15,7 +15,9 @@ import { steadyAt } from '../../core/time/values';
 import { useEngine } from '../../engine/client';
 import { newId } from '../base/ids';
 import { readSvg } from '../base/svg';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
+import { usePlayhead } from '../stores/playhead';
 import { useMasking } from '../stores/masking';
 import { useNotices } from '../stores/notices';
 import { download } from '../stores/renders';
@@ -25,6 +27,8 @@ const MOST_BYTES = 20e6;
 /** Masks to files and from them: SVG paths, PNG mattes, jigs. */
 export function useMaskFiles() {
   const bench = useBench();
+  const edits = useEdits();
+  const playhead = usePlayhead();
   const masking = useMasking();
   const notices = useNotices();
 
@@ -92,14 +96,14 @@ export function useMaskFiles() {
           MASK_COLOURS[i % MASK_COLOURS.length]!,
         ),
       );
-      bench.editLayer((_, at) => pasteMasks(at, masks, newId));
+      edits.editLayer((_, at) => pasteMasks(at, masks, newId));
       masking.open = true;
     });
 
   async function savePng(): Promise<void> {
     await said(async () => {
       const plan = planCoverage(
-        { ...bench.moment, frame: masking.frame },
+        { ...playhead.moment, frame: masking.frame },
         masking.masks.map((mask) => mask.id),
         bench.size!,
       );
@@ -142,7 +146,7 @@ export function useMaskFiles() {
   const openJig = (file: File): Promise<void> =>
     said(async () => {
       const jig = readJig(await textOf(file), file.name);
-      bench.editLayer((_, at) => pasteMasks(at, jig.masks, newId));
+      edits.editLayer((_, at) => pasteMasks(at, jig.masks, newId));
       masking.open = true;
     });
 

@@ -9,6 +9,7 @@ import { planLayer } from '../../core/plan/plan';
 import type { FramePlan } from '../../core/plan/types';
 import { useEngine } from '../../engine/client';
 import { newId } from '../base/ids';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
@@ -51,11 +52,13 @@ export const TEXTURES: readonly Texture[] = [
 /** Adds passes that make the layer as soft, grainy or black as what it is matched to. They are ordinary passes then. */
 export function useTextureMatch() {
   const [bench, notices, store] = [useBench(), useNotices(), useProject()];
+  const playhead = usePlayhead();
   const going = ref<string | null>(null);
 
   /** @param goal the picture that it is matched to, at full size @param named what that is, in words */
   async function add(texture: Texture, goal: FramePlan | null, named: string): Promise<void> {
-    const { layer, shot, frame, at, size } = bench;
+    const { layer, shot, size } = bench;
+    const { frame, at } = playhead;
     // as it is with all of its passes, so that what has been added counts
     const own = layer && shot && planLayer(store.current(), shot, layer, frame, 1);
     if (!own || !at || going.value) return;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
 import { useAnswer } from '../base/asks';
-import { useBench } from '../stores/bench';
+import { useEdits } from '../stores/edits';
 import { arrivalEntries, commandEntries, layerCommands, maskAndTrackEntries, transitionEntries } from './commands';
 import { dialEntries } from './dials';
 import type { Entry } from './entry';
@@ -9,7 +9,7 @@ import { indexOf } from './find';
 import { passEntries, thingEntries } from './things';
 
 /** One search over everything: by name, synonym or wish. */
-const bench = useBench();
+const edits = useEdits();
 const input = ref<HTMLInputElement>();
 const wish = ref('');
 const open = ref(false);
@@ -46,7 +46,7 @@ function close(): void {
 // the pass that is highlighted shows on the picture once something has been typed
 watch(
   [hits, at, open, wish],
-  () => (bench.tried = (open.value && wish.value.trim() && hits.value[at.value]?.tries) || null),
+  () => (edits.tried = (open.value && wish.value.trim() && hits.value[at.value]?.tries) || null),
 );
 const focus = () => void nextTick(() => input.value?.focus());
 useAnswer('search', focus);

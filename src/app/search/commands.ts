@@ -11,6 +11,8 @@ import { shortcutTable } from '../keyboard/shortcuts';
 import { OFFERED_MASKS, SELECTION_WORDS } from '../masks/offered';
 import { router } from '../router';
 import { useAids } from '../stores/aids';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useGrades } from '../stores/grades';
 import { useJigs } from '../stores/jigs';
@@ -160,18 +162,20 @@ export function transitionEntries(): Entry[] {
 /** What can be done with the chosen layer. */
 export function layerCommands(): Entry[] {
   const bench = useBench();
+  const playhead = usePlayhead();
+  const edits = useEdits();
   const { layer, shot } = bench;
   if (!layer || !shot) return [];
   const selection = useSelection();
   const grades = useGrades();
   const clip = stockOf(layer);
   const half = usualFade(shot);
-  const fade = (end: 'in' | 'out') => bench.editLayer((project, at) => setFade(project, at, end, half));
+  const fade = (end: 'in' | 'out') => edits.editLayer((project, at) => setFade(project, at, end, half));
   const flip = (which: 'shown' | 'solo' | 'locked') =>
-    bench.editLayer((project, at) => switchLayer(project, at, which));
+    edits.editLayer((project, at) => switchLayer(project, at, which));
   const rows = useRows();
   const matchColours = () => {
-    bench.openPass('wheels');
+    edits.openPass('wheels');
     void focusDial('Match');
   };
   const general: Command[] = [
@@ -203,9 +207,9 @@ export function layerCommands(): Entry[] {
       'Fill the shot',
       'from its first frame to its last',
       'as long as the shot whole length stretch',
-      () => bench.editLayer((project, at) => relateLayer(project, { ...at, frame: bench.frame }, { kind: 'fill' })),
+      () => edits.editLayer((project, at) => relateLayer(project, { ...at, frame: playhead.frame }, { kind: 'fill' })),
     ],
-    ['Reset place', 'where it was when it was added', 'original position size', () => bench.editLayer(resetPlace)],
+    ['Reset place', 'where it was when it was added', 'original position size', () => edits.editLayer(resetPlace)],
     [
       'Grow the rows of the layer',
       'into curves',
@@ -245,18 +249,18 @@ export function layerCommands(): Entry[] {
     ['Paste a grade', 'that was copied', 'paste look colours same as', grades.paste],
   ];
   const ofClip: Command[] = [
-    ['Play backwards', layer.name, 'reverse rewind back to front', () => bench.editLayer(reverseLayer)],
+    ['Play backwards', layer.name, 'reverse rewind back to front', () => edits.editLayer(reverseLayer)],
     [
       'Freeze from here',
       'holds this frame',
       'freeze frame hold stop the clip still pause',
-      () => bench.editLayer(freezeHere),
+      () => edits.editLayer(freezeHere),
     ],
     [
       layer.sound.muted ? 'Unmute' : 'Mute',
       layer.name,
       'silence no sound audio off quiet',
-      () => bench.editLayer((project, at) => setMuted(project, at, !layer.sound.muted)),
+      () => edits.editLayer((project, at) => setMuted(project, at, !layer.sound.muted)),
     ],
   ];
   return entries([...general, ...keep, ...(bench.size ? ofPicture : []), ...(clip ? ofClip : [])]);

@@ -2,6 +2,7 @@ import { nextTick } from 'vue';
 import { PASSES } from '../../core/passes/registry';
 import type { Params } from '../../core/params/registry';
 import { openGroups } from '../dials/open-groups';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import type { Entry } from './entry';
 
@@ -105,6 +106,7 @@ const OF_LAYER: readonly { title: string; what: 'place' | 'source'; more: string
 /** Every dial: of the layer, and of each pass, which is added when the layer has none. */
 export function dialEntries(): Entry[] {
   const bench = useBench();
+  const edits = useEdits();
   const { layer } = bench;
   if (!layer) return [];
   const own = OF_LAYER.map(({ title, what, more, words, label }) => ({
@@ -127,7 +129,7 @@ export function dialEntries(): Entry[] {
         more: param.help,
         words: '',
         run: () => {
-          bench.openPass(pass.type);
+          edits.openPass(pass.type);
           if (param.group && !openGroups.value.includes(param.group))
             openGroups.value = [...openGroups.value, param.group];
           void focusDial(param.label);

@@ -1,4 +1,4 @@
-import type { Tried } from '../stores/bench';
+import type { Tried } from '../stores/edits';
 
 /** Something that the search can find and do. */
 export interface Entry {

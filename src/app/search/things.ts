@@ -2,6 +2,8 @@ import { GRADE_LOOKS } from '../../core/passes/grade/looks';
 import { OFFERED } from '../../core/passes/registry';
 import { SWARMS } from '../../core/sources/swarms';
 import { FORMS, shape } from '../../core/sources/shape';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useGrades } from '../stores/grades';
 import { useJigs } from '../stores/jigs';
@@ -17,6 +19,7 @@ import type { Entry } from './entry';
 /** Passes for the chosen layer. */
 export function passEntries(): Entry[] {
   const bench = useBench();
+  const edits = useEdits();
   if (!bench.layer || !bench.size) return [];
   return OFFERED.map(({ title, words, pass, values }) => ({
     kind: values ? pass.title : 'pass',
@@ -25,7 +28,7 @@ export function passEntries(): Entry[] {
     words: words.join(' ; '),
     // a key is nothing to see before its screen is picked
     ...(pass.group === 'cut out' ? {} : { tries: { pass: pass.type, values } }),
-    run: () => bench.insertPass(pass.type, values),
+    run: () => edits.insertPass(pass.type, values),
   }));
 }
 
@@ -42,6 +45,7 @@ const FORM_WORDS: Readonly<Record<string, string>> = {
 /** What the project has: layers, shots, markers, stock, its own looks; and layers that need none of it. */
 export function thingEntries(): Entry[] {
   const bench = useBench();
+  const playhead = usePlayhead();
   const jigs = useJigs();
   const store = useProject();
   const grades = useGrades();
@@ -111,7 +115,7 @@ export function thingEntries(): Entry[] {
         title: name,
         more: `go to frame ${at}`,
         words: '',
-        run: () => bench.seek(at),
+        run: () => playhead.seek(at),
       })),
     ...shots
       .filter(({ id }) => id !== shot?.id)

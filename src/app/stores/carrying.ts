@@ -5,6 +5,7 @@ import type { MaskId } from '../../core/document/mask';
 import type { Vertex } from '../../core/masks/path';
 import type { Point } from '../../core/track/motion';
 import { useEngine } from '../../engine/client';
+import { usePlayhead } from './playhead';
 import { useBench } from './bench';
 import { useMasking } from './masking';
 import { useNotices } from './notices';
@@ -14,6 +15,7 @@ import { useTracking, WEAK } from './tracking';
 /** The chosen path carried on by the motion about its vertices, and how sure that was. */
 export const useCarrying = defineStore('carrying', () => {
   const bench = useBench();
+  const playhead = usePlayhead();
   const masking = useMasking();
   const notices = useNotices();
   const store = useProject();
@@ -38,7 +40,7 @@ export const useCarrying = defineStore('carrying', () => {
     const clip = tracking.clipNow();
     const { layer, shot } = bench;
     if (!mask || !clip || !layer || !shot || going.value || !path.length) return;
-    const at = bench.at;
+    const at = playhead.at;
     const from = tracking.frame;
     const to = Math.min(clip.frames - 1, Math.max(0, from + frames));
     stopper = new AbortController();
@@ -67,7 +69,7 @@ export const useCarrying = defineStore('carrying', () => {
       if (!paths.size) return notices.say('The layer shows no further frames of its clip that way.', 'problem');
       store.edit(setPathOn(store.current(), at, mask.id, paths));
       const ends = [...paths.keys()];
-      bench.seek(layer.span.start + (frames > 0 ? Math.max(...ends) : Math.min(...ends)));
+      playhead.seek(layer.span.start + (frames > 0 ? Math.max(...ends) : Math.min(...ends)));
     } catch (error) {
       notices.problem(error);
     } finally {

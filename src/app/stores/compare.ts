@@ -2,6 +2,7 @@ import { defineStore } from 'pinia';
 import { computed, ref, watch } from 'vue';
 import type { StockId } from '../../core/document/schema';
 import type { Against } from '../../core/plan/looks';
+import { useViewing } from './viewing';
 import { useBench } from './bench';
 import { useProject } from './project';
 
@@ -18,6 +19,7 @@ export type DividerWay = Exclude<HowCompared, 'beside' | 'difference'>;
 /** With what the picture is compared, and how both are laid out. */
 export const useCompare = defineStore('compare', () => {
   const bench = useBench();
+  const viewing = useViewing();
   const store = useProject();
   const against = ref<Against>('pass');
   const how = ref<HowCompared>('upright');
@@ -39,7 +41,7 @@ export const useCompare = defineStore('compare', () => {
     if (!list.some((choice) => choice.value === against.value)) against.value = 'pass';
   });
   // an empty shot has nothing to compare, and something to say
-  const on = computed(() => bench.view === 'compare' && !!bench.shot?.layers.length);
+  const on = computed(() => viewing.view === 'compare' && !!bench.shot?.layers.length);
   /** how the divider lies, if there is one */
   const divider = computed<DividerWay | null>(() =>
     !on.value || how.value === 'beside' || how.value === 'difference' ? null : how.value,
@@ -48,7 +50,7 @@ export const useCompare = defineStore('compare', () => {
   /** Compares with a still at once. */
   function withStill(stock: StockId): void {
     against.value = stock;
-    bench.view = 'compare';
+    viewing.view = 'compare';
   }
   /** Shows before until the key or the button is let go. */
   function hold(): void {

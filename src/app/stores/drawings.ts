@@ -8,6 +8,7 @@ import { momentOf } from '../../core/place/moment';
 import { figureOf } from '../../core/plan/figure';
 import { newId } from '../base/ids';
 import { readSvg } from '../base/svg';
+import { usePlayhead } from './playhead';
 import { useBench } from './bench';
 import { useNotices } from './notices';
 import { useProject } from './project';
@@ -56,12 +57,13 @@ export async function openDrawing(file: File): Promise<void> {
 /** Saves the chosen shapes as they stand at the playhead. */
 export function saveDrawing(): void {
   const bench = useBench();
+  const playhead = usePlayhead();
   const notices = useNotices();
   const { shot } = bench;
   if (!shot) return;
   const chosen = useSelection().layers;
   const layers = shot.layers.filter(({ id, source }) => chosen.includes(id) && source.type === 'shape').reverse();
-  const figures = layers.map((layer) => figureOf(momentOf(useProject().current(), shot, layer, bench.frame, 1)));
+  const figures = layers.map((layer) => figureOf(momentOf(useProject().current(), shot, layer, playhead.frame, 1)));
   if (!figures.length)
     return notices.say('None of the chosen layers is a shape; only those can be written as SVG.', 'problem');
   const svg = writeDrawing({ w: shot.width, h: shot.height }, figures);

@@ -7,6 +7,8 @@ import { keepTable } from '../../core/params/table';
 import { passOf, titleOf } from '../../core/passes/registry';
 import { planPasses } from '../../core/plan/passes';
 import { useEngine } from '../../engine/client';
+import { usePlayhead } from './playhead';
+import { useEdits } from './edits';
 import { useBench } from './bench';
 import { useNotices } from './notices';
 import { download } from './renders';
@@ -28,6 +30,8 @@ export async function textOf(file: File): Promise<string> {
 /** Grades to files and from them. */
 export function useGradeFiles() {
   const [bench, notices] = [useBench(), useNotices()];
+  const playhead = usePlayhead();
+  const edits = useEdits();
   const said = async (work: () => unknown): Promise<void> => {
     try {
       await work();
@@ -41,7 +45,7 @@ export function useGradeFiles() {
     said(async () => {
       const read = readCube(await textOf(file), file.name);
       const kept = keepTable({ ...read, title: read.title || file.name.replace(/\.cube$/i, '') });
-      bench.editLayer((project, at) => setPassValue(project, at, id, name, kept));
+      edits.editLayer((project, at) => setPassValue(project, at, id, name, kept));
     });
 
   /** The values of a pass from a file that can hold them. */
@@ -51,7 +55,7 @@ export function useGradeFiles() {
       const files = type && passOf(type)?.files;
       if (!files) return;
       const [first, ...more] = files.read(await textOf(file), file.name);
-      bench.editLayer((project, at) =>
+      edits.editLayer((project, at) =>
         setPassValues(project, at, id, first!.values as Record<string, unknown>, `from ${file.name}`),
       );
       if (more.length)
@@ -74,7 +78,7 @@ export function useGradeFiles() {
           `${layer.name} has no grade that a table can hold.`,
           'Add Tone, Wheels, Colour or another pass that grades each pixel by its colour alone.',
         );
-      const passes = planPasses(bench.moment, held, picture, '');
+      const passes = planPasses(playhead.moment, held, picture, '');
       const table = await (await useEngine()).measure(null, 'gradeTable', { passes, size, title: layer.name });
       download(new Blob([writeCube(table)], { type: 'text/plain' }), safeName(`${layer.name} ${size}.cube`));
       if (left.length)
@@ -86,7 +90,7 @@ export function useGradeFiles() {
     said(() => {
       const { pass, layer } = bench;
       const write = pass && passOf(pass.type)?.files?.writes[ending];
-      const [plan] = pass ? planPasses(bench.moment, [{ ...pass, on: true }], bench.size!, '') : [];
+      const [plan] = pass ? planPasses(playhead.moment, [{ ...pass, on: true }], bench.size!, '') : [];
       if (!write || !plan) return;
       download(
         new Blob([write(plan.values as never, layer!.name)], { type: 'application/xml' }),

@@ -12,6 +12,7 @@ import { keepTable } from '../../core/params/table';
 import type { GradeLook } from '../../core/passes/grade/looks';
 import { PASSES } from '../../core/passes/registry';
 import { newId } from '../base/ids';
+import { usePlayhead } from './playhead';
 import { useBench } from './bench';
 import { textOf } from './grade-files';
 import { useNotices } from './notices';
@@ -47,6 +48,7 @@ function gradesIn(text: string, file: string): { name: string; passes: Pass[] }[
 /** Grades on their way between layers, shots, the project's own looks and files. */
 export const useGrades = defineStore('grades', () => {
   const [bench, store, notices] = [useBench(), useProject(), useNotices()];
+  const playhead = usePlayhead();
   const clipboard = shallowRef<{ name: string; passes: readonly Pass[] } | null>(null);
   const jigs = computed(() => (store.project ? gradeJigs(store.project) : []));
   function said(work: () => void): void {
@@ -63,7 +65,8 @@ export const useGrades = defineStore('grades', () => {
 
   /** Puts a grade on the chosen layer, as ordinary passes. */
   function use(name: string, passes: readonly Pass[]): void {
-    const { at, layer } = bench;
+    const { at } = playhead;
+    const { layer } = bench;
     if (!at || !layer || layer.locked || store.readOnly) return;
     const own = copiesOf(passes, newId);
     store.edit(addGrade(store.current(), at, layer, own, name));

@@ -8,6 +8,7 @@ import type { DialledJig, Jig, JigDial, LayerPart } from '../../core/document/sc
 import { JIG_ENDING, readDialledJig, writeDialledJig } from '../../core/formats/jig';
 import { safeName } from '../../core/formats/names';
 import { newId } from '../base/ids';
+import { usePlayhead } from './playhead';
 import { useBench } from './bench';
 import { textOf } from './grade-files';
 import { useNotices } from './notices';
@@ -18,6 +19,7 @@ import { useSelection } from './selection';
 /** Made layers, and what was done to a layer, kept to be used again: in the project, and in files. */
 export const useJigs = defineStore('jigs', () => {
   const [bench, store, notices, selection] = [useBench(), useProject(), useNotices(), useSelection()];
+  const playhead = usePlayhead();
   const ofLayers = computed(() => (store.project ? layerJigs(store.project) : []));
   const ofParts = computed(() => (store.project ? partJigs(store.project) : []));
   const all = computed<DialledJig[]>(() => [...ofLayers.value, ...ofParts.value]);
@@ -44,7 +46,8 @@ export const useJigs = defineStore('jigs', () => {
   }
   /** Keeps parts of the chosen layer. */
   function keepParts(parts: ReadonlySet<LayerPart>): void {
-    const { at, layer } = bench;
+    const { at } = playhead;
+    const { layer } = bench;
     if (at && layer)
       keepJig(
         () => partJigOf(store.current(), at, parts, { id: newId(), name: nameFor(layer.name) }),
@@ -52,7 +55,7 @@ export const useJigs = defineStore('jigs', () => {
       );
   }
   /** Puts layers in, from a frame on, and opens their text; or does to the chosen layers what was kept. */
-  function use(jig: DialledJig, from = bench.frame): void {
+  function use(jig: DialledJig, from = playhead.frame): void {
     const { shot } = bench;
     if (!shot) return;
     if (jig.kind === 'parts')

@@ -30,6 +30,9 @@ import type { Vertex } from '../../core/masks/path';
 import { steadyAt } from '../../core/time/values';
 import type { Value } from '../../core/base/value';
 import { newId } from '../base/ids';
+import { usePlayhead } from './playhead';
+import { useViewing } from './viewing';
+import { useEdits } from './edits';
 import { useBench } from './bench';
 import { useNotices } from './notices';
 
@@ -43,6 +46,9 @@ export const isSoft = ({ kind }: Shape): boolean =>
 /** What is chosen of the layer's masks, and the tools that draw them. */
 export const useMasking = defineStore('masking', () => {
   const bench = useBench();
+  const playhead = usePlayhead();
+  const viewing = useViewing();
+  const edits = useEdits();
   const notices = useNotices();
   const open = ref(false);
   const maskId = ref<MaskId | null>(null);
@@ -62,7 +68,7 @@ export const useMasking = defineStore('masking', () => {
   const masks = computed<readonly Mask[]>(() => bench.layer?.masks ?? []);
   const mask = computed<Mask | null>(() => masks.value.find((item) => item.id === maskId.value) ?? null);
   /** frame of layer time */
-  const frame = computed(() => bench.frame - (bench.layer?.span.start ?? 0));
+  const frame = computed(() => playhead.frame - (bench.layer?.span.start ?? 0));
   const path = computed<readonly Vertex[]>(() =>
     mask.value?.shape.kind === 'path' ? (steadyAt(mask.value.shape.path, frame.value) as readonly Vertex[]) : [],
   );
@@ -73,10 +79,10 @@ export const useMasking = defineStore('masking', () => {
       Object.values(mask.value.shape)
         .map(followOf)
         .find((found) => found !== null);
-    return link && bench.layer ? carriedBy(link, bench.moment) : null;
+    return link && bench.layer ? carriedBy(link, playhead.moment) : null;
   });
   watch([open, uncut, through, mask], () => {
-    bench.tracing = open.value && uncut.value && mask.value ? through.value : null;
+    viewing.tracing = open.value && uncut.value && mask.value ? through.value : null;
   });
   const now = <T>(value: Value<T>): T => steadyAt(value, frame.value);
 
@@ -134,7 +140,7 @@ export const useMasking = defineStore('masking', () => {
       MASK_COLOURS.find((item) => !taken.has(item)) ?? MASK_COLOURS[masks.value.length % MASK_COLOURS.length]!;
     // an area that waits for a mask takes it
     const area = bench.pass?.area && !bench.pass.area.masks.length ? bench.pass.id : undefined;
-    bench.editLayer((_, at) => addMask(at, newMask(id, name, shape, colour), area));
+    edits.editLayer((_, at) => addMask(at, newMask(id, name, shape, colour), area));
     maskId.value = id;
     open.value = true;
     // after the choice has reset it
@@ -165,8 +171,8 @@ export const useMasking = defineStore('masking', () => {
     if (!id) return;
     const chosen = new Set(vertices.value);
     if (shape?.kind === 'path' && chosen.size && chosen.size < path.value.length)
-      bench.editLayer((project, at) => removeVertices(project, at, id, chosen));
-    else if (shape?.kind !== 'path' || chosen.size) bench.editLayer((project, at) => removeMask(project, at, id));
+      edits.editLayer((project, at) => removeVertices(project, at, id, chosen));
+    else if (shape?.kind !== 'path' || chosen.size) edits.editLayer((project, at) => removeMask(project, at, id));
     vertices.value = new Set();
   }
 
@@ -186,7 +192,7 @@ export const useMasking = defineStore('masking', () => {
   function closeDrawn(): void {
     const { id, shape } = mask.value ?? {};
     if (!id || shape?.kind !== 'path' || shape.closed || path.value.length < 3) return;
-    bench.editLayer((project, at) => closePath(project, at, id, reach.value === 'here'));
+    edits.editLayer((project, at) => closePath(project, at, id, reach.value === 'here'));
     tool.value = 'edit';
   }
 
@@ -199,7 +205,7 @@ export const useMasking = defineStore('masking', () => {
     );
   };
   const paste = (): void => {
-    if (clipboard.value.length) bench.editLayer((_, at) => pasteMasks(at, clipboard.value, newId));
+    if (clipboard.value.length) edits.editLayer((_, at) => pasteMasks(at, clipboard.value, newId));
   };
 
   /** Which keyframes a move of the path changes; a draft has none yet. */

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
-import { createPinia, setActivePinia } from 'pinia';
+import { createPinia, disposePinia, setActivePinia, type Pinia } from 'pinia';
 import { reactive, ref } from 'vue';
 import { colourSource, layerOf, projectOf, SHOT } from '../../core/testing/documents';
 import type { FramePlan } from '../../core/plan/types';
@@ -22,19 +22,20 @@ const project = projectOf([
   },
 ]);
 const bench = reactive({
-  looked: project,
   shot: project.shots[0]!,
   shotId: SHOT,
   layerId: 'card',
   layer: null,
   pass: null,
-  view: 'picture',
   chosen: 'place',
+});
+const viewing = reactive({
+  looked: project,
+  view: 'picture',
   ground: { alone: 'checker', matte: 'plain' },
   scale: 'auto' as 'auto' | 1 | 2,
-  frame: 0,
-  seek: (frame: number) => void (bench.frame = frame),
 });
+const playhead = reactive({ frame: 0, seek: (frame: number) => void (playhead.frame = frame) });
 const held = new Map<string, unknown>();
 const engine = {
   workers: 2,
@@ -54,7 +55,10 @@ const engine = {
 jest.unstable_mockModule('./project', () => ({
   useProject: () => ({ project, media: new Map(), current: () => project }),
 }));
-jest.unstable_mockModule('./bench', () => ({ useBench: () => bench, GROUND_COLOURS: {} }));
+jest.unstable_mockModule('./bench', () => ({ useBench: () => bench }));
+jest.unstable_mockModule('./viewing', () => ({ useViewing: () => viewing, GROUND_COLOURS: {} }));
+jest.unstable_mockModule('./playhead', () => ({ usePlayhead: () => playhead }));
+jest.unstable_mockModule('./edits', () => ({ useEdits: () => ({ tried: null }) }));
 jest.unstable_mockModule('./sound-out', () => ({
   SoundOut: class {
     private from = 0;
@@ -73,7 +77,11 @@ jest.unstable_mockModule('../../engine/client', () => ({
 }));
 jest.unstable_mockModule('@vueuse/core', () => ({ useStorage: (_: string, value: unknown) => ref(value) }));
 const { usePlayer } = await import('./player');
+const { usePreview } = await import('./preview');
+const { useReady } = await import('./ready');
+const { useShown } = await import('./shown');
 
+let pinia: Pinia;
 /** Lets time pass in steps of a screen's frame. */
 async function pass(milliseconds: number): Promise<void> {
   for (let gone = 0; gone < milliseconds; gone += 4) {
@@ -84,20 +92,23 @@ async function pass(milliseconds: number): Promise<void> {
 beforeEach(() => {
   jest.useFakeTimers();
   globalThis.requestAnimationFrame = (work) => setTimeout(() => work(seconds * 1000), 4) as unknown as number;
-  setActivePinia(createPinia());
+  setActivePinia((pinia = createPinia()));
   held.clear();
-  [seconds, cost, bench.frame, bench.scale] = [0, 0, 0, 'auto'];
+  [seconds, cost, playhead.frame, viewing.scale] = [0, 0, 0, 'auto'];
 });
-afterEach(() => void jest.useRealTimers());
+afterEach(() => {
+  disposePinia(pinia);
+  jest.useRealTimers();
+});
 
 describe('playing', () => {
   test('in time, with everything ready: every frame is shown when it is due, none is dropped', async () => {
     const player = usePlayer();
-    await player.fill();
+    await useReady().fill();
     await player.play();
     await pass(1000);
     expect(player.dropped).toBe(0);
-    expect(Math.abs(player.shownFrame - 24)).toBeLessThanOrEqual(1);
+    expect(Math.abs(useShown().frame - 24)).toBeLessThanOrEqual(1);
     player.stop();
   });
 
@@ -108,19 +119,19 @@ describe('playing', () => {
     await pass(1600);
     expect(player.dropped).toBeGreaterThan(15);
     expect(player.dropped).toBeLessThan(38);
-    expect(Math.abs(bench.frame - 1.6 * 24)).toBeLessThanOrEqual(5);
+    expect(Math.abs(playhead.frame - 1.6 * 24)).toBeLessThanOrEqual(5);
     player.stop();
   });
 
   test('every frame: none is left out, however long they take', async () => {
     cost = 90;
     const player = usePlayer();
-    player.keeps = 'every';
+    useReady().keeps = 'every';
     const seen: number[] = [];
     await player.play();
     for (let i = 0; i < 300; i++) {
       await pass(4);
-      if (player.shownFrame >= 0 && seen.at(-1) !== player.shownFrame) seen.push(player.shownFrame);
+      if (useShown().frame >= 0 && seen.at(-1) !== useShown().frame) seen.push(useShown().frame);
     }
     player.stop();
     expect(seen.length).toBeGreaterThan(8);
@@ -130,31 +141,31 @@ describe('playing', () => {
 
   test('automatic preview stays at full size while the next second is ready, and goes down when it is not', async () => {
     const player = usePlayer();
-    player.displayScale = 1;
-    await player.fill();
+    usePreview().displayScale = 1;
+    await useReady().fill();
     await player.play();
-    expect(player.reduction).toBe(1);
+    expect(usePreview().reduction).toBe(1);
     await pass(400);
-    expect(player.reduction).toBe(1);
+    expect(usePreview().reduction).toBe(1);
     player.stop();
     held.clear();
     await player.play();
-    expect(player.reduction).toBe(2);
+    expect(usePreview().reduction).toBe(2);
     player.stop();
-    expect(player.reduction).toBe(1);
+    expect(usePreview().reduction).toBe(1);
   });
 
   test('at the end it loops, or stops where that is switched off', async () => {
     const player = usePlayer();
-    await player.fill();
-    bench.frame = LENGTH - 6;
+    await useReady().fill();
+    playhead.frame = LENGTH - 6;
     await player.play();
     await pass(500);
     expect(player.playing).toBe(true);
-    expect(bench.frame).toBeLessThan(12);
+    expect(playhead.frame).toBeLessThan(12);
     player.loop = false;
     player.stop();
-    bench.frame = LENGTH - 6;
+    playhead.frame = LENGTH - 6;
     await player.play();
     await pass(600);
     expect(player.playing).toBe(false);

@@ -6,6 +6,7 @@ import { paramsOf } from '../../core/passes/registry';
 import { planBefore } from '../../core/plan/looks';
 import { steadyAt } from '../../core/time/values';
 import { useEngine } from '../../engine/client';
+import { usePlayhead } from './playhead';
 import { useBench } from './bench';
 import { useNotices } from './notices';
 import { useProject } from './project';
@@ -17,11 +18,13 @@ import { useProject } from './project';
  */
 export async function readInto(id: PassId, name: string, screen: readonly Colour[], asked: boolean): Promise<void> {
   const [bench, store, notices] = [useBench(), useProject(), useNotices()];
-  const { shot, layer, frame, at } = bench;
+  const playhead = usePlayhead();
+  const { shot, layer } = bench;
+  const { frame, at } = playhead;
   const pass = bench.line.find((item) => item.id === id);
   const param = pass && (paramsOf(pass.type)[name] as ReadingParam | undefined);
   if (!shot || !layer || layer.locked || !pass || !param || !at) return;
-  const now = (of: string) => steadyAt(pass.values[of]!, bench.moment.frame);
+  const now = (of: string) => steadyAt(pass.values[of]!, playhead.moment.frame);
   const follows = asked || Object.entries(param.along).every(([own, value]) => now(own) === value);
   const keep = (values: Record<string, unknown>) =>
     store.edit(setPassValues(store.current(), at, id, { [param.of]: screen, ...values }, 'screen'));
@@ -40,8 +43,9 @@ export async function readInto(id: PassId, name: string, screen: readonly Colour
 /** Samples for the screen from the picture that comes into a key of the chosen layer; null, and said, when there is none. */
 export async function screenBefore(id: PassId): Promise<Colour[] | null> {
   const [bench, store] = [useBench(), useProject()];
+  const playhead = usePlayhead();
   const layer = bench.layer!;
-  const plan = planBefore(store.current(), bench.shot!, layer, id, bench.frame);
+  const plan = planBefore(store.current(), bench.shot!, layer, id, playhead.frame);
   const found = plan && (await (await useEngine()).measure(plan, 'findScreen', null));
   if (!found)
     useNotices().say(

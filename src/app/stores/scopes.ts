@@ -13,7 +13,8 @@ import { ScopeReader } from '../../engine/scopes';
 import { latestOnly } from '../base/latest';
 import { useNotices } from './notices';
 import { useBench } from './bench';
-import { usePlayer } from './player';
+import { usePreview } from './preview';
+import { useShown } from './shown';
 import { useProject } from './project';
 
 /** The names of scopes by what they answer. */
@@ -37,7 +38,8 @@ const CLOUD = 220;
 export const useScopes = defineStore('scopes', () => {
   const bench = useBench();
   const store = useProject();
-  const player = usePlayer();
+  const preview = usePreview();
+  const shown = useShown();
   const notices = useNotices();
   const open = useStorage('jackplane scopes', false);
   const kind = useStorage<ScopeKind>('jackplane scope', 'waveform');
@@ -83,26 +85,23 @@ export const useScopes = defineStore('scopes', () => {
 
   /** What is to be looked at, and what of it. */
   async function looked(): Promise<{ bitmap: ImageBitmap; question: ScopeQuestion } | null> {
-    const { shown } = player;
-    if (!shown) return null;
+    const { picture } = shown;
+    if (!picture) return null;
     const asked = stripes.value === 'none' ? {} : { warn: true, limits: stripes.value };
-    if (of.value === 'picture') return { bitmap: shown.bitmap, question: asked };
+    if (of.value === 'picture') return { bitmap: picture.bitmap, question: asked };
     if (of.value === 'part') {
-      const by = 1 / player.reduction;
+      const by = 1 / preview.reduction;
       const { x, y, w, h } = part.value;
-      const [left, top] = [shown.part?.x ?? 0, shown.part?.y ?? 0];
+      const [left, top] = [picture.part?.x ?? 0, picture.part?.y ?? 0];
       return {
-        bitmap: shown.bitmap,
+        bitmap: picture.bitmap,
         question: { ...asked, part: { x: x * by - left, y: y * by - top, w: w * by, h: h * by } },
       };
     }
     const { shot, layer } = bench;
     if (!shot || !layer) return null;
     const limits = of.value === 'layer' ? [] : [limit(of.value)];
-    const plan = planAlone(store.current(), shot, layer, player.shownFrame, player.reduction, [
-      ...layer.passes,
-      ...limits,
-    ]);
+    const plan = planAlone(store.current(), shot, layer, shown.frame, preview.reduction, [...layer.passes, ...limits]);
     return {
       bitmap: (await (await useEngine()).frame(plan, 'picture', LOOK)).bitmap,
       question: { ...asked, solid: true },
@@ -124,7 +123,7 @@ export const useScopes = defineStore('scopes', () => {
     },
   );
   watch(
-    [() => player.shown, wanted, stripes, of, part, () => bench.layerId],
+    [() => shown.picture, wanted, stripes, of, part, () => bench.layerId],
     () => {
       if (wanted.value) return void read();
       reader.rest();

@@ -28,6 +28,8 @@ import {
 import { valueIn } from '../../core/document/edits/values';
 import { keysOf } from '../../core/base/value';
 import { newId } from '../base/ids';
+import { usePlayhead } from './playhead';
+import { useEdits } from './edits';
 import { useBench } from './bench';
 import { useNotices } from './notices';
 import { useProject } from './project';
@@ -40,6 +42,8 @@ type Clipboard =
 /** What is chosen in the time panel, many at once, and what can be done with it. */
 export const useSelection = defineStore('selection', () => {
   const bench = useBench();
+  const playhead = usePlayhead();
+  const edits = useEdits();
   const store = useProject();
   const notices = useNotices();
   const rows = useRows();
@@ -103,7 +107,7 @@ export const useSelection = defineStore('selection', () => {
   }
   /** Gives the layers of the chosen group back to the shot. */
   function apart(): void {
-    if (bench.layer && groupOf(bench.layer)) bench.editLayer((project, at) => ungroup(project, at, newId));
+    if (bench.layer && groupOf(bench.layer)) edits.editLayer((project, at) => ungroup(project, at, newId));
   }
 
   function pickPass(id: PassId): void {
@@ -145,7 +149,7 @@ export const useSelection = defineStore('selection', () => {
       keys.value = [];
     } else if (onPass.value) {
       const id = bench.pass?.id;
-      if (id) bench.editLayer((project, at) => removePass(project, at, id));
+      if (id) edits.editLayer((project, at) => removePass(project, at, id));
       // pressed once more it takes the next pass, and never the layer
     } else if (layers.value.length) store.edit(removeLayers(store.current(), shot.id, layers.value, closing));
   }
@@ -181,14 +185,15 @@ export const useSelection = defineStore('selection', () => {
     const { shot } = bench;
     const held = clipboard.value;
     if (!shot || !held) return;
-    if (held.kind === 'keys') bench.editLayer((_, at) => pasteKeys({ ...at, frame: bench.frame }, held.clip, reversed));
+    if (held.kind === 'keys')
+      edits.editLayer((_, at) => pasteKeys({ ...at, frame: playhead.frame }, held.clip, reversed));
     else if (held.kind === 'pass') {
       const seen = shot.layers.filter(
         (layer) => layers.value.includes(layer.id) && sourceSize(store.current(), shot, layer),
       );
       const to = seen.map(({ id }) => id);
       if (to.length) store.edit(pastePass(shot.id, held, to, newId, bench.pass?.id));
-    } else choosingNew(() => store.edit(pasteLayers(shot.id, held.layers, bench.frame, newId)));
+    } else choosingNew(() => store.edit(pasteLayers(shot.id, held.layers, playhead.frame, newId)));
   }
 
   /** Puts the chosen layers in line, a single one with the shot. */
@@ -199,7 +204,7 @@ export const useSelection = defineStore('selection', () => {
   function spread(axis: Axis): void {
     if (bench.shot) store.edit(spreadLayers(store.current(), chosenNow(), axis));
   }
-  const chosenNow = () => ({ shot: bench.shotId!, layers: layers.value, frame: bench.frame });
+  const chosenNow = () => ({ shot: bench.shotId!, layers: layers.value, frame: playhead.frame });
 
   /** Gives parts of the layer that was copied to the chosen ones. */
   function pasteParts(which: ReadonlySet<LayerPart>): void {
@@ -230,9 +235,10 @@ export const useSelection = defineStore('selection', () => {
     bench.show('source');
   }
 
-  const split = (): void => bench.editLayer((project, at) => splitLayer(project, { ...at, frame: bench.frame }, newId));
+  const split = (): void =>
+    edits.editLayer((project, at) => splitLayer(project, { ...at, frame: playhead.frame }, newId));
   const duplicate = (by: number, times = 1): void =>
-    choosingNew(() => bench.editLayer((project, at) => duplicateLayer(project, at, by, times, newId)));
+    choosingNew(() => edits.editLayer((project, at) => duplicateLayer(project, at, by, times, newId)));
   const nudge = (by: number): void => {
     if (!bench.shot) return;
     if (keys.value.length) moveBy(by);
@@ -247,12 +253,12 @@ export const useSelection = defineStore('selection', () => {
     const frames = paths.flatMap((item) =>
       keysOf(valueIn(layer, item) ?? { still: 0 }).map((key) => key.at + layer.span.start),
     );
-    const beyond = frames.filter((frame) => (frame - bench.frame) * way > 0).sort((a, b) => (a - b) * way);
+    const beyond = frames.filter((frame) => (frame - playhead.frame) * way > 0).sort((a, b) => (a - b) * way);
     return beyond[0] ?? null;
   }
   function toNeighbour(way: -1 | 1, path?: string): void {
     const frame = neighbour(way, path);
-    if (frame !== null) bench.seek(frame);
+    if (frame !== null) playhead.seek(frame);
   }
 
   return {

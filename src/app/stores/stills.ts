@@ -8,16 +8,19 @@ import { useBench } from './bench';
 import { useCompare } from './compare';
 import { useImports } from './imports';
 import { useNotices } from './notices';
+import { usePlayhead } from './playhead';
 import { useProject } from './project';
 
 /** Takes the shot's frame at the playhead, at full size, into stock as a picture to compare others with. */
 export async function pinFrame(): Promise<void> {
-  const { shot, frame } = useBench();
+  const { shot } = useBench();
+  const { frame } = usePlayhead();
   if (shot) await pin(planFrame(useProject().current(), shot.id, frame), shot, frame, shot.name);
 }
 /** The same of the chosen layer alone, with its alpha. */
 export async function pinLayer(): Promise<void> {
-  const { shot, layer, frame } = useBench();
+  const { shot, layer } = useBench();
+  const { frame } = usePlayhead();
   const plan = shot && layer && planAlone(useProject().current(), shot, layer, frame, 1, layer.passes);
   if (plan) await pin(plan, shot, frame, layer.name);
 }

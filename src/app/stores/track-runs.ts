@@ -11,9 +11,11 @@ import { pointsAt, sampleAt, samplesOf, type Sample } from '../../core/track/sam
 import type { Glimpse } from '../../core/track/tracker';
 import { useEngine } from '../../engine/client';
 import type { RunNews } from '../../engine/types';
+import { usePlayhead } from './playhead';
 import { useBench } from './bench';
 import { useNotices } from './notices';
 import { usePlayer } from './player';
+import { usePreview } from './preview';
 import { useProject } from './project';
 import { useTracking, WEAK } from './tracking';
 
@@ -46,8 +48,10 @@ function sayingOf(end: RunEnd, way: 1 | -1, masked: boolean, searched: boolean):
 /** Runs of the chosen track. */
 export const useTrackRuns = defineStore('trackRuns', () => {
   const bench = useBench();
+  const playhead = usePlayhead();
   const notices = useNotices();
   const player = usePlayer();
+  const preview = usePreview();
   const store = useProject();
   const tracking = useTracking();
   /** when the playhead followed a run last */
@@ -98,7 +102,7 @@ export const useTrackRuns = defineStore('trackRuns', () => {
     return async (frame) => {
       // outside of what the layer shows its masks stay as they are at its ends
       const near = Math.min(Math.max(frame, shown[0]!), shown.at(-1)!);
-      const moment = momentOf(store.current(), shot, layer, shotFrames.get(near) ?? bench.frame);
+      const moment = momentOf(store.current(), shot, layer, shotFrames.get(near) ?? playhead.frame);
       const plan = { ...planCoverage(moment, looks.masks, size), side: looks.side };
       if (!plan.masks.length) return null;
       const key = JSON.stringify(plan);
@@ -120,7 +124,7 @@ export const useTrackRuns = defineStore('trackRuns', () => {
     // both ways begin on the same frame, whatever the first of them finds
     const begins = ways.map((direction) => beginning(direction));
     const fixed = new Map(of.fixed.map((at) => [at, sampleAt(samplesOf(of), at)?.points ?? []] as const));
-    player.touching = true;
+    preview.touching = true;
     try {
       const sayings: string[] = [];
       let lost: { frame: number; way: 1 | -1 } | null = null;
@@ -155,7 +159,7 @@ export const useTrackRuns = defineStore('trackRuns', () => {
     } catch (error) {
       if (!own.signal.aborted) notices.problem(error);
     } finally {
-      player.touching = false;
+      preview.touching = false;
       // its last frame is shown first: the step of the history is work by itself
       await new Promise(requestAnimationFrame);
       if (stopper === own && tracking.running) tracking.keep(of.id);
@@ -172,7 +176,7 @@ export const useTrackRuns = defineStore('trackRuns', () => {
     if (tracking.trackId !== running.track || (now - looked < LOOK_EVERY && running.done < running.of)) return;
     looked = now;
     const last = tracking.shotFrames.get(measured.at(-1)!.frame);
-    if (last !== undefined) bench.seek(last);
+    if (last !== undefined) playhead.seek(last);
   }
 
   /** Lets the points go on behind the last frame that is known before they were lost, as they went, for a while. */

@@ -33,6 +33,7 @@ import type { Glimpse } from '../../core/track/tracker';
 import { project as projected } from '../../core/picture/matrix';
 import type { Clip } from '../../engine/types';
 import { newId } from '../base/ids';
+import { usePlayhead } from './playhead';
 import { useBench } from './bench';
 import { useMasking } from './masking';
 import { useProject } from './project';
@@ -52,6 +53,7 @@ export const WEAK = 0.5;
 /** What is chosen of the tracks, and their runs. */
 export const useTracking = defineStore('tracking', () => {
   const bench = useBench();
+  const playhead = usePlayhead();
   const masking = useMasking();
   const store = useProject();
 
@@ -100,7 +102,7 @@ export const useTracking = defineStore('tracking', () => {
           ),
         )
       : 0;
-  const frame = computed(() => frameOf(bench.frame));
+  const frame = computed(() => frameOf(playhead.frame));
   /** The first frame of the shot on which the chosen layer shows each frame of the clip. */
   const shotFrames = computed(() => {
     const map = new Map<number, number>();

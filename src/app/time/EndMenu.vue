@@ -3,20 +3,20 @@ import { onBeforeUnmount } from 'vue';
 import { fadesOf, setFade, transitionAt, type Fades } from '../../core/document/edits/ends';
 import type { Layer } from '../../core/document/schema';
 import { TRANSITIONS } from '../../core/transitions/registry';
-import { useBench } from '../stores/bench';
+import { useEdits } from '../stores/edits';
 import { takeTransition } from './actions';
 
 /** What a layer can begin or end with; what is highlighted is seen half way through on the current frame. */
 const props = defineProps<{ layer: Layer; end: keyof Fades; at: [number, number] }>();
 const emit = defineEmits<{ close: [] }>();
-const bench = useBench();
+const edits = useEdits();
 // an adjustment layer has no picture of its own that could move
 const offered = props.layer.source.type === 'adjustment' ? [] : TRANSITIONS;
 
 const current = (type: string | null): boolean =>
   fadesOf(props.layer)[props.end] > 0 && (transitionAt(props.layer, props.end)?.type ?? null) === type;
 function close(): void {
-  bench.tried = null;
+  edits.tried = null;
   emit('close');
 }
 function take(type: string | null): void {
@@ -25,9 +25,9 @@ function take(type: string | null): void {
 }
 function none(): void {
   close();
-  bench.editLayer((project, at) => setFade(project, at, props.end, 0));
+  edits.editLayer((project, at) => setFade(project, at, props.end, 0));
 }
-onBeforeUnmount(() => (bench.tried = null));
+onBeforeUnmount(() => (edits.tried = null));
 </script>
 
 <template>
@@ -44,12 +44,12 @@ onBeforeUnmount(() => (bench.tried = null));
         :key="choice?.type ?? 'fade'"
         :title="choice?.title ?? 'Fade'"
         :active="current(choice?.type ?? null)"
-        @pointerenter="bench.tried = { transition: choice?.type ?? null }"
-        @focus="bench.tried = { transition: choice?.type ?? null }"
+        @pointerenter="edits.tried = { transition: choice?.type ?? null }"
+        @focus="edits.tried = { transition: choice?.type ?? null }"
         @click="take(choice?.type ?? null)"
       />
       <v-divider />
-      <v-list-item title="Nothing" :disabled="!fadesOf(layer)[end]" @pointerenter="bench.tried = null" @click="none" />
+      <v-list-item title="Nothing" :disabled="!fadesOf(layer)[end]" @pointerenter="edits.tried = null" @click="none" />
     </v-list>
   </v-menu>
 </template>

@@ -16,6 +16,7 @@ import { newId } from '../base/ids';
 import FilePick from '../controls/FilePick.vue';
 import IconButton from '../controls/IconButton.vue';
 import PictureTile from '../controls/PictureTile.vue';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useJigs } from '../stores/jigs';
 import { useProject } from '../stores/project';
@@ -25,6 +26,7 @@ import JigDials from './JigDials.vue';
 /** Jigs by their pictures: one is chosen, its few dials turned, and it is put in, or on the chosen layers. */
 const open = defineModel<boolean>({ required: true });
 const bench = useBench();
+const playhead = usePlayhead();
 const jigs = useJigs();
 const store = useProject();
 const picker = ref<InstanceType<typeof FilePick>>();
@@ -55,9 +57,9 @@ function planOf(jig: LayerJig) {
   return planFrame(shotOfJig(store.current(), shot, jig, newId), shot.id, frame, { reduction: 4 });
 }
 function planOnLayer(jig: PartJig) {
-  const { project, frame } = withPartJig(store.current(), { ...bench.at!, frame: bench.frame }, jig, newId);
-  const shot = shotIn(project, bench.at!.shot);
-  return planAlone(project, shot, layerIn(shot, bench.at!.layer), frame, 4);
+  const { project, frame } = withPartJig(store.current(), { ...playhead.at!, frame: playhead.frame }, jig, newId);
+  const shot = shotIn(project, playhead.at!.shot);
+  return planAlone(project, shot, layerIn(shot, playhead.at!.layer), frame, 4);
 }
 const wanted = computed(() => [
   ...[...jigs.ofLayers, ...shipped.value].map((jig) => ({ key: jig.id, plan: () => planOf(now(jig)) })),
@@ -95,7 +97,7 @@ function putIn(jig: DialledJig): void {
   if (jig.kind === 'parts' && !seen.value) return;
   open.value = false;
   // those that come with Jackplane are made for the whole shot
-  jigs.use(now(jig), shipped.value.some(({ id }) => id === jig.id) ? 0 : bench.frame);
+  jigs.use(now(jig), shipped.value.some(({ id }) => id === jig.id) ? 0 : playhead.frame);
 }
 function contentsOf(jig: DialledJig): string {
   if (jig.kind === 'layers') return jig.layers.length === 1 ? '1 layer' : `${jig.layers.length} layers`;

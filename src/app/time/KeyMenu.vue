@@ -2,6 +2,7 @@
 import { easeKeys } from '../../core/document/edits/keys';
 import SubMenu from '../controls/SubMenu.vue';
 import { useBench } from '../stores/bench';
+import { usePlayhead } from '../stores/playhead';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
 import { EASE_KINDS, USUAL_STRENGTH } from './easings';
@@ -10,6 +11,7 @@ import { EASE_KINDS, USUAL_STRENGTH } from './easings';
 defineProps<{ at: [number, number]; frame: number }>();
 const emit = defineEmits<{ close: [] }>();
 const bench = useBench();
+const playhead = usePlayhead();
 const store = useProject();
 const selection = useSelection();
 const count = selection.keys.length;
@@ -23,7 +25,7 @@ const count = selection.keys.length;
     @update:model-value="emit('close')"
   >
     <v-list :disabled="store.readOnly">
-      <v-list-item title="Go there" @click="bench.seek(frame)" />
+      <v-list-item title="Go there" @click="playhead.seek(frame)" />
       <SubMenu
         title="Goes on"
         :items="

@@ -6,6 +6,7 @@ import { groupOf, stockOf, type Layer } from '../../core/document/schema';
 import { layerPeaks } from '../../core/sound/layer-peaks';
 import Waveform from '../controls/Waveform.vue';
 import { followPointer } from '../controls/pointer';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useRows } from '../stores/rows';
@@ -24,6 +25,7 @@ const props = defineProps<{
   to: number;
 }>();
 const bench = useBench();
+const playhead = usePlayhead();
 const rows = useRows();
 const selection = useSelection();
 const store = useProject();
@@ -69,7 +71,7 @@ function drag(event: PointerEvent, part: 'move' | 'start' | 'end'): void {
   selection.pickLayer(props.layer.id, event.shiftKey || event.ctrlKey);
   if (props.layer.locked) return;
   const { start, length } = props.layer.span;
-  const marks = snapTargets(bench.shot!, bench.frame, { layer: props.layer.id });
+  const marks = snapTargets(bench.shot!, playhead.frame, { layer: props.layer.id });
   const others = selection.layers;
   let moved = 0;
   followPointer(
@@ -132,7 +134,7 @@ function press(event: KeyboardEvent, part: 'move' | 'start' | 'end'): void {
       :style="bar"
       @keydown="press($event, 'move')"
       @focus="selection.layers.includes(layer.id) || selection.pickLayer(layer.id, false)"
-      @dblclick="inside && bench.step(inside)"
+      @dblclick="inside && playhead.step(inside)"
       :title="`${inside ? 'Double-click to open: ' : ''}${layer.name}: frames ${layer.span.start} to ${layer.span.start + layer.span.length - 1}`"
       @pointerdown="drag($event, 'move')"
     >

@@ -9,6 +9,8 @@ import { ask, useAnswer } from '../base/asks';
 import ShortField from '../controls/ShortField.vue';
 import { ALIGNMENTS } from '../../core/document/edits/align';
 import SubMenu from '../controls/SubMenu.vue';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import LooksSheet from './LooksSheet.vue';
 import { TABLE_SIZES, useGradeFiles } from '../stores/grade-files';
@@ -19,6 +21,8 @@ import { useSelection } from '../stores/selection';
 
 /** What can be done with the chosen layer in time. */
 const bench = useBench();
+const playhead = usePlayhead();
+const edits = useEdits();
 const store = useProject();
 const selection = useSelection();
 const group = computed(() => bench.layer && groupOf(bench.layer));
@@ -72,7 +76,7 @@ const replacements = computed(() => {
     .filter(({ id, facts }) => id !== own && !!facts.width === !!bench.size)
     .map(({ id, name }) => ({
       title: name,
-      run: () => closing(() => bench.editLayer((project, at) => replaceSource(project, at, id))),
+      run: () => closing(() => edits.editLayer((project, at) => replaceSource(project, at, id))),
     }));
 });
 const offset = ref('5f');
@@ -85,7 +89,7 @@ useAnswer('looks', () => (looks.value = !!bench.size));
 const others = computed(() => bench.shot!.layers.filter((layer) => layer.id !== bench.layerId));
 const frames = (text: string) => parseQuantity(text, { current: 0, rate: bench.shot!.rate });
 const relate = (relation: TimeRelation) =>
-  bench.editLayer((project, at) => relateLayer(project, { ...at, frame: bench.frame }, relation));
+  edits.editLayer((project, at) => relateLayer(project, { ...at, frame: playhead.frame }, relation));
 const RELATIONS = [
   { kind: 'start-with', label: 'Start with' },
   { kind: 'end-with', label: 'End with' },
@@ -133,7 +137,7 @@ const RELATIONS = [
         @click="closing(selection.group)"
       />
       <template v-if="group">
-        <v-list-item title="Open the group" @click="closing(() => bench.step(group!))" />
+        <v-list-item title="Open the group" @click="closing(() => playhead.step(group!))" />
         <v-list-item title="Ungroup" subtitle="Ctrl+Shift+G" @click="closing(selection.apart)" />
       </template>
       <v-list-item title="Keep as a jig" subtitle="made layers" :disabled="!bench.layer" @click="closing(jigs.keep)" />
@@ -158,8 +162,8 @@ const RELATIONS = [
         "
       />
       <v-divider />
-      <v-list-item title="Play backwards" @click="bench.editLayer(reverseLayer)" />
-      <v-list-item title="Freeze from here" @click="bench.editLayer(freezeHere)" />
+      <v-list-item title="Play backwards" @click="edits.editLayer(reverseLayer)" />
+      <v-list-item title="Freeze from here" @click="edits.editLayer(freezeHere)" />
       <v-list-item title="Fill the shot" @click="relate({ kind: 'fill' })" />
       <div class="line">
         <v-btn size="small" @click="frames(length) !== null && relate({ kind: 'from-here', frames: frames(length)! })">

@@ -7,6 +7,7 @@ import { MOST_GAIN, SILENT, decibels, levelText, louder } from '../../core/sound
 import { steadyAt } from '../../core/time/values';
 import { arrowOf } from '../controls/arrows';
 import { followPointer } from '../controls/pointer';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
@@ -14,6 +15,7 @@ import { useSelection } from '../stores/selection';
 /** The level of a layer's sound as a line over its wave; dragged up or down it is louder or quieter as a whole. */
 const props = defineProps<{ layer: Layer; perFrame: number; labels: number }>();
 const bench = useBench();
+const playhead = usePlayhead();
 const store = useProject();
 const selection = useSelection();
 /** A bar is too low to carry 78 dB by its height, so that a drag goes further than the line. */
@@ -23,7 +25,7 @@ const MOST_POINTS = 200;
 const dragging = ref(false);
 
 const level = computed(() => props.layer.sound.gain as Value<number>);
-const now = computed(() => steadyAt(level.value, bench.frame - props.layer.span.start));
+const now = computed(() => steadyAt(level.value, playhead.frame - props.layer.span.start));
 const high = decibels(MOST_GAIN);
 /** Where a level is drawn, from the top: the square root gives the usual ones room. */
 const place = (gain: number): number => {

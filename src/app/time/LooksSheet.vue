@@ -7,6 +7,7 @@ import { planAlone } from '../../core/plan/looks';
 import IconButton from '../controls/IconButton.vue';
 import PictureTile from '../controls/PictureTile.vue';
 import FilePick from '../controls/FilePick.vue';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { GRADE_ENDINGS, useGrades } from '../stores/grades';
 import { useProject } from '../stores/project';
@@ -15,6 +16,7 @@ import { useGlimpses } from './glimpses';
 /** The chosen layer's present frame in several looks, to choose by eye: those of the project, and those that come with Jackplane. */
 const open = defineModel<boolean>({ required: true });
 const bench = useBench();
+const playhead = usePlayhead();
 const store = useProject();
 const grades = useGrades();
 const picker = ref<InstanceType<typeof FilePick>>();
@@ -39,7 +41,8 @@ const lined = (line: readonly Pass[], own: readonly Pass[]): Pass[] => {
 /** A picture of each look, by its key. */
 const { pictures, draw, clear } = useGlimpses();
 const drawLooks = (): void => {
-  const { shot, layer, frame } = bench;
+  const { shot, layer } = bench;
+  const { frame } = playhead;
   const { project } = store;
   if (!shot || !layer || !project) return;
   void draw(
@@ -110,7 +113,7 @@ function choose({ title, passes }: Look): void {
           />
         </div>
         <p class="dim">
-          Frame {{ bench.frame }}. A look is put in as passes with ordinary dials; one step back takes it away again.
+          Frame {{ playhead.frame }}. A look is put in as passes with ordinary dials; one step back takes it away again.
         </p>
       </v-card-text>
     </v-card>

@@ -2,13 +2,14 @@
 import { changeMarker, setRange, toggleMarker } from '../../core/document/edits/markers';
 import { MARKER_COLOURS, type Marker, type Shot } from '../../core/document/schema';
 import SubMenu from '../controls/SubMenu.vue';
-import { useBench } from '../stores/bench';
+import { usePlayhead } from '../stores/playhead';
 import { useProject } from '../stores/project';
 
 /** What can be done with a marker, where it was pointed at. */
 const props = defineProps<{ shot: Shot; marker: Marker; at: [number, number] }>();
 const emit = defineEmits<{ close: []; rename: [] }>();
-const bench = useBench();
+
+const playhead = usePlayhead();
 const store = useProject();
 /** The in and out points from this marker to the next, or to the end. */
 function range(): void {
@@ -20,7 +21,7 @@ function range(): void {
 <template>
   <v-menu :model-value="true" :target="at" :aria-label="`Marker ${marker.name}`" @update:model-value="emit('close')">
     <v-list>
-      <v-list-item title="Go there" @click="bench.seek(marker.at)" />
+      <v-list-item title="Go there" @click="playhead.seek(marker.at)" />
       <v-list-item title="Name it…" :disabled="store.readOnly" @click="emit('rename')" />
       <SubMenu
         title="Colour"

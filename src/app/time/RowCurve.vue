@@ -5,6 +5,7 @@ import type { ValueEntry } from '../../core/document/edits/values';
 import { pegPath } from '../controls/peg';
 import { arrowOf } from '../controls/arrows';
 import { followPointer } from '../controls/pointer';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
@@ -15,6 +16,7 @@ import { snapTargets, snapped } from './snap';
 /** The curves of a row with their keyframes as pegs on them. In a low row pegs move in time; in a grown one up and down too, and they have handles. */
 const props = defineProps<RowSpace>();
 const bench = useBench();
+const playhead = usePlayhead();
 const store = useProject();
 const selection = useSelection();
 const plot = useCurvePlot(props);
@@ -51,7 +53,7 @@ function drag(event: PointerEvent, point: PlottedPoint): void {
   if (props.layer.locked || more) return;
   const from = selection.keys;
   const origin = frameOf(point);
-  const targets = snapTargets(bench.shot!, bench.frame, { without: from });
+  const targets = snapTargets(bench.shot!, playhead.frame, { without: from });
   const scale = point.curve && plot.perPixel(point.curve);
   let moved = 0;
   let sideways: boolean | null = props.grown && scale ? null : true;
@@ -181,7 +183,7 @@ defineExpose({ curves: plot.curves, ranges: plot.ranges, changes, axis });
       :aria-pressed="point.picked"
       :title="tip(point)"
       @pointerdown.stop="drag($event, point)"
-      @dblclick="bench.seek(frameOf(point))"
+      @dblclick="playhead.seek(frameOf(point))"
       @contextmenu.prevent.stop="menu($event, point)"
       @keydown="press($event, point)"
     ></button>

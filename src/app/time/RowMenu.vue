@@ -2,6 +2,7 @@
 import { makeStill } from '../../core/document/edits/keys';
 import type { Layer } from '../../core/document/schema';
 import SubMenu from '../controls/SubMenu.vue';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useRows, type ValueRow } from '../stores/rows';
@@ -10,11 +11,12 @@ import { useRows, type ValueRow } from '../stores/rows';
 const props = defineProps<{ layer: Layer; row: ValueRow; others: readonly ValueRow[]; at: [number, number] }>();
 const emit = defineEmits<{ close: [] }>();
 const bench = useBench();
+const playhead = usePlayhead();
 const rows = useRows();
 const store = useProject();
 const still = (): void => {
   const project = store.current();
-  const at = { shot: bench.shotId!, layer: props.layer.id, frame: bench.frame };
+  const at = { shot: bench.shotId!, layer: props.layer.id, frame: playhead.frame };
   store.edit(makeStill(project, at, props.row.entries[0]!.path));
 };
 </script>

@@ -3,6 +3,7 @@ import { computed, nextTick, ref } from 'vue';
 import { changeMarker, setRange, toggleMarker } from '../../core/document/edits/markers';
 import { MARKER_COLOURS, type Marker, type Shot } from '../../core/document/schema';
 import { usePlayer } from '../stores/player';
+import { useReady } from '../stores/ready';
 import { useProject } from '../stores/project';
 import { followPointer } from '../controls/pointer';
 import MarkerMenu from './MarkerMenu.vue';
@@ -12,6 +13,7 @@ const props = defineProps<{ shot: Shot; frame: number; perFrame: number; from: n
 const emit = defineEmits<{ seek: [frame: number] }>();
 const store = useProject();
 const player = usePlayer();
+const ready = useReady();
 const editing = ref<Marker | null>(null);
 /** the marker whose menu is open, and where */
 const asked = ref<{ marker: Marker; at: [number, number] } | null>(null);
@@ -46,8 +48,8 @@ const seen = computed(() =>
 );
 
 /** Frames that are ready, and those that were left out while playing, as one line each. */
-const ready = computed(() =>
-  player.readyRuns
+const readyLine = computed(() =>
+  ready.runs
     .map(
       ([first, end]) => `M${first * props.perFrame} 0h${(end - first) * props.perFrame}v3H${first * props.perFrame}Z`,
     )
@@ -152,7 +154,7 @@ function dragRange(event: PointerEvent, end: 'from' | 'to'): void {
       mark
     }}</span>
     <svg class="strip" aria-hidden="true" :width="shot.length * perFrame" height="3" data-testid="ready strip">
-      <path class="ready" :d="ready" />
+      <path class="ready" :d="readyLine" />
       <path class="dropped" :d="dropped" />
     </svg>
     <template v-if="shot.range">

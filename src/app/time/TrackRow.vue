@@ -5,6 +5,7 @@ import type { Track } from '../../core/document/track';
 import { momentOf } from '../../core/place/moment';
 import { trackFrameAt } from '../../core/time/track-frame';
 import { pointsAt, sampleAt, samplesOf } from '../../core/track/samples';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { rem } from '../controls/rem';
@@ -22,6 +23,7 @@ const props = defineProps<{
   to: number;
 }>();
 const bench = useBench();
+const playhead = usePlayhead();
 const store = useProject();
 const rows = useRows();
 const tracking = useTracking();
@@ -74,7 +76,7 @@ const weak = computed(() =>
     .map(({ x, step }) => ({ x: x - left.value - props.perFrame / 2, w: props.perFrame * step })),
 );
 const now = computed(() => {
-  const point = pointsAt(samples.value, frameAt(bench.frame))?.[0];
+  const point = pointsAt(samples.value, frameAt(playhead.frame))?.[0];
   return point ? point.map((v) => Math.round(v * 10) / 10).join(', ') : '';
 });
 

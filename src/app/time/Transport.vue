@@ -17,9 +17,14 @@ import { rangeOf } from '../../core/document/edits/markers';
 import { frameTyped, timecode } from '../../core/time/timecode';
 import IconButton from '../controls/IconButton.vue';
 import Choice from '../controls/Choice.vue';
-import { useBench, type PreviewScale } from '../stores/bench';
+import { type PreviewScale } from '../stores/viewing';
+import { usePlayhead } from '../stores/playhead';
+import { useViewing } from '../stores/viewing';
+import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { usePlayer } from '../stores/player';
+import { usePreview } from '../stores/preview';
+import { useReady } from '../stores/ready';
 import { useRows } from '../stores/rows';
 import { useSelection } from '../stores/selection';
 import LayerMenu from './LayerMenu.vue';
@@ -28,8 +33,12 @@ import KeysBar from './KeysBar.vue';
 /** Playing, where the playhead is, what the preview does, and what can be done with what is chosen. */
 const zoom = defineModel<number>('zoom', { required: true });
 const bench = useBench();
+const playhead = usePlayhead();
+const viewing = useViewing();
 const notices = useNotices();
 const player = usePlayer();
+const preview = usePreview();
+const ready = useReady();
 const rows = useRows();
 const selection = useSelection();
 const shot = computed(() => bench.shot!);
@@ -37,7 +46,7 @@ const shot = computed(() => bench.shot!);
 const length = computed(() => shot.value.length);
 const from = computed(() => rangeOf(shot.value).from);
 const to = computed(() => rangeOf(shot.value).to);
-const time = computed(() => timecode(bench.frame, shot.value.rate));
+const time = computed(() => timecode(playhead.frame, shot.value.rate));
 const chosen = computed(() => !!bench.layer);
 const animated = computed(() => !!bench.layer && rows.valueRows(bench.layer).length > 0);
 const first = computed(() => selection.neighbour(-1) === null);
@@ -54,15 +63,15 @@ function go(): void {
   const text = typing.value;
   typing.value = null;
   if (text === null || !text.trim()) return;
-  const frame = frameTyped(text, bench.frame, shot.value.rate);
+  const frame = frameTyped(text, playhead.frame, shot.value.rate);
   if (frame === null) return notices.say(`“${text}” is no frame or time. Type 67, +12, 2.5s or 0:02.12.`, 'problem');
-  bench.seek(frame);
+  playhead.seek(frame);
 }
 const KEEPS = [
   { value: 'time' as const, title: 'in time' },
   { value: 'every' as const, title: 'every frame' },
 ];
-const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[player.reduction]);
+const scaleNow = computed(() => ({ 1: 'full', 2: '½', 4: '¼' })[preview.reduction]);
 const scales = computed(() =>
   SCALES.map(({ value, label }) => ({ value, title: value === 'auto' ? `${label} (${scaleNow.value})` : label })),
 );
@@ -70,14 +79,14 @@ const scales = computed(() =>
 
 <template>
   <div class="transport">
-    <IconButton label="First frame" keys="Home" :icon="mdiSkipPrevious" @click="bench.seek(from)" />
+    <IconButton label="First frame" keys="Home" :icon="mdiSkipPrevious" @click="playhead.seek(from)" />
     <IconButton
       :label="player.playing ? 'Stop' : 'Play'"
       keys="Space"
       :icon="player.playing ? mdiStop : mdiPlay"
       @click="player.toggle"
     />
-    <IconButton label="Last frame" keys="End" :icon="mdiSkipNext" @click="bench.seek(to - 1)" />
+    <IconButton label="Last frame" keys="End" :icon="mdiSkipNext" @click="playhead.seek(to - 1)" />
     <IconButton
       label="Previous keyframe of the layer"
       keys=","
@@ -95,11 +104,11 @@ const scales = computed(() =>
     <IconButton label="Loop" :pressed="player.loop" :icon="mdiRepeat" @click="player.loop = !player.loop" />
     <IconButton
       :label="
-        player.readies ? 'Frames ahead are got ready while you work' : 'Frames are computed only when they are shown'
+        ready.readies ? 'Frames ahead are got ready while you work' : 'Frames are computed only when they are shown'
       "
-      :pressed="player.readies"
+      :pressed="ready.readies"
       :icon="mdiFastForwardOutline"
-      @click="player.readies = !player.readies"
+      @click="ready.readies = !ready.readies"
     />
     <v-text-field
       class="field mono code"
@@ -115,7 +124,7 @@ const scales = computed(() =>
       @blur="go"
     />
     <span class="mono dim"
-      >f <span aria-label="Frame" role="status">{{ bench.frame }}</span> / {{ length }}</span
+      >f <span aria-label="Frame" role="status">{{ playhead.frame }}</span> / {{ length }}</span
     >
     <span class="gap" />
     <IconButton
@@ -135,7 +144,7 @@ const scales = computed(() =>
     <LayerMenu v-if="chosen" />
     <KeysBar v-if="selection.keys.length" />
     <span v-else class="mono dim state" role="status"
-      >cached {{ player.readyCount }} of {{ to - from }} · dropped {{ player.dropped }}</span
+      >cached {{ ready.count }} of {{ to - from }} · dropped {{ player.dropped }}</span
     >
     <span class="end">
       <div
@@ -145,18 +154,18 @@ const scales = computed(() =>
         Plays
         <Choice
           label="Playing keeps"
-          :value="player.keeps"
+          :value="ready.keeps"
           :options="KEEPS"
-          @change="(keeps) => (player.keeps = keeps)"
+          @change="(keeps) => (ready.keeps = keeps)"
         />
       </div>
       <div class="dim preview">
         Preview
         <Choice
           label="Preview scale"
-          :value="bench.scale"
+          :value="viewing.scale"
           :options="scales"
-          @change="(scale) => (bench.scale = scale)"
+          @change="(scale) => (viewing.scale = scale)"
         />
       </div>
       <IconButton label="Row height" :icon="mdiArrowExpandVertical" @click="selection.nextRowHeight()" />

@@ -6,6 +6,7 @@ import { followOf } from '../../core/document/edits/follow';
 import { valueIn, type ValueEntry } from '../../core/document/edits/values';
 import type { Layer } from '../../core/document/schema';
 import { steadyAt, valueAt } from '../../core/time/values';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 
@@ -18,6 +19,7 @@ const props = defineProps<{
   to: number;
 }>();
 const bench = useBench();
+const playhead = usePlayhead();
 const store = useProject();
 /** Room that the numbers need, in pixels; where there is less they stand before the playhead. */
 const ROOM = 96;
@@ -27,9 +29,9 @@ function shown(value: unknown, factor: number): string {
   if (Array.isArray(value) && typeof value[0] === 'number') return value.map((part) => shown(part, factor)).join(', ');
   return typeof value === 'string' ? value : '';
 }
-const frame = computed(() => bench.frame - props.layer.span.start);
+const frame = computed(() => playhead.frame - props.layer.span.start);
 const followed = (value: Value<unknown>) =>
-  valueAt(value, momentOf(store.current(), bench.shot!, props.layer, bench.frame));
+  valueAt(value, momentOf(store.current(), bench.shot!, props.layer, playhead.frame));
 const now = computed(() => {
   return props.entries.flatMap((entry) => {
     const value = valueIn(props.layer, entry.path);
@@ -39,15 +41,15 @@ const now = computed(() => {
   });
 });
 const place = computed(() => {
-  const x = (bench.frame + 0.5) * props.perFrame;
-  const before = (props.to - bench.frame) * props.perFrame < ROOM;
+  const x = (playhead.frame + 0.5) * props.perFrame;
+  const before = (props.to - playhead.frame) * props.perFrame < ROOM;
   return { left: `${x + (before ? -6 : 6)}px`, transform: before ? 'translateX(-100%)' : undefined };
 });
 </script>
 
 <template>
   <span
-    v-if="now.length && bench.frame >= from && bench.frame <= to"
+    v-if="now.length && playhead.frame >= from && playhead.frame <= to"
     class="now mono"
     :class="{ follows: now[0]!.follows }"
     :style="place"

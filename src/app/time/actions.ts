@@ -21,6 +21,9 @@ import { isFreePath, shape } from '../../core/sources/shape';
 import { title } from '../../core/sources/title';
 import { framesIn } from '../../core/time/rate';
 import { newId } from '../base/ids';
+import { usePlayhead } from '../stores/playhead';
+import { useViewing } from '../stores/viewing';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
@@ -28,9 +31,10 @@ import { useSelection } from '../stores/selection';
 
 /** Trims the chosen layer to the playhead; its end includes the frame that is showing. */
 export function trimHere(side: 'start' | 'end'): void {
-  const bench = useBench();
-  bench.editLayer((project, at) =>
-    side === 'start' ? trimStart(project, at, bench.frame) : trimEnd(project, at, bench.frame + 1),
+  const playhead = usePlayhead();
+  const edits = useEdits();
+  edits.editLayer((project, at) =>
+    side === 'start' ? trimStart(project, at, playhead.frame) : trimEnd(project, at, playhead.frame + 1),
   );
 }
 
@@ -43,21 +47,24 @@ export const usualFade = ({ rate }: Pick<Shot, 'rate'>): number =>
 /** Lets the chosen layer begin or end with something, and opens its dials. @param type of a transition; null for a fade */
 export function takeTransition(end: keyof Fades, type: string | null): void {
   const bench = useBench();
-  bench.editLayer((project, at) => setTransition(project, at, end, type, usualFade(bench.shot!)));
+  const edits = useEdits();
+  edits.editLayer((project, at) => setTransition(project, at, end, type, usualFade(bench.shot!)));
   bench.show(end);
 }
 /** Lets the chosen title arrive in one of the usual ways. */
 export function letTitleArrive(way: ArrivalWay): void {
   const bench = useBench();
-  bench.editLayer((project, at) => letArrive(project, at, way, 2 * usualFade(bench.shot!)));
+  const edits = useEdits();
+  edits.editLayer((project, at) => letArrive(project, at, way, 2 * usualFade(bench.shot!)));
 }
 
 /** Moves over the chosen layer's picture from its beginning to its end. */
 export function moveOver(move: FramingMove): void {
   const bench = useBench();
+  const edits = useEdits();
   const { shot, size } = bench;
   if (!shot || !size) return;
-  bench.editLayer((project, at) =>
+  edits.editLayer((project, at) =>
     setFraming(project, at, stopsOf(move, size, { w: shot.width, h: shot.height }, spanOf(bench.layer!, shot))),
   );
   bench.show('place');
@@ -80,9 +87,10 @@ export function stackStock(stock: Stock, start = 0, index = 0): void {
 /** Sets the chosen title in a font of the stock; a new one where none is chosen. */
 function setInFont(stock: Stock): void {
   const bench = useBench();
+  const edits = useEdits();
   const font = { stock: stock.id };
   if (bench.layer?.source.type !== title.type || bench.layer.locked) return stackMade(title.type, { font });
-  bench.editLayer((project, at) => setSourceValue(project, at, 'font', font));
+  edits.editLayer((project, at) => setSourceValue(project, at, 'font', font));
   bench.show('source');
 }
 
@@ -95,11 +103,12 @@ const TEXT_WIDE = 0.9;
 /** Puts the layers of something ready made on the stack, and chooses the one with its text. */
 export function stackReadyMade(ready: ReadyMade): void {
   const bench = useBench();
+  const viewing = useViewing();
   const store = useProject();
   const { shot } = bench;
   if (!shot) return;
   useSelection().choosingText(() => store.edit(addReadyMade(store.current(), shot.id, ready, newId)));
-  bench.typeText();
+  viewing.typeText();
 }
 
 /** Puts particles on the stack as they are mostly wanted, in the measure of the shot. */
@@ -120,6 +129,7 @@ export const stackFreePath = (): void => stackMade(shape.type, { form: 'path' },
 /** Puts a made layer on the stack, the size of the shot. @param own values of its source in place of those that a new one begins with */
 export function stackMade(type: string, own: Readonly<Record<string, unknown>> = {}, called?: string): void {
   const bench = useBench();
+  const viewing = useViewing();
   const { shot } = bench;
   const declared = MADE.find((source) => source.type === type);
   if (!shot || !declared) return;
@@ -136,6 +146,6 @@ export function stackMade(type: string, own: Readonly<Record<string, unknown>> =
     layer.masks = [newMask(newId<MaskId>(), SHAPE_TITLES.path, newShape('path', { w: shot.width, h: shot.height }))];
   useProject().edit(addLayer(shot.id, layer));
   bench.choose(layer.id, 'source');
-  bench.typeText();
+  viewing.typeText();
   if (free) useMasking().draw(layer.masks[0]!.id);
 }

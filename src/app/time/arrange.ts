@@ -1,6 +1,7 @@
 import { arrange, type Arrangement } from '../../core/document/edits/arrangements';
 import type { LayerId } from '../../core/document/schema';
 import { newId } from '../base/ids';
+import { useViewing } from '../stores/viewing';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
@@ -10,6 +11,7 @@ import { useSelection } from '../stores/selection';
 /** Does something ready made to the chosen layers; what it adds is chosen, and a title's text is open for typing. */
 export async function arrangeChosen(arrangement: Arrangement): Promise<void> {
   const [bench, store, selection] = [useBench(), useProject(), useSelection()];
+  const viewing = useViewing();
   const { shot } = bench;
   if (!shot) return;
   try {
@@ -21,7 +23,7 @@ export async function arrangeChosen(arrangement: Arrangement): Promise<void> {
     // what was made may be gone by now, or another shot be open
     if (!bench.shot?.layers.some(({ id }) => id === title?.id)) return;
     selection.pickLayer(title!.id, false);
-    bench.typeText();
+    viewing.typeText();
   } catch (error) {
     useNotices().problem(error);
   }

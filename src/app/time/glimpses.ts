@@ -3,7 +3,7 @@ import type { FramePlan } from '../../core/plan/types';
 import { useEngine } from '../../engine/client';
 import { LOOK } from '../../engine/wishes';
 import { useNotices } from '../stores/notices';
-import { usePlayer } from '../stores/player';
+import { useReady } from '../stores/ready';
 
 interface Wanted {
   key: string;
@@ -20,7 +20,7 @@ const breathe = (): Promise<void> => new Promise((resume) => setTimeout(resume))
 /** Small pictures of several things, made one after the other while the calling component lives. */
 export function useGlimpses() {
   const notices = useNotices();
-  const player = usePlayer();
+  const ready = useReady();
   /** by key */
   const pictures = shallowReactive<Record<string, OffscreenCanvas>>({});
   let run = 0;
@@ -41,7 +41,7 @@ export function useGlimpses() {
     const missing = wanted.filter(({ key }) => !pictures[key] || anew.has(key));
     const ask = (at: number) => {
       // frames ahead wait until these are there
-      player.yieldToHand();
+      ready.yieldToHand();
       const asked = missing[at] && engine.frame(missing[at].plan(), 'picture', LOOK);
       asked?.catch(() => {});
       return asked;

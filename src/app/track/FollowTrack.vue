@@ -17,6 +17,8 @@ import { samplesOf, TRACK_POINTS } from '../../core/track/samples';
 import type { Follow } from '../../core/time/drivers/follow';
 import Dial from '../controls/Dial.vue';
 import IconButton from '../controls/IconButton.vue';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { BAKED, useTracking } from '../stores/tracking';
@@ -24,6 +26,8 @@ import { BAKED, useTracking } from '../stores/tracking';
 /** What some values of the chosen layer follow, all together or each by itself: a track, and how; written as keyframes or let go. */
 const props = defineProps<{ paths: readonly string[]; label?: string }>();
 const bench = useBench();
+const playhead = usePlayhead();
+const edits = useEdits();
 const store = useProject();
 const tracking = useTracking();
 
@@ -78,14 +82,14 @@ const chosen = computed(() => (link.value ? `${link.value.track} ${link.value.la
 function choose(value: string | null): void {
   if (!value) return letGo();
   const [id, via] = value.split(' ') as [TrackId, LayerId];
-  bench.editLayer((project, at) =>
-    followTrack(project, { ...at, frame: bench.frame }, { track: id, via, paths: own.value }),
+  edits.editLayer((project, at) =>
+    followTrack(project, { ...at, frame: playhead.frame }, { track: id, via, paths: own.value }),
   );
 }
-const letGo = (): void => bench.editLayer((project, at) => unfollow(project, at, linked.value));
-const bake = (): void => bench.editLayer((project, at) => bakeFollow(project, at, linked.value, BAKED));
+const letGo = (): void => edits.editLayer((project, at) => unfollow(project, at, linked.value));
+const bake = (): void => edits.editLayer((project, at) => bakeFollow(project, at, linked.value, BAKED));
 const set = (change: Parameters<typeof setFollow>[2], dragging = false): void =>
-  bench.editLayer((_, at) => setFollow(at, linked.value, change), dragging ? 'follow' : undefined);
+  edits.editLayer((_, at) => setFollow(at, linked.value, change), dragging ? 'follow' : undefined);
 
 const PARTS: readonly { name: keyof Follow['parts']; label: string; least: number }[] = [
   { name: 'position', label: 'position', least: 1 },

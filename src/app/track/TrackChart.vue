@@ -12,7 +12,7 @@ import {
   TooltipComponent,
 } from 'echarts/components';
 import { CanvasRenderer } from 'echarts/renderers';
-import { useBench } from '../stores/bench';
+import { usePlayhead } from '../stores/playhead';
 import { useTracking, WEAK } from '../stores/tracking';
 
 /** Position, speed and confidence of the chosen track over the clip's frames. A click goes there. */
@@ -25,7 +25,7 @@ echarts.use([
   MarkAreaComponent,
   CanvasRenderer,
 ]);
-const bench = useBench();
+const playhead = usePlayhead();
 const tracking = useTracking();
 const theme = useTheme();
 const box = ref<HTMLElement>();
@@ -173,7 +173,7 @@ function begun(part: number): echarts.ECharts {
   chart.getZr().on('click', ({ offsetX, offsetY }) => {
     const [frame] = chart.convertFromPixel({ gridIndex: 0 }, [offsetX, offsetY]) as [number, number];
     const at = tracking.shotFrames.get(Math.round(frame));
-    if (at !== undefined) bench.seek(at);
+    if (at !== undefined) playhead.seek(at);
   });
   return chart;
 }

@@ -15,6 +15,7 @@ import { valueAt } from '../../core/time/values';
 import { growthAt, mapBetween, type Point } from '../../core/track/motion';
 import { useEngine } from '../../engine/client';
 import { newId } from '../base/ids';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
@@ -36,6 +37,7 @@ interface Pinned {
 /** Makes what is pinned on a tracked surface as soft, as grainy and as lit as the surface. */
 export const useSurfaceMatch = defineStore('surfaceMatch', () => {
   const bench = useBench();
+  const playhead = usePlayhead();
   const notices = useNotices();
   const store = useProject();
   const tracking = useTracking();
@@ -59,7 +61,7 @@ export const useSurfaceMatch = defineStore('surfaceMatch', () => {
 
   /** How much larger the pin draws the layer's picture. */
   function pinGrowth({ layer, pass }: Pinned, size: { w: number; h: number }): number {
-    const moment = momentOf(store.current(), bench.shot!, layer, bench.frame);
+    const moment = momentOf(store.current(), bench.shot!, layer, playhead.frame);
     const [rx, ry] = [size.w / 2, size.h / 2];
     const corners: Point[] = [
       [-rx, -ry],
@@ -108,8 +110,8 @@ export const useSurfaceMatch = defineStore('surfaceMatch', () => {
     stopped = false;
     going.value = { done: 0, of: 1 };
     try {
-      const here = await lookAt(via, bench.frame);
-      const own = planBefore(store.current(), bench.shot!, target.layer, target.pass.id, bench.frame);
+      const here = await lookAt(via, playhead.frame);
+      const own = planBefore(store.current(), bench.shot!, target.layer, target.pass.id, playhead.frame);
       const drawn = own && (await (await useEngine()).measure(own, 'surface', null));
       if (!here || !drawn)
         return notices.say(
@@ -119,7 +121,8 @@ export const useSurfaceMatch = defineStore('surfaceMatch', () => {
       const light = await lightOver(via, target.layer, here);
       if (stopped) return;
       // one pixel of the clip, in pixels of the layer that lies on it
-      const growth = (layer: Layer, place?: Point) => growthOf(store.current(), bench.shot!, layer, bench.frame, place);
+      const growth = (layer: Layer, place?: Point) =>
+        growthOf(store.current(), bench.shot!, layer, playhead.frame, place);
       const scale = growth(via, tracking.points?.[0]) / growth(target.layer);
       const passes: Pass[] = [];
       const add = (type: string, values: Pass['values']) => {

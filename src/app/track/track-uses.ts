@@ -13,6 +13,7 @@ import { momentOf } from '../../core/place/moment';
 import { middleOf, type Point } from '../../core/track/motion';
 import type { TrackKind } from '../../core/track/samples';
 import { newId } from '../base/ids';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
@@ -34,6 +35,7 @@ const AROUND = 2.2;
 /** What a track can be used for in one gesture, each one step of the history. */
 export function useTrackUses() {
   const bench = useBench();
+  const playhead = usePlayhead();
   const notices = useNotices();
   const store = useProject();
   const tracking = useTracking();
@@ -44,7 +46,7 @@ export function useTrackUses() {
       (layer) => layer.id !== bench.layerId && !layer.locked && sourceSize(store.current(), bench.shot!, layer),
     ),
   );
-  const at = () => ({ shot: bench.shotId!, layer: bench.layerId!, frame: bench.frame });
+  const at = () => ({ shot: bench.shotId!, layer: bench.layerId!, frame: playhead.frame });
   const link = (paths: readonly string[], parts?: NewLink['parts']): NewLink => ({
     track: tracking.track!.id,
     via: bench.layerId!,
@@ -121,9 +123,9 @@ export function useTrackUses() {
       const now = store.current();
       const shot = shotIn(now, bench.shotId!);
       const own = layerIn(shot, layer);
-      const { lookup } = bench.moment;
-      const intoShot = lookup.projection(bench.moment);
-      const theirs = lookup.projection(momentOf(now, shot, own, bench.frame));
+      const { lookup } = playhead.moment;
+      const intoShot = lookup.projection(playhead.moment);
+      const theirs = lookup.projection(momentOf(now, shot, own, playhead.frame));
       const back = theirs && projectiveInverse(theirs);
       const corners = tracking.patterns[0];
       if (!intoShot || !back || !corners) return;

@@ -18,7 +18,11 @@ import type { Ease } from '../../core/base/value';
 import { EASINGS } from '../../core/time/easing';
 import IconButton from '../controls/IconButton.vue';
 import NumberField from '../controls/NumberField.vue';
-import { FRAMING_ROOM, useBench } from '../stores/bench';
+import { FRAMING_ROOM } from '../stores/viewing';
+import { usePlayhead } from '../stores/playhead';
+import { useViewing } from '../stores/viewing';
+import { useEdits } from '../stores/edits';
+import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { followPointer } from '../controls/pointer';
 import type { ViewFrame } from './frame';
@@ -29,6 +33,9 @@ import type { ViewFrame } from './frame';
  */
 const props = defineProps<{ frame: ViewFrame }>();
 const bench = useBench();
+const viewing = useViewing();
+const playhead = usePlayhead();
+const edits = useEdits();
 const store = useProject();
 
 const layer = computed(() => bench.layer!);
@@ -48,7 +55,7 @@ const MOST = 24;
 const stops = computed<readonly FramingStop[]>(() => {
   if (layer.value.place.framing) return layer.value.place.framing;
   return spanOf(layer.value, bench.shot!).map((at) => {
-    const now = placeAt({ ...bench.moment, frame: at });
+    const now = placeAt({ ...playhead.moment, frame: at });
     return { ...framingOfPlace(now.position, now.scale, shotSize.value), at, ease: 'linear' };
   });
 });
@@ -84,7 +91,7 @@ const ground = computed(() => ({
 const rectPath = ({ x, y, w, h }: { x: number; y: number; w: number; h: number }) => `M${x} ${y}h${w}v${h}h${-w}Z`;
 
 const write = (next: readonly FramingStop[], gesture?: string): void =>
-  bench.editLayer((project, at) => setFraming(project, at, next), gesture);
+  edits.editLayer((project, at) => setFraming(project, at, next), gesture);
 function change(i: number, part: Partial<FramingStop>, gesture?: string): void {
   const next = stops.value.map((stop, k) =>
     k === i ? { ...stop, ...part, ...inside({ ...stop, ...part }, source.value, shotSize.value) } : stop,
@@ -127,7 +134,7 @@ function press(event: KeyboardEvent, i: number): void {
 }
 const preset = (name: FramingMove): void =>
   write(stopsOf(name, source.value, shotSize.value, spanOf(layer.value, bench.shot!)));
-const here = computed(() => bench.frame - layer.value.span.start);
+const here = computed(() => playhead.frame - layer.value.span.start);
 /** A further stop at the playhead, framed as it shows there now. */
 function add(): void {
   const framing = framingAt(stops.value, here.value);
@@ -237,7 +244,7 @@ const setPace = (value: string): void =>
             ><v-list-item v-for="move in FRAMING_MOVES" :key="move.name" :title="move.label" @click="preset(move.name)"
           /></v-list>
         </v-menu>
-        <v-btn size="small" color="primary" variant="flat" @click="bench.framing = false">Done</v-btn>
+        <v-btn size="small" color="primary" variant="flat" @click="viewing.framing = false">Done</v-btn>
       </div>
     </div>
   </div>

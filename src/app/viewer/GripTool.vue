@@ -2,9 +2,10 @@
 import { computed, ref } from 'vue';
 import { setValues } from '../../core/document/edits/keys';
 import { ellipseRing, placedRings, rectangleRing } from '../../core/masks/outline';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
-import { usePlayer } from '../stores/player';
+import { usePreview } from '../stores/preview';
 import { useProject } from '../stores/project';
 import { followPointer } from '../controls/pointer';
 import { MASK_HUES } from '../theme/mask-hues';
@@ -18,9 +19,10 @@ import { SNAP, snapPoint } from './path-edit';
 /** Rectangles, ellipses, lines, gradients and text on the picture, by their grips. */
 const props = defineProps<{ frame: ViewFrame }>();
 const bench = useBench();
+const edits = useEdits();
 const masking = useMasking();
 const store = useProject();
-const player = usePlayer();
+const preview = usePreview();
 const svg = ref<SVGSVGElement>();
 const space = useSourceSpace(
   () => props.frame,
@@ -58,8 +60,8 @@ const outlines = computed<XY[][]>(() => {
 
 function write(values: Record<string, unknown>, dragging: boolean): void {
   const { id, name } = mask.value;
-  if (dragging) player.touching = true;
-  bench.editLayer(
+  if (dragging) preview.touching = true;
+  edits.editLayer(
     (_, at) =>
       setValues(
         at,
@@ -91,7 +93,7 @@ function drag(event: PointerEvent, grip: Grip): void {
     },
     () => {
       guide.value = { x: null, y: null };
-      player.touching = false;
+      preview.touching = false;
       store.endGesture();
     },
   );

@@ -5,6 +5,7 @@ import { planCoverage } from '../../core/plan/masks';
 import { steadyAt } from '../../core/time/values';
 import { useEngine } from '../../engine/client';
 import { latestOnly } from '../base/latest';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { useNotices } from '../stores/notices';
@@ -20,6 +21,7 @@ const STRENGTH = 120;
 const MOST_SIDE = 960;
 
 const bench = useBench();
+const playhead = usePlayhead();
 const masking = useMasking();
 const notices = useNotices();
 const store = useProject();
@@ -30,12 +32,12 @@ const plan = computed(() => {
   const { layer, shot, size } = bench;
   if (!masking.mask || !layer || !shot || !size || !store.project) return null;
   const reduction = Math.max(1, Math.ceil(Math.max(size.w, size.h) / MOST_SIDE));
-  const own = planCoverage({ ...bench.moment, frame: masking.frame }, [masking.mask.id], size);
+  const own = planCoverage({ ...playhead.moment, frame: masking.frame }, [masking.mask.id], size);
   const small = { scale: 1 / reduction, centre: [size.w / reduction / 2, size.h / reduction / 2] as const };
   return { ...own, ...small, masks: own.masks.map((mask) => ({ ...mask, mode: 'add' as const })) };
 });
 const box = computed(() => {
-  const [a, b, c, d, e, f, g, h, i] = layerProjection(bench.moment, bench.size!);
+  const [a, b, c, d, e, f, g, h, i] = layerProjection(playhead.moment, bench.size!);
   return {
     width: `${bench.size!.w}px`,
     height: `${bench.size!.h}px`,

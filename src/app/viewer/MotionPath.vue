@@ -6,6 +6,7 @@ import type { Key } from '../../core/base/value';
 import { keysOf } from '../../core/base/value';
 import { apply, invert } from '../../core/picture/matrix';
 import { steadyAt } from '../../core/time/values';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
@@ -16,6 +17,7 @@ import type { ViewFrame } from './frame';
 /** The way of the chosen layer's position over the picture: a dot for each frame, its keyframes and their handles to drag. */
 const props = defineProps<{ frame: ViewFrame }>();
 const bench = useBench();
+const playhead = usePlayhead();
 const store = useProject();
 const selection = useSelection();
 const PATH = 'place.position';
@@ -28,12 +30,12 @@ const start = computed(() => layer.value.span.start);
 /** Position values → stage pixels, by way of what the layer follows. */
 function stage([px, py]: readonly [number, number]): { x: number; y: number } {
   const { width, height } = bench.shot!;
-  const [x, y] = apply(carriedBy(bench.moment), width / 2 + px, height / 2 + py);
+  const [x, y] = apply(carriedBy(playhead.moment), width / 2 + px, height / 2 + py);
   return { x: props.frame.x + x * props.frame.scale, y: props.frame.y + y * props.frame.scale };
 }
 /** A move on the stage as a move of the value. */
 function unstage(dx: number, dy: number): [number, number] {
-  const back = invert(carriedBy(bench.moment)) ?? [1, 0, 0, 1, 0, 0];
+  const back = invert(carriedBy(playhead.moment)) ?? [1, 0, 0, 1, 0, 0];
   const [a, b, c, d] = back;
   const [x, y] = [dx / props.frame.scale, dy / props.frame.scale];
   return [a * x + c * y, b * x + d * y];
@@ -41,7 +43,7 @@ function unstage(dx: number, dy: number): [number, number] {
 const keys = computed(() => keysOf(value.value) as readonly Key<[number, number]>[]);
 const dots = computed(() => {
   const [first, last] = [keys.value[0]!.at, keys.value.at(-1)!.at];
-  const now = bench.frame - start.value;
+  const now = playhead.frame - start.value;
   const [from, to] = [Math.max(first, now - DOTS), Math.min(last, now + DOTS)];
   return Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => ({
     at: from + i,
@@ -138,9 +140,9 @@ function dragHandle(event: PointerEvent, { key, side, bend }: (typeof handles.va
       :key="dot.at"
       :cx="dot.x"
       :cy="dot.y"
-      :r="dot.at === bench.frame - start ? 3.5 : 1.6"
+      :r="dot.at === playhead.frame - start ? 3.5 : 1.6"
       class="dot"
-      :class="{ now: dot.at === bench.frame - start }"
+      :class="{ now: dot.at === playhead.frame - start }"
     />
     <template v-for="handle in handles" :key="`${handle.key.at} ${handle.side}`">
       <line :x1="handle.from.x" :y1="handle.from.y" :x2="handle.x" :y2="handle.y" />
@@ -169,7 +171,7 @@ function dragHandle(event: PointerEvent, { key, side, bend }: (typeof handles.va
       tabindex="0"
       :aria-label="`Path keyframe at ${point.key.at + start}`"
       @pointerdown.stop="dragKey($event, point.key)"
-      @dblclick.stop="bench.seek(point.key.at + start)"
+      @dblclick.stop="playhead.seek(point.key.at + start)"
       @keydown.enter.stop.prevent="selection.pickKey(ref(point.key.at), $event.shiftKey)"
       @keydown="press($event, point.key)"
     />

@@ -3,9 +3,10 @@ import { computed, ref, shallowRef } from 'vue';
 import { setValues } from '../../core/document/edits/keys';
 import { setShape } from '../../core/document/edits/masks';
 import type { Hint, Stroke } from '../../core/document/mask';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
-import { usePlayer } from '../stores/player';
+import { usePreview } from '../stores/preview';
 import { useProject } from '../stores/project';
 import { followPointer } from '../controls/pointer';
 import { MASK_HUES } from '../theme/mask-hues';
@@ -16,9 +17,10 @@ import { useSelecting } from './selecting';
 /** Paints strokes on the picture: of a brush mask, or those that say what a smart selection keeps and drops. */
 const props = defineProps<{ frame: ViewFrame }>();
 const bench = useBench();
+const edits = useEdits();
 const masking = useMasking();
 const store = useProject();
-const player = usePlayer();
+const preview = usePreview();
 const selecting = useSelecting();
 const svg = ref<SVGSVGElement>();
 const space = useSourceSpace(
@@ -85,7 +87,7 @@ function paint(event: PointerEvent): void {
         write(true);
         store.endGesture();
       }
-      player.touching = false;
+      preview.touching = false;
       stroke.value = [];
     },
   );
@@ -95,10 +97,10 @@ let begun: readonly Stroke[] = [];
 function write(dragging: boolean): void {
   const { id, shape } = mask.value;
   if (shape.kind !== 'brush') return;
-  player.touching = dragging;
+  preview.touching = dragging;
   const { size, hardness, opacity } = masking.brush;
   const made: Stroke = { points: stroke.value, size, hardness, opacity, erase: masking.tool === 'erase' };
-  bench.editLayer(
+  edits.editLayer(
     (_, at) => setValues(at, { [`mask.${id}.strokes`]: [...begun, made] }, made.erase ? 'Erase' : 'Paint'),
     dragging ? `paint ${id}` : undefined,
   );
@@ -116,7 +118,7 @@ async function hint(): Promise<void> {
     points: stroke.value.map(([x, y]) => [x, y] as [number, number]),
   };
   const all = [...shape.hints, made];
-  bench.editLayer(
+  edits.editLayer(
     (project, at) =>
       setShape(project, at, id, { ...shape, hints: all }, made.keep ? 'Keep stroke on' : 'Drop stroke on'),
     `hint ${id}`,

@@ -13,6 +13,8 @@ import { intoPicture } from '../../core/plan/placing';
 import { valueAt } from '../../core/time/values';
 import { useEngine } from '../../engine/client';
 import { readInto } from '../stores/read-plate';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
@@ -22,6 +24,8 @@ import { colourWithout } from './shot-colour';
 /** Picks the screen on the picture: click, drag to average an area, Shift to add a sample. */
 const props = defineProps<{ frame: ViewFrame }>();
 const bench = useBench();
+const playhead = usePlayhead();
+const edits = useEdits();
 const store = useProject();
 const notices = useNotices();
 const from = ref<{ x: number; y: number } | null>(null);
@@ -86,8 +90,8 @@ async function colourOf(part: { x: number; y: number; w: number; h: number }): P
     w: part.w / frame.scale,
     h: part.h / frame.scale,
   };
-  if (param.value.from === 'shot') return colourWithout(store.project, shot, layer.id, bench.frame, inShot);
-  const plan = planBefore(store.project, shot, layer, pass.id, bench.frame);
+  if (param.value.from === 'shot') return colourWithout(store.project, shot, layer.id, playhead.frame, inShot);
+  const plan = planBefore(store.project, shot, layer, pass.id, playhead.frame);
   const back = plan && intoPicture(plan);
   if (!plan || !back) return null;
   const inLayer = (x: number, y: number) =>
@@ -112,10 +116,10 @@ function point(of: CurveParam, colour: Colour): void {
   const { pass, picking } = bench;
   const { over, tone } = of;
   if (over === 'life') return;
-  const points = valueAt(pass!.values[picking!] as Value<readonly CurvePoint[]>, bench.moment);
+  const points = valueAt(pass!.values[picking!] as Value<readonly CurvePoint[]>, playhead.moment);
   const more = withPointAt(points, placeOn({ over, tone }, colour), over === 'hue');
   if (!more) notices.say('The curve has a point there already, or as many as it can have.');
-  else bench.editLayer((project, at) => setPassValue(project, at, pass!.id, picking!, more));
+  else edits.editLayer((project, at) => setPassValue(project, at, pass!.id, picking!, more));
   bench.picking = null;
 }
 
@@ -123,7 +127,7 @@ function keep(colour: Colour, adding: boolean): void {
   const { pass, layer, picking } = bench;
   if (!pass || !layer || !picking) return;
   if (picked.value.kind === 'curve') return point(picked.value, colour);
-  const old = valueAt(pass.values[picking] as Value<Colour[]>, bench.moment);
+  const old = valueAt(pass.values[picking] as Value<Colour[]>, playhead.moment);
   const colours = adding && old.length < param.value.most ? [...old, colour] : [colour];
   const rounded = colours.map((c) =>
     c.map((v) => Math.min(1, Math.max(0, Math.round(v * 10000) / 10000))),
@@ -134,9 +138,9 @@ function keep(colour: Colour, adding: boolean): void {
   if (warning) notices.say(warning, 'problem');
   if (picks?.sets) {
     const values = { [picking]: rounded, ...picks.sets(colour) };
-    bench.editLayer((project, at) => setPassValues(project, at, pass.id, values, param.value.label.toLowerCase()));
+    edits.editLayer((project, at) => setPassValues(project, at, pass.id, values, param.value.label.toLowerCase()));
   } else if (reads) void readInto(pass.id, reads, rounded, false);
-  else bench.editLayer((project, at) => setPassValue(project, at, pass.id, picking, rounded));
+  else edits.editLayer((project, at) => setPassValue(project, at, pass.id, picking, rounded));
   if (!adding) bench.picking = null;
 }
 
@@ -151,7 +155,7 @@ async function warn(picked: readonly Colour[]): Promise<void> {
       `The picked colour is almost grey: its saturation is ${saturation}, its colour difference ${(difference * 100).toFixed(1)} % where a screen has 10 % or more. Pick a more saturated place.`,
       'problem',
     );
-  const plan = planBefore(store.current(), shot!, layer!, pass!.id, bench.frame);
+  const plan = planBefore(store.current(), shot!, layer!, pass!.id, playhead.frame);
   if (!plan) return;
   const { seen, rim } = await (await useEngine()).measure(plan, 'screenShare', picked);
   const percent = (v: number) => `${(v * 100).toFixed(v < 0.1 ? 1 : 0)} %`;

@@ -3,6 +3,8 @@ import { onMounted, shallowRef } from 'vue';
 import { resetPlace } from '../../core/document/edits/layers';
 import type { Layer } from '../../core/document/schema';
 import { useBench } from '../stores/bench';
+import { useEdits } from '../stores/edits';
+import { usePlayhead } from '../stores/playhead';
 import { pinFrame, pinLayer } from '../stores/stills';
 import { useSelection } from '../stores/selection';
 import { layersAt } from './click-choice';
@@ -12,6 +14,8 @@ import type { XY } from './frame';
 const props = defineProps<{ at: [number, number]; spot: XY }>();
 const emit = defineEmits<{ close: []; zoom: [scale: number | null] }>();
 const bench = useBench();
+const edits = useEdits();
+const playhead = usePlayhead();
 const selection = useSelection();
 const here = shallowRef<Layer[]>([]);
 onMounted(async () => {
@@ -36,10 +40,10 @@ onMounted(async () => {
       <v-list-item
         v-if="bench.layer && !bench.layer.locked"
         :title="`Reset the place of ${bench.layer.name}`"
-        @click="bench.editLayer(resetPlace)"
+        @click="edits.editLayer(resetPlace)"
       />
       <v-list-item title="Pin this frame to the stock" @click="pinFrame" />
-      <v-list-item v-if="bench.layerHere && bench.size" title="Pin the layer alone" @click="pinLayer" />
+      <v-list-item v-if="playhead.layerHere && bench.size" title="Pin the layer alone" @click="pinLayer" />
       <v-divider />
       <v-list-item title="Fit" subtitle="F" @click="emit('zoom', null)" />
       <v-list-item title="100 %" @click="emit('zoom', 1)" />

@@ -4,8 +4,9 @@ import { useThrottleFn } from '@vueuse/core';
 import { sourcePlan } from '../../core/plan/looks';
 import { planLayer } from '../../core/plan/plan';
 import { useEngine } from '../../engine/client';
+import { usePreview } from '../stores/preview';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
-import { usePlayer } from '../stores/player';
 import { useProject } from '../stores/project';
 import type { ViewFrame } from './frame';
 import { placeInLayer } from './layer-place';
@@ -13,7 +14,7 @@ import { placeInLayer } from './layer-place';
 /** What the pixel under the pointer is in the chosen layer's source and after its passes. */
 const props = defineProps<{ frame: ViewFrame; pointer: { x: number; y: number } | null }>();
 const bench = useBench();
-const player = usePlayer();
+const playhead = usePlayhead();
 const store = useProject();
 const text = ref('');
 const INTERVAL = 60;
@@ -24,9 +25,9 @@ async function read(): Promise<void> {
   const { pointer, frame } = props;
   const { shot, layer } = bench;
   if (!pointer || !shot || !layer || !store.project) return void (text.value = '');
-  const { reduction } = player;
-  const after = planLayer(store.project, shot, layer, bench.frame, reduction);
-  const before = sourcePlan(store.project, shot, layer, bench.frame, reduction);
+  const { reduction } = usePreview();
+  const after = planLayer(store.project, shot, layer, playhead.frame, reduction);
+  const before = sourcePlan(store.project, shot, layer, playhead.frame, reduction);
   if (!after || !before) return void (text.value = '');
   const by = frame.scale * reduction;
   const there = placeInLayer(after, [(pointer.x - frame.x) / by, (pointer.y - frame.y) / by]);
@@ -42,7 +43,7 @@ async function read(): Promise<void> {
   }
 }
 const readSoon = useThrottleFn(read, INTERVAL, true);
-watch([() => props.pointer, () => bench.frame, () => store.project], readSoon, { immediate: true });
+watch([() => props.pointer, () => playhead.frame, () => store.project], readSoon, { immediate: true });
 </script>
 
 <template>

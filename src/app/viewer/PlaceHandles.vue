@@ -8,9 +8,11 @@ import { carriedBy, placeAt } from '../../core/place/place';
 import { plainFor } from '../../core/time/values';
 import { arrowOf } from '../controls/arrows';
 import { followPointer } from '../controls/pointer';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useAids } from '../stores/aids';
-import { usePlayer } from '../stores/player';
+import { usePreview } from '../stores/preview';
 import { useProject } from '../stores/project';
 import GuideLines from './GuideLines.vue';
 import { HANDLE, tenths, type ViewFrame, type XY } from './frame';
@@ -19,8 +21,10 @@ import { useSourceSpace } from './source-space';
 /** The chosen layer's outline on the picture, as it lies there, tilted and following too: drag to move, corners and sides to scale, the stalk to turn. */
 const props = defineProps<{ frame: ViewFrame }>();
 const bench = useBench();
+const playhead = usePlayhead();
+const edits = useEdits();
 const store = useProject();
-const player = usePlayer();
+const preview = usePreview();
 const aids = useAids();
 const svg = ref<SVGSVGElement>();
 const space = useSourceSpace(
@@ -28,7 +32,7 @@ const space = useSourceSpace(
   () => svg.value,
 );
 
-const now = computed(() => placeAt(bench.moment));
+const now = computed(() => placeAt(playhead.moment));
 const half = computed(() => ({ w: bench.size!.w / 2, h: bench.size!.h / 2 }));
 const SIDES = [
   [-1, -1],
@@ -70,23 +74,25 @@ const stalk = computed(() => {
 
 /** @param change as it is to be seen; what drives the values comes on top of what is written */
 function write(change: PlaceChange, what: string, dragging: boolean): void {
-  if (dragging) player.touching = true;
+  if (dragging) preview.touching = true;
   const { place } = bench.layer!;
   const plain = Object.fromEntries(
     Object.entries(change).map(([name, value]) => [
       name,
-      typeof value === 'boolean' ? value : plainFor(place[name as 'position'], value as [number, number], bench.moment),
+      typeof value === 'boolean'
+        ? value
+        : plainFor(place[name as 'position'], value as [number, number], playhead.moment),
     ]),
   ) as PlaceChange;
-  bench.editLayer((project, at) => setPlace(project, at, plain, what), dragging ? 'handles' : undefined);
+  edits.editLayer((project, at) => setPlace(project, at, plain, what), dragging ? 'handles' : undefined);
 }
 function done(): void {
-  player.touching = false;
+  preview.touching = false;
   store.endGesture();
 }
 /** What a shift of the shot's pixels is for a layer that another one carries along. */
 function own([dx, dy]: XY): [number, number] {
-  const [a, b, c, d] = carriedBy(bench.moment);
+  const [a, b, c, d] = carriedBy(playhead.moment);
   const det = a * d - b * c || 1;
   return [(d * dx - c * dy) / det, (a * dy - b * dx) / det];
 }
@@ -111,7 +117,8 @@ const guides = computed(() => {
 function move(event: PointerEvent): void {
   if (event.button !== 0) return;
   const from = now.value.position;
-  const { shot, layer, frame } = bench;
+  const { shot, layer } = bench;
+  const { frame } = playhead;
   const project = store.current();
   const boxes = visibleLayers(shot!, frame).map((item) => [item.id, boxOf(project, shot!, item, frame)] as const);
   const box = boxes.find(([id]) => id === layer!.id)?.[1];

@@ -5,7 +5,7 @@ import { quadAbout, type Quad } from '../../core/document/track';
 import { middleOf } from '../../core/track/motion';
 import { sampleAt, pointsAt } from '../../core/track/samples';
 import { followPointer } from '../controls/pointer';
-import { usePlayer } from '../stores/player';
+import { usePreview } from '../stores/preview';
 import { useProject } from '../stores/project';
 import { useTracking, WEAK } from '../stores/tracking';
 import { tenths, type ViewFrame, type XY } from './frame';
@@ -14,7 +14,7 @@ import { useSourceSpace } from './source-space';
 
 /** The chosen track on the picture: its patterns to draw, its way, and its points to mend. */
 const props = defineProps<{ frame: ViewFrame }>();
-const player = usePlayer();
+const preview = usePreview();
 const store = useProject();
 const tracking = useTracking();
 const svg = ref<SVGSVGElement>();
@@ -82,11 +82,11 @@ function begin(event: PointerEvent, move: (to: XY, from: XY) => void): void {
   followPointer(
     event,
     (now) => {
-      player.touching = true;
+      preview.touching = true;
       move(space.at(now), from);
     },
     () => {
-      player.touching = false;
+      preview.touching = false;
       store.endGesture();
     },
   );

@@ -5,7 +5,8 @@ import { setSourceValue } from '../../core/document/edits/layers';
 import { caretNear, caretsOf, chosenOf } from '../../core/text/carets';
 import { title } from '../../core/sources/title';
 import { followPointer } from '../controls/pointer';
-import { useBench } from '../stores/bench';
+import { useViewing } from '../stores/viewing';
+import { useEdits } from '../stores/edits';
 import { useProject } from '../stores/project';
 import type { ViewFrame, XY } from './frame';
 import { useSourceSpace } from './source-space';
@@ -13,7 +14,8 @@ import { useTitleLines } from './title-lines';
 
 /** The chosen title's text, typed where it stands: a caret and what is chosen are drawn on the letters, the keys go to a field that is not seen. */
 const props = defineProps<{ frame: ViewFrame }>();
-const bench = useBench();
+const viewing = useViewing();
+const edits = useEdits();
 const store = useProject();
 const svg = ref<SVGElement>();
 const field = ref<HTMLTextAreaElement>();
@@ -58,7 +60,7 @@ useEventListener(document, 'selectionchange', () => field.value && document.acti
 
 function type(event: Event): void {
   const { value } = event.target as HTMLTextAreaElement;
-  bench.editLayer((project, where) => setSourceValue(project, where, 'text', value), 'type on the picture');
+  edits.editLayer((project, where) => setSourceValue(project, where, 'text', value), 'type on the picture');
   // a word is a step of its own
   if (/\s/.test(value[field.value!.selectionStart - 1] ?? '')) store.endGesture();
   read();
@@ -88,7 +90,7 @@ function upright(event: KeyboardEvent, way: 1 | -1): void {
   select(event.shiftKey ? chosen.value[head.value === chosen.value[0] ? 1 : 0] : to, to);
 }
 function close(): void {
-  bench.typing = null;
+  viewing.typing = null;
   store.endGesture();
 }
 watch(

@@ -13,8 +13,10 @@ import { paramsOf, titleOf } from '../../core/passes/registry';
 import { sourceOf } from '../../core/sources/registry';
 import { plainFor, steadyAt, valueAt } from '../../core/time/values';
 import { followPointer } from '../controls/pointer';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
-import { usePlayer } from '../stores/player';
+import { usePreview } from '../stores/preview';
 import { useProject } from '../stores/project';
 import { HANDLE, type ViewFrame, type XY } from './frame';
 import GripMark from './GripMark.vue';
@@ -23,7 +25,9 @@ import { useSourceSpace } from './source-space';
 /** The values of the chosen pass or source that say where something is, on the picture: each by the grip of its kind. */
 const props = defineProps<{ frame: ViewFrame }>();
 const bench = useBench();
-const player = usePlayer();
+const playhead = usePlayhead();
+const edits = useEdits();
+const preview = usePreview();
 const store = useProject();
 
 const svg = ref<SVGElement>();
@@ -77,7 +81,7 @@ const grips = computed(() => {
   // a place that is followed is seen where it is carried to; jitter is not shown, it would not hold still
   const now = (name: string): unknown =>
     values[name] &&
-    (followOf(values[name]) ? valueAt(values[name], bench.moment) : steadyAt(values[name], bench.moment.frame));
+    (followOf(values[name]) ? valueAt(values[name], playhead.moment) : steadyAt(values[name], playhead.moment.frame));
   return Object.entries(params as Record<string, Param>).flatMap(([name, param]) => {
     if (!(name in values) || !counts(param, now)) return [];
     const grip = gripOf(param, now(name), { size: size.value, params, now });
@@ -91,8 +95,8 @@ type Shown = (typeof grips.value)[number];
 function set(name: string, wanted: unknown, dragging: boolean): void {
   const { pass } = bench;
   const own = (shown.value?.values as Record<string, Value<unknown>>)[name]!;
-  const value = followOf(own) ? plainFor(own, wanted, bench.moment) : wanted;
-  bench.editLayer(
+  const value = followOf(own) ? plainFor(own, wanted, playhead.moment) : wanted;
+  edits.editLayer(
     (project, at) =>
       bench.end
         ? setTransitionValue(project, at, bench.end, name, value)
@@ -110,11 +114,11 @@ function drag(event: PointerEvent, grip: Shown): void {
     event,
     (now) => {
       const [x, y] = placeOf(now);
-      player.touching = true;
+      preview.touching = true;
       set(grip.name, grip.put([x + dx, y + dy]), true);
     },
     () => {
-      player.touching = false;
+      preview.touching = false;
       store.endGesture();
     },
   );

@@ -12,7 +12,9 @@ import {
 import AidsMenu from './AidsMenu.vue';
 import IconButton from '../controls/IconButton.vue';
 import Choice from '../controls/Choice.vue';
-import { GROUNDS, useBench, VIEWS } from '../stores/bench';
+import { GROUNDS, VIEWS } from '../stores/viewing';
+import { useViewing } from '../stores/viewing';
+import { useBench } from '../stores/bench';
 import { useCompare } from '../stores/compare';
 import { pinFrame } from '../stores/stills';
 
@@ -21,6 +23,7 @@ defineProps<{ scale: number }>();
 const emit = defineEmits<{ zoom: [to: number | null]; edge: [] }>();
 const readout = defineModel<boolean>('readout', { required: true });
 const bench = useBench();
+const viewing = useViewing();
 const compare = useCompare();
 const pinning = ref(false);
 async function pin(): Promise<void> {
@@ -28,7 +31,7 @@ async function pin(): Promise<void> {
   await pinFrame();
   pinning.value = false;
 }
-const judged = computed(() => (bench.view === 'alone' || bench.view === 'matte' ? bench.view : null));
+const judged = computed(() => (viewing.view === 'alone' || viewing.view === 'matte' ? viewing.view : null));
 const empty = computed(() => !bench.shot?.layers.length);
 </script>
 
@@ -41,9 +44,9 @@ const empty = computed(() => !bench.shot?.layers.length);
           variant="text"
           v-for="(view, i) in VIEWS"
           :key="view.name"
-          :aria-pressed="bench.view === view.name"
+          :aria-pressed="viewing.view === view.name"
           :title="`${view.help} (${i + 1})`"
-          @click="bench.view = view.name"
+          @click="viewing.view = view.name"
         >
           {{ view.label }}
         </v-btn>
@@ -51,9 +54,9 @@ const empty = computed(() => !bench.shot?.layers.length);
       <Choice
         v-if="judged"
         label="Judged on"
-        :value="bench.ground[judged]"
+        :value="viewing.ground[judged]"
         :options="GROUNDS[judged].map(({ name, label }) => ({ value: name as string, title: label }))"
-        @change="(ground) => (bench.ground[judged!] = ground)"
+        @change="(ground) => (viewing.ground[judged!] = ground)"
       />
     </span>
     <span class="right">

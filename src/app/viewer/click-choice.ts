@@ -2,6 +2,8 @@ import type { Ref } from 'vue';
 import { planLayer, visibleLayers } from '../../core/plan/plan';
 import type { LayerId } from '../../core/document/schema';
 import { useEngine } from '../../engine/client';
+import { usePlayhead } from '../stores/playhead';
+import { useViewing } from '../stores/viewing';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 import { useSelection } from '../stores/selection';
@@ -15,7 +17,8 @@ const SMALL = 4;
 
 /** The layers that show at a place of the shot, the top one first. @param at in shot pixels from its top left */
 export async function layersAt([x, y]: readonly [number, number]): Promise<LayerId[]> {
-  const { shot, frame } = useBench();
+  const { shot } = useBench();
+  const { frame } = usePlayhead();
   const project = useProject().current();
   if (!shot) return [];
   const engine = await useEngine();
@@ -49,6 +52,7 @@ export function useClickChoice(
   free: Ref<boolean>,
 ): ClickChoice {
   const bench = useBench();
+  const viewing = useViewing();
   let pressed = { x: 0, y: 0 };
   // what cannot be shown is said in the viewer
   function under(event: MouseEvent): Promise<LayerId[]> {
@@ -73,7 +77,7 @@ export function useClickChoice(
       const [top] = await under(event);
       if (bench.shot?.layers.find(({ id }) => id === top)?.source.type !== 'title') return;
       useSelection().pickLayer(top!, false);
-      bench.typeText();
+      viewing.typeText();
     },
   };
 }

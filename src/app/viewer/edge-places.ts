@@ -1,5 +1,6 @@
 import { planAlone } from '../../core/plan/looks';
 import { useEngine } from '../../engine/client';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useProject } from '../stores/project';
 
@@ -9,6 +10,7 @@ const PLACES = 8;
 /** Places at the half-clear edge of the chosen layer, one after the other round it. */
 export function useEdges() {
   const bench = useBench();
+  const playhead = usePlayhead();
   const store = useProject();
   let turn = 0;
 
@@ -17,7 +19,7 @@ export function useEdges() {
     const { shot, layer } = bench;
     if (!shot || !layer || !store.project) return null;
     const reduction = 4;
-    const plan = planAlone(store.project, shot, { ...layer, opacity: { still: 1 } }, bench.frame, reduction);
+    const plan = planAlone(store.project, shot, { ...layer, opacity: { still: 1 } }, playhead.frame, reduction);
     const pixels = await (await useEngine()).pixels(plan);
     const found: { x: number; y: number }[] = [];
     for (let y = 1; y < plan.height - 1; y++) {

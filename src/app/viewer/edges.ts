@@ -2,6 +2,7 @@ import { pulledToEdges } from '../../core/analysis/edge-pull';
 import type { Vertex } from '../../core/masks/path';
 import { sourcePlan } from '../../core/plan/looks';
 import { useEngine } from '../../engine/client';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
@@ -10,11 +11,15 @@ import { tenths } from './frame';
 /** Gives a function that pulls vertices to strong edges of the chosen layer's source at the playhead. */
 export function usePullToEdges(): (path: readonly Vertex[], chosen: ReadonlySet<number>) => Promise<Vertex[] | null> {
   const bench = useBench();
+  const playhead = usePlayhead();
   const store = useProject();
   const notices = useNotices();
   return async (path, chosen) => {
     const plan =
-      store.project && bench.shot && bench.layer && sourcePlan(store.project, bench.shot, bench.layer, bench.frame, 1);
+      store.project &&
+      bench.shot &&
+      bench.layer &&
+      sourcePlan(store.project, bench.shot, bench.layer, playhead.frame, 1);
     if (!plan) return null;
     const luma = await (
       await useEngine()

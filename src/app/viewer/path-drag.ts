@@ -1,9 +1,10 @@
 import { computed, ref } from 'vue';
 import { insertVertex, setPath } from '../../core/document/edits/masks';
 import { converted, isSmooth, nearestOn, type Vertex } from '../../core/masks/path';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
-import { usePlayer } from '../stores/player';
+import { usePreview } from '../stores/preview';
 import { useProject } from '../stores/project';
 import { followPointer } from '../controls/pointer';
 import { usePullToEdges } from './edges';
@@ -14,9 +15,10 @@ import { movedBy, SNAP, snapPoint, withHandle } from './path-edit';
 /** Choosing and moving the vertices, handles and segments of the chosen path, by pointer and by keys. @param stage the element that the pointer is followed in */
 export function usePathDrag(space: SourceSpace, stage: () => Element) {
   const bench = useBench();
+  const edits = useEdits();
   const masking = useMasking();
   const store = useProject();
-  const player = usePlayer();
+  const preview = usePreview();
   const pulled = usePullToEdges();
   /** lines that show what a vertex has snapped to, in source pixels */
   const guide = ref<{ x: number | null; y: number | null }>({ x: null, y: null });
@@ -27,16 +29,16 @@ export function usePathDrag(space: SourceSpace, stage: () => Element) {
   const drawing = computed(() => masking.tool === 'points' && !closed.value);
 
   function write(next: readonly Vertex[], dragging: boolean): void {
-    if (dragging) player.touching = true;
+    if (dragging) preview.touching = true;
     const { id } = mask.value;
-    bench.editLayer(
+    edits.editLayer(
       (project, at) => setPath(project, at, id, next, masking.pathReach),
       dragging ? `path ${id}` : undefined,
     );
   }
   /** Ends a drag; with the option on, what was moved goes on to the nearest strong edge. */
   async function end(moved = true): Promise<void> {
-    player.touching = false;
+    preview.touching = false;
     guide.value = { x: null, y: null };
     if (moved && masking.pull && closed.value) {
       const { id } = mask.value;
@@ -111,7 +113,7 @@ export function usePathDrag(space: SourceSpace, stage: () => Element) {
         if (moved) return void end();
         const found = nearestOn(from, ...begun);
         if (!found || found.t < 0.01 || found.t > 0.99) return;
-        bench.editLayer((project, at) => insertVertex(project, at, id, found.segment, found.t));
+        edits.editLayer((project, at) => insertVertex(project, at, id, found.segment, found.t));
         masking.vertices = new Set([found.segment + 1]);
       },
     );

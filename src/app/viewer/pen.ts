@@ -1,6 +1,7 @@
 import { shallowRef, type ShallowRef } from 'vue';
 import { appendVertex, setShape } from '../../core/document/edits/masks';
 import { corner, fromFreehand, type Vertex } from '../../core/masks/path';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useMasking } from '../stores/masking';
 import { useProject } from '../stores/project';
@@ -22,6 +23,7 @@ export function usePen(
   freehand(event: PointerEvent): void;
 } {
   const bench = useBench();
+  const edits = useEdits();
   const masking = useMasking();
   const store = useProject();
   const line = shallowRef<XY[]>([]);
@@ -40,12 +42,12 @@ export function usePen(
     const [x, y] = event.ctrlKey
       ? space.at(event)
       : snapPoint(space.at(event), others, bench.size!, SNAP * space.perStage.value).point;
-    bench.editLayer((project, at) => appendVertex(project, at, id, corner(x, y)), `draw ${id}`);
+    edits.editLayer((project, at) => appendVertex(project, at, id, corner(x, y)), `draw ${id}`);
     followPointer(
       event,
       (now) => {
         const [hx, hy] = space.at(now);
-        bench.editLayer(
+        edits.editLayer(
           (project, at) =>
             appendVertex(project, at, id, [x, y, tenths(x - hx), tenths(y - hy), tenths(hx - x), tenths(hy - y), 0]),
           `draw ${id}`,
@@ -69,7 +71,7 @@ export function usePen(
         if (drawn.length < 3) return;
         const { id } = masking.mask!;
         const key = { at: masking.frame, value: drawn, ease: 'linear' as const };
-        bench.editLayer((project, at) =>
+        edits.editLayer((project, at) =>
           setShape(
             project,
             at,

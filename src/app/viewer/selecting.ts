@@ -8,6 +8,8 @@ import { still, type Key } from '../../core/base/value';
 import { sourcePlan } from '../../core/plan/looks';
 import type { SelectHint } from '../../core/analysis/select';
 import { useEngine } from '../../engine/client';
+import { usePlayhead } from '../stores/playhead';
+import { useEdits } from '../stores/edits';
 import { useBench } from '../stores/bench';
 import { useNotices } from '../stores/notices';
 import { useProject } from '../stores/project';
@@ -23,6 +25,8 @@ let cancelled = false;
 /** Computes smart selections from their strokes, and takes them on from frame to frame. */
 export function useSelecting() {
   const bench = useBench();
+  const playhead = usePlayhead();
+  const edits = useEdits();
   const store = useProject();
   const notices = useNotices();
 
@@ -67,14 +71,14 @@ export function useSelecting() {
       matte: single ? still(found.matte) : keyed(shape.matte, found.matte),
       confidence: single ? still(found.confidence) : keyed(shape.confidence, found.confidence),
     } as MatteShape;
-    bench.editLayer((project, where) => setShape(project, where, id, next, 'Select with'), gesture);
+    edits.editLayer((project, where) => setShape(project, where, id, next, 'Select with'), gesture);
   }
 
   /** Computes the selection at the playhead anew. */
   async function update(id: MaskId): Promise<void> {
     const shape = shapeOf(id);
     if (!shape || !bench.size) return;
-    const at = bench.frame - bench.layer!.span.start;
+    const at = playhead.frame - bench.layer!.span.start;
     try {
       // strokes after the first frame correct what was carried there
       const held = keysOf(shape.matte).find((key) => key.at === at)?.value;
@@ -94,7 +98,7 @@ export function useSelecting() {
 
   /** Takes the selection on over the next frames by motion, until it gets unsure or is cancelled. */
   async function goOn(id: MaskId, count: number): Promise<void> {
-    const start = bench.frame - bench.layer!.span.start;
+    const start = playhead.frame - bench.layer!.span.start;
     const end = Math.min(start + count, bench.layer!.span.length - 1);
     cancelled = false;
     progress.value = { done: 0, of: end - start };
@@ -118,10 +122,10 @@ export function useSelecting() {
         const found = await engine.select(planAt(at), hintsAt(shape, at), { layer: planAt(at - 1), matte: before });
         write(id, at, found, `go on ${id}`);
         progress.value = { done: at - start, of: end - start };
-        bench.seek(at + bench.layer!.span.start);
+        playhead.seek(at + bench.layer!.span.start);
         if (found.confidence < UNSURE)
           return notices.say(
-            `The selection is unsure on frame ${bench.frame} (${Math.round(found.confidence * 100)} %). Add keep and drop strokes here, then go on.`,
+            `The selection is unsure on frame ${playhead.frame} (${Math.round(found.confidence * 100)} %). Add keep and drop strokes here, then go on.`,
             'problem',
           );
       }

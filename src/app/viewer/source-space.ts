@@ -8,6 +8,7 @@ import {
   translation,
   type Projective,
 } from '../../core/picture/matrix';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 import type { ViewFrame, XY } from './frame';
 
@@ -33,8 +34,9 @@ export function useSourceSpace(
   carried: () => Projective | null = () => null,
 ): SourceSpace {
   const bench = useBench();
+  const playhead = usePlayhead();
   const map = computed<Projective>(() => {
-    const placed = layerProjection(bench.moment, bench.size!);
+    const placed = layerProjection(playhead.moment, bench.size!);
     const along = carried();
     if (!along) return placed;
     const { w, h } = bench.size!;

@@ -4,6 +4,7 @@ import { bareLineOf } from '../../core/text/line';
 import type { Setting } from '../../core/text/layout';
 import { valuesAt } from '../../core/time/values';
 import { fontsFor } from '../../engine/client';
+import { usePlayhead } from '../stores/playhead';
 import { useBench } from '../stores/bench';
 
 export type Words = { text: string } & LineStyle & Omit<Setting, 'shown' | 'middle'>;
@@ -11,9 +12,10 @@ export type Words = { text: string } & LineStyle & Omit<Setting, 'shown' | 'midd
 /** What the chosen title says and how it is set at the playhead, and its lines once their font is there. */
 export function useTitleLines(): { words: ComputedRef<Words | null>; lines: Ref<readonly TextLine[]> } {
   const bench = useBench();
+  const playhead = usePlayhead();
   const words = computed(() =>
     bench.layer?.source.type === 'title'
-      ? (valuesAt(bench.layer.source.values, bench.moment) as unknown as Words)
+      ? (valuesAt(bench.layer.source.values, playhead.moment) as unknown as Words)
       : null,
   );
   const style = computed(() => `${words.value?.font} ${words.value?.weight}`);

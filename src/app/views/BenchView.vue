@@ -14,20 +14,26 @@ import TimePanel from '../panels/TimePanel.vue';
 import Viewer from '../panels/Viewer.vue';
 import { useShortcuts } from '../keyboard/shortcuts';
 import { posterFrom } from '../stores/project-files';
+import { useViewing } from '../stores/viewing';
 import { useBench } from '../stores/bench';
 import { useImports } from '../stores/imports';
 import { useNotices } from '../stores/notices';
 import { usePlayer } from '../stores/player';
+import { useReady } from '../stores/ready';
+import { useShown } from '../stores/shown';
 import { useProject } from '../stores/project';
 
 const route = useRoute();
 const router = useRouter();
 const store = useProject();
 const bench = useBench();
+const viewing = useViewing();
 const player = usePlayer();
+const ready = useReady();
+const shown = useShown();
 const imports = useImports();
 const notices = useNotices();
-const ready = ref(false);
+const opened = ref(false);
 /** Sizes of the panes in percent: the upper part; stock and dials. Kept in the browser. */
 const wide = window.innerWidth;
 const tall = window.innerHeight - rem(44);
@@ -87,14 +93,14 @@ watch(
   () => route.params['project'] as string | undefined,
   async (id) => {
     if (!id) return;
-    ready.value = false;
+    opened.value = false;
     try {
       await store.open(id);
       const shots = store.project?.shots ?? [];
       bench.openShot((shots.find((shot) => shot.id === route.query['shot']) ?? shots[0])?.id ?? null);
-      ready.value = true;
-      void player.refresh();
-      void player.fill();
+      opened.value = true;
+      void shown.refresh();
+      void ready.fill();
     } catch (error) {
       notices.problem(error);
       await router.replace('/');
@@ -106,7 +112,7 @@ watch(
 // a reload comes back to the shot that was open
 watch(
   () => bench.shotId,
-  (shot) => void (ready.value && shot && router.replace({ query: { shot } })),
+  (shot) => void (opened.value && shot && router.replace({ query: { shot } })),
 );
 
 function drop(event: DragEvent): void {
@@ -117,7 +123,7 @@ useEventListener(
   window,
   ['wheel', 'scroll', 'pointerdown', 'pointermove'],
   (event: Event) => {
-    if (event.type !== 'pointermove' || (event as PointerEvent).buttons) player.yieldToHand();
+    if (event.type !== 'pointermove' || (event as PointerEvent).buttons) ready.yieldToHand();
   },
   { passive: true, capture: true },
 );
@@ -127,8 +133,8 @@ onBeforeUnmount(async () => {
   removeEventListener('pagehide', settle);
   if (player.playing) player.stop();
   player.shuttle(0);
-  const shown = bench.view === 'picture' && !player.shown?.part ? player.shown?.bitmap : undefined;
-  if (shown?.width && !store.readOnly) await store.setPoster(await posterFrom(shown)).catch(() => undefined);
+  const poster = viewing.view === 'picture' && !shown.picture?.part ? shown.picture?.bitmap : undefined;
+  if (poster?.width && !store.readOnly) await store.setPoster(await posterFrom(poster)).catch(() => undefined);
   await store.close();
 });
 // names, so that the panes stay as they are while the shot changes
@@ -142,7 +148,7 @@ const shotName = computed(() => bench.shot?.name ?? null);
     <p v-if="store.readOnly" class="banner" role="status">
       This project is open in another tab. Here it can be looked at; it becomes editable when the other tab closes it.
     </p>
-    <main v-if="ready && shotName !== null" class="panes">
+    <main v-if="opened && shotName !== null" class="panes">
       <h1 class="visually-hidden">{{ projectName }}: {{ shotName }}</h1>
       <Splitpanes horizontal @ready="nameDividers" @resized="resized($event, ['upper', null])">
         <Pane :size="panes.upper" :min-size="40">
@@ -160,7 +166,7 @@ const shotName = computed(() => bench.shot?.name ?? null);
         <Pane :size="100 - panes.upper" :min-size="16"><TimePanel /></Pane>
       </Splitpanes>
     </main>
-    <NewShot v-else-if="ready" first />
+    <NewShot v-else-if="opened" first />
     <div v-else class="loading" role="status">
       Opening the project…
       <v-progress-linear aria-label="Opening the project" indeterminate color="primary" height="2" />
