@@ -30,6 +30,8 @@ export interface ReadingParam extends ParamBase<Reading | null> {
   /** the numbers that take its clear and its solid */
   clear: string;
   solid: string;
+  /** the number with the frames to both sides that are taken together, the more the noisier the plate is */
+  calm: string;
   /** the numbers with the beginning and the width of the ramp that both are counted on */
   ramp: readonly [from: string, width: string];
   /** values with which those are meant */
@@ -46,11 +48,18 @@ export const readingKind = defineKind<ReadingParam>({
   range: () => 'what is read from the plate',
 });
 
+/** From so much noise on frames are taken together, and how many to each side. */
+const NOISY = [
+  { noise: 0.022, frames: 3 },
+  { noise: 0.015, frames: 2 },
+] as const;
+
 /** What goes into a document when a plate has been read. */
 export const readValues = (name: string, param: ReadingParam, read: Reading): Record<string, unknown> => ({
   ...param.along,
   [param.clear]: read.clear,
   [param.solid]: read.solid,
+  [param.calm]: NOISY.find(({ noise }) => read.noise >= noise)?.frames ?? 0,
   [name]: read,
 });
 

@@ -7,6 +7,7 @@ import { plate } from '../params/plate';
 import { reading } from '../params/reading';
 import { samples } from '../params/samples';
 import type { Colour } from '../params/define';
+import { CALM, calmed, calmMoments } from './calm';
 import { fitEdges } from './fit-edges';
 import { COMBINE, definePass, type PassTools } from './define';
 import {
@@ -72,6 +73,7 @@ export const colourKey = definePass({
       balance: 'balance',
       clear: 'clipBlack',
       solid: 'clipWhite',
+      calm: 'calm',
       ramp: ['tolerance', 'softness'],
       along: { tolerance: 0, softness: 1 },
       help: 'How unlike the screen the pixels are, and what the matte makes of that. Picking a screen reads the plate and sets both ends.',
@@ -191,32 +193,40 @@ export const colourKey = definePass({
     }),
     ...TIDY,
     spots: SPOTS,
+    calm: CALM,
     ...RULED,
     combine: { ...COMBINE, group: TIDYING },
   },
   idle: (v) => v.screen.length === 0,
   // the screen is modelled from all that there is of it
   reach: () => Infinity,
+  moments: calmMoments,
   run(picture, v, tools) {
     const { kernels, arena, scratch } = tools;
     const { w, h } = picture.rect;
+    const seen = calmed(picture, v, tools);
     const plane = w * h * 4 + 12; // the kernels work on four pixels at a time
     const params = writeParams(v, arena, scratch);
-    const rows = screenRows(tools.plate(v.plate, picture.rect) ?? picture, v.screen, v.balance, tools);
+    const rows = screenRows(tools.plate(v.plate, picture.rect) ?? seen, v.screen, v.balance, tools);
     const [alpha, luma] = [scratch(plane), scratch(plane)];
-    for (let y = 0; y < h; y++)
-      kernels.keyAlpha(picture.row(y), w, alpha + y * w * 4, luma + y * w * 4, params, rows(y));
+    for (let y = 0; y < h; y++) kernels.keyAlpha(seen.row(y), w, alpha + y * w * 4, luma + y * w * 4, params, rows(y));
     const clips = clipsOf(v);
     const around = Math.round(v.fit);
     const fitted =
       around > 0
-        ? fitEdges({ matte: alpha, ...clips }, picture, around, tools, (marks) =>
-            guided(alpha, luma, picture, v, tools, marks),
+        ? fitEdges(
+            { matte: alpha, ...clips },
+            seen,
+            around,
+            tools,
+            (marks) => guided(alpha, luma, seen, v, tools, marks),
+            undefined,
+            picture,
           )
         : null;
     // a fitted matte has been through its clips
     if (fitted !== null) arena.floats(params, 14).set([0, 1], 5);
-    const refined = fitted?.matte ?? guided(alpha, luma, picture, v, tools);
+    const refined = fitted?.matte ?? guided(alpha, luma, seen, v, tools);
     const inside = v.spill > 0 ? fitted?.inside() : null;
     const { channel } = screenOf(v.screen[0]!);
     dropSpots(refined, picture, v.spots, fitted ? { offset: 0, gain: 1 } : clips, tools);
@@ -231,6 +241,7 @@ export const colourKey = definePass({
       if (edge) kernels.edgeMarks(out.row(y), w, edge.marks + y * w);
     }
     if (edge) extendColour(out, v.edgeColour, tools, edge);
+    seen.release();
     return out;
   },
 });

@@ -37,6 +37,7 @@ export interface Fitted {
  * linear light, are the likeliest to give what is seen. The subject's colour holds the screen's light on it, so that its inside stays solid.
  * @param around pixels to all sides that have to be clear before one is surely clear
  * @param guided gives the matte made to follow the luma, wherever there is no mark; asked for when there are narrow edges
+ * @param noisy the picture as it was, where the one that is cut has been evened: how both sides stray is read from it
  * @param plate what lies behind the subject, of the same rectangle, where that is known
  * @returns null when nothing is surely solid or surely clear
  */
@@ -47,6 +48,7 @@ export function fitEdges(
   tools: PassTools,
   guided?: (marks: number) => number,
   plate?: Picture,
+  noisy = picture,
 ): Fitted | null {
   const { kernels, arena, scratch } = tools;
   const { w, h } = picture.rect;
@@ -60,7 +62,7 @@ export function fitEdges(
   arena.scratch(kernels.marksScratch(w, h), (at) =>
     kernels.sureMarks(even, w, h, offset, gain, solid, around, deep, marks, at),
   );
-  const [subject, screen] = [sideOf(SOLID, marks, picture, tools), sideOf(CLEAR, marks, picture, tools)];
+  const [subject, screen] = [sideOf(SOLID, marks, noisy, tools), sideOf(CLEAR, marks, noisy, tools)];
   if (!subject || !screen) return null;
   const out = scratch(w * h * 4 + 12);
   const row = (y: number) => matte + Math.min(h - 1, Math.max(0, y)) * w * 4;

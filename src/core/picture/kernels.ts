@@ -158,6 +158,9 @@ export interface Kernels {
   ): void;
   fill(dst: number, n: number, r: number, g: number, b: number, a: number): void;
   copy(src: number, dst: number, n: number): void;
+  unlikeCells(a: number, b: number, w: number, h: number, out: number): void;
+  addByCells(other: number, n: number, above: number, below: number, share: number, sum: number): void;
+  divideByCells(n: number, above: number, below: number, share: number, sum: number): void;
   matteSpan(src: number, dst: number, n: number): void;
   medianBytes(rows: number, length: number, count: number, out: number): void;
   channelBytes(src: number, n: number, brightness: number, out: number): void;
