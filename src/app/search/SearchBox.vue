@@ -131,7 +131,7 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: 4.5rem auto 1fr;
+  grid-template-columns: 7rem auto 1fr;
   gap: 10px;
   padding: 5px 8px;
   cursor: pointer;
@@ -141,11 +141,10 @@ li[aria-selected='true'] {
 }
 .kind,
 .more {
-  font-size: 0.75rem;
-}
-.more {
   overflow: hidden;
+  font-size: 0.75rem;
   text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .none {
   display: block;

@@ -26,6 +26,8 @@ export type Keep = 'every' | 'last' | 'none';
 /** A further picture by its key, not to be released. */
 export type Further<P extends Held> = (key: string) => P | undefined;
 
+/** What of a layer others are cut by. */
+export type MatteWay = Pick<NonNullable<LayerPlan['matte']>, 'by' | 'invert'>;
 /** What a layer comes into. */
 export interface Ground<P extends Held> {
   /** size of the shot; what lies under the layer may be a part of it */
@@ -82,5 +84,5 @@ export interface Backend<P extends Held> {
   /** Takes what lies under an adjustment layer through its passes, in place. */
   adjust(under: P, layer: LayerPlan, ground: Ground<P>): void;
   /** What a layer covers of its shot, as a plane that others are cut by. */
-  matte(layer: LayerPlan, picture: P, by: 'alpha' | 'brightness', invert: boolean, ground: Ground<P>): P;
+  matte(layer: LayerPlan, picture: P, how: MatteWay, ground: Ground<P>): P;
 }

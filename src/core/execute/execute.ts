@@ -152,7 +152,7 @@ export class Executor<P extends Held> {
       await this.fetchMoments(layer.after, job, moments);
       const shown = picture;
       const ground = { shot: { w: plan.width, h: plan.height }, linear: false, matte: own, moments };
-      const plane = this.backend.guarded(() => this.backend.matte(layer, shown, by, invert, ground));
+      const plane = this.backend.guarded(() => this.backend.matte(layer, shown, { by, invert }, ground));
       if (!problems.length) this.cache.put(key, plane);
       return plane;
     } finally {

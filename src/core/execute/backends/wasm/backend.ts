@@ -11,7 +11,7 @@ import type { LayerPlan, PassPlan, Size } from '../../../plan/types';
 import type { DrawnSource } from '../../../sources/define';
 import { sourceOf } from '../../../sources/registry';
 import type { LineStyle } from '../../../text/fonts';
-import type { Backend, DrawnPlan, Further, Ground, Keep } from '../../backend';
+import type { Backend, DrawnPlan, Further, Ground, Keep, MatteWay } from '../../backend';
 import { PictureCache } from '../../cache';
 import { backdrop, placeholder } from './composite';
 import { adjustBelow, drawLayer, matteOf } from './draw';
@@ -109,13 +109,7 @@ export class WasmBackend implements Backend<Picture>, Rig {
   adjust(under: Picture, layer: LayerPlan, ground: Ground<Picture>): void {
     adjustBelow(this, under, layer, ground);
   }
-  matte(
-    layer: LayerPlan,
-    picture: Picture,
-    by: 'alpha' | 'brightness',
-    invert: boolean,
-    ground: Ground<Picture>,
-  ): Picture {
-    return matteOf(this, layer, picture, by, invert, ground);
+  matte(layer: LayerPlan, picture: Picture, how: MatteWay, ground: Ground<Picture>): Picture {
+    return matteOf(this, layer, picture, how, ground);
   }
 }

@@ -7,7 +7,7 @@ import { stepOf } from '../../../transitions/registry';
 import { reachAfterPlace } from '../../../plan/parts';
 import type { LayerPlan } from '../../../plan/types';
 import { backdrop, cutBy, placed, placedCoverage, plainShift } from './composite';
-import type { Ground } from '../../backend';
+import type { Ground, MatteWay } from '../../backend';
 import { filled } from '../../filled';
 import { layerSpace, mixed, runPasses, single, type Rig as Tools, type Space } from './passes';
 
@@ -126,8 +126,7 @@ export function matteOf(
   tools: Tools,
   layer: LayerPlan,
   picture: Picture,
-  by: 'alpha' | 'brightness',
-  invert: boolean,
+  { by, invert }: MatteWay,
   ground: Ground<Picture>,
 ): Picture {
   const drawn = backdrop(tools, { x: 0, y: 0, ...ground.shot }, null);
