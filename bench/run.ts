@@ -1,7 +1,8 @@
-// `npm run bench [-- kernels browser cutout keys unseen cuts made tracks]`: measures all, or the named parts, and writes docs/performance.md.
+// `npm run bench [-- kernels browser cutout keys unseen boiling cuts made tracks]`: measures all, or the named parts, and writes docs/performance.md.
 // SEEDS_FROM=20261126 judges the key on 24 other plates from that seed on.
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { boilingTable } from './boiling';
 import { browserRows } from './browser';
 import { cutoutRows } from './cutout';
 import { cutsTable } from './cuts';
@@ -31,6 +32,7 @@ const browser = await part('browser', async () => table(await browserRows()));
 const cutout = await part('cutout', async () => table(await cutoutRows()));
 const keys = await part('keys', keyTable);
 const unseen = await part('unseen', () => unseenTable(Number(process.env['SEEDS_FROM'] ?? 1)));
+const boiling = await part('boiling', () => boilingTable(Number(process.env['SEEDS_FROM'] ?? 31)));
 const cuts = await part('cuts', () => cutsTable(Number(process.env['SEEDS_FROM'] ?? 500)));
 const made = await part('made', madeTable);
 const tracks = await part('tracks', () => trackTable(Number(process.env['SEEDS_FROM'] ?? 11)));
@@ -67,6 +69,10 @@ ${keys}
 24 scenes from seeds: cloth, skin, wood, print, bright, dark, grey and olive subjects; hair, holes, glass; motion, defocus; uneven, wrinkled, marked screens, green and blue; spill and noise; encoded and decoded in 4:2:0. Two frames each, one pick.
 
 ${unseen}
+
+## Edges that boil
+
+${boiling}
 
 ## Cutting out without a screen’s colour, on scenes that nobody drew
 
