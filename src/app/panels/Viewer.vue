@@ -125,7 +125,6 @@ const typed = computed(() => handles.value && viewing.typing === bench.layerId &
 watchEffect(() => (preview.displayScale = width.value ? scale.value : 1));
 watch(seen, (part) => (preview.sight = part), { immediate: true });
 
-const tinted = computed(() => viewing.view === 'matte' && viewing.ground.matte === 'tint');
 const readout = ref(false);
 /** where the pointer is in the stage */
 const pointer = ref<{ x: number; y: number } | null>(null);
@@ -226,11 +225,11 @@ useAnswer('zoom-out', () => zoomTo(scale.value / 1.25));
       @drop="drop"
     >
       <div :class="{ difference: compare.on && compare.how === 'difference' }">
-        <canvas v-if="tinted" ref="before" class="picture plain" :style="box" aria-hidden="true" />
+        <canvas v-if="preview.tinted" ref="before" class="picture plain" :style="box" aria-hidden="true" />
         <canvas
           ref="after"
           class="picture"
-          :class="{ over: tinted }"
+          :class="{ over: preview.tinted }"
           :data-frame="shown.frame"
           :aria-busy="shown.stale && !player.playing"
           :style="box"

@@ -214,15 +214,10 @@ export const colourKey = definePass({
     const around = Math.round(v.fit);
     const fitted =
       around > 0
-        ? fitEdges(
-            { matte: alpha, ...clips },
-            seen,
-            around,
-            tools,
-            (marks) => guided(alpha, luma, seen, v, tools, marks),
-            undefined,
-            picture,
-          )
+        ? fitEdges({ matte: alpha, ...clips }, seen, around, tools, {
+            guided: (marks) => guided(alpha, luma, seen, v, tools, marks),
+            noisy: picture,
+          })
         : null;
     // a fitted matte has been through its clips
     if (fitted !== null) arena.floats(params, 14).set([0, 1], 5);

@@ -72,7 +72,7 @@ export const differenceKey = definePass({
     kernels.rampPlane(plane, w * h, v.threshold, v.softness);
     const hair = Math.round(v.fit);
     const matte =
-      (hair > 0 && fitEdges({ matte: plane, offset: 0, gain: 1 }, picture, hair, tools, undefined, clean)?.matte) ||
+      (hair > 0 && fitEdges({ matte: plane, offset: 0, gain: 1 }, picture, hair, tools, { plate: clean })?.matte) ||
       plane;
     finishAt(matte, picture, v, tools);
     const out = Picture.make(arena, picture.rect);

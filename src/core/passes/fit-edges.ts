@@ -32,13 +32,20 @@ export interface Fitted {
   inside: () => Side | null;
 }
 
+/** What more is known of what is cut. */
+interface Known {
+  /** gives the matte made to follow the luma, wherever there is no mark; asked for when there are narrow edges */
+  guided?: (marks: number) => number;
+  /** what lies behind the subject, of the same rectangle */
+  plate?: Picture;
+  /** the picture as it was, where the one that is cut has been evened: how both sides stray is read from it */
+  noisy?: Picture;
+}
+
 /**
  * Each pixel that is neither surely solid nor surely clear gets the share at which the subject's and the screen's colour near it, mixed in
  * linear light, are the likeliest to give what is seen. The subject's colour holds the screen's light on it, so that its inside stays solid.
  * @param around pixels to all sides that have to be clear before one is surely clear
- * @param guided gives the matte made to follow the luma, wherever there is no mark; asked for when there are narrow edges
- * @param noisy the picture as it was, where the one that is cut has been evened: how both sides stray is read from it
- * @param plate what lies behind the subject, of the same rectangle, where that is known
  * @returns null when nothing is surely solid or surely clear
  */
 export function fitEdges(
@@ -46,9 +53,7 @@ export function fitEdges(
   picture: Picture,
   around: number,
   tools: PassTools,
-  guided?: (marks: number) => number,
-  plate?: Picture,
-  noisy = picture,
+  { guided, plate, noisy = picture }: Known,
 ): Fitted | null {
   const { kernels, arena, scratch } = tools;
   const { w, h } = picture.rect;
