@@ -1,38 +1,83 @@
 // Edges of a key computed anew: colours of what is surely solid and surely clear, and how both are mixed in between.
 import { decode, encode } from './light';
-import { alphas, blues, greens, held, lumas, reds } from './lanes';
+import { alphas, blues, bytesOf, greens, held, lumas, reds } from './lanes';
 import { cellAt, past, pixelAt, screenPart } from './key';
 import { CLEAR, SOLID } from './sure';
 
 /**
- * What the marked pixels of cells of 8×8 are like, every other one both ways. @param out for each cell twelve floats: sums of linear r, g, b and how
- * many; sums of luma and the two colour differences as encoded, and a spare one; sums of their squares, and a spare one
+ * What the marked pixels of cells of 8×8 are like, every other one both ways. @param kinds bits of the marks
+ * @param out for each of them, the lowest first, a grid with twelve floats a cell: sums of linear r, g, b and how many; sums of luma and the two colour differences as encoded, and a spare one;
+ * sums of their squares, and a spare one
  */
-export function sureCells(src: usize, marks: usize, w: i32, h: i32, kind: u8, out: usize): void {
-  const cw = (w + 7) >> 3;
-  memory.fill(out, 0, <usize>(cw * ((h + 7) >> 3)) * 48);
-  for (let y = 0; y < h; y += 2) {
-    const row = marks + y * w;
-    for (let x = 0; x < w; x += 2) {
-      if (!(x & 7) && x + 8 <= w && !(load<u64>(row + x) & (<u64>kind * 0x0101010101010101))) {
-        x += 6;
-        continue;
+export function sureCells(src: usize, marks: usize, w: i32, h: i32, kinds: u8, out: usize): void {
+  const grid = <usize>(((w + 7) >> 3) * ((h + 7) >> 3)) * 48;
+  for (let y = 0; y < h; y += 8) {
+    for (let x = 0; x < w; x += 8, out += 48) {
+      let to = out;
+      // all kinds of a cell while its pixels are at hand
+      for (let kind: u8 = 1; kind <= kinds; kind <<= 1) {
+        if (!(kinds & kind)) continue;
+        cellOf(src, marks, w, x, y, min(8, w - x), min(8, h - y), kind, to);
+        to += grid;
       }
-      if (!(load<u8>(row + x) & kind)) continue;
-      const p = v128.load(src + (<usize>(y * w + x) << 4));
-      if (f32x4.extract_lane(p, 3) < <f32>0.99) continue;
-      const cell = out + <usize>((y >> 3) * cw + (x >> 3)) * 48;
-      v128.store(cell, f32x4.add(v128.load(cell), f32x4.replace_lane(decode(p), 3, 1)));
-      const r = f32x4.extract_lane(p, 0);
-      const b = f32x4.extract_lane(p, 2);
-      const luma = <f32>0.2126 * r + <f32>0.7152 * f32x4.extract_lane(p, 1) + <f32>0.0722 * b;
-      let parts = f32x4.splat(luma);
-      parts = f32x4.replace_lane(parts, 1, (b - luma) * BLUE);
-      parts = f32x4.replace_lane(parts, 2, (r - luma) * RED);
-      v128.store(cell, f32x4.add(v128.load(cell, 16), parts), 16);
-      v128.store(cell, f32x4.add(v128.load(cell, 32), f32x4.mul(parts, parts)), 32);
     }
   }
+}
+
+/** The sums of one cell of wide×tall pixels. */
+function cellOf(src: usize, marks: usize, w: i32, x: i32, y: i32, wide: i32, tall: i32, kind: u8, out: usize): void {
+  const zero = f32x4.splat(0);
+  let red = zero, green = zero, blue = zero, count = zero;
+  let luma = zero, first = zero, second = zero;
+  let lumas2 = zero, firsts2 = zero, seconds2 = zero;
+  const within = wide < 8 ? (<u64>1 << (<u64>wide << 3)) - 1 : ~(<u64>0);
+  const bit = <u32>kind * 0x01010101;
+  let any = false;
+  for (let v = 0; v < tall; v += 2) {
+    const from = (y + v) * w + x;
+    const eight = load<u64>(marks + from) & within;
+    // marks of every other pixel, side by side
+    const four = (<u32>(eight & 0xff) | (<u32>(eight >> 8) & 0xff00) | (<u32>(eight >> 16) & 0xff0000) | (<u32>(eight >> 24) & 0xff000000)) & bit;
+    if (!four) continue;
+    any = true;
+    const at = src + (<usize>from << 4);
+    const p0 = v128.load(at);
+    const p1 = wide > 2 ? v128.load(at, 32) : zero;
+    const p2 = wide > 4 ? v128.load(at, 64) : zero;
+    const p3 = wide > 6 ? v128.load(at, 96) : zero;
+    const marked = i32x4.ne(bytesOf(four), i32x4.splat(0));
+    const those = v128.and(marked, f32x4.ge(alphas(p0, p1, p2, p3), f32x4.splat(<f32>0.99)));
+    const r = v128.and(reds(p0, p1, p2, p3), those);
+    const g = v128.and(greens(p0, p1, p2, p3), those);
+    const b = v128.and(blues(p0, p1, p2, p3), those);
+    red = f32x4.add(red, decode(r));
+    green = f32x4.add(green, decode(g));
+    blue = f32x4.add(blue, decode(b));
+    count = f32x4.add(count, v128.and(those, f32x4.splat(1)));
+    const l = lumas(r, g, b);
+    const cb = f32x4.mul(f32x4.sub(b, l), f32x4.splat(BLUE));
+    const cr = f32x4.mul(f32x4.sub(r, l), f32x4.splat(RED));
+    luma = f32x4.add(luma, l);
+    first = f32x4.add(first, cb);
+    second = f32x4.add(second, cr);
+    lumas2 = f32x4.add(lumas2, f32x4.mul(l, l));
+    firsts2 = f32x4.add(firsts2, f32x4.mul(cb, cb));
+    seconds2 = f32x4.add(seconds2, f32x4.mul(cr, cr));
+  }
+  if (!any) {
+    memory.fill(out, 0, 48);
+    return;
+  }
+  v128.store(out, sumsOf(red, green, blue, count));
+  v128.store(out, sumsOf(luma, first, second, zero), 16);
+  v128.store(out, sumsOf(lumas2, firsts2, seconds2, zero), 32);
+}
+
+/** The sum of each of four vectors. */
+// @ts-ignore: decorator
+@inline
+function sumsOf(a: v128, b: v128, c: v128, d: v128): v128 {
+  return f32x4.add(f32x4.add(reds(a, b, c, d), greens(a, b, c, d)), f32x4.add(blues(a, b, c, d), alphas(a, b, c, d)));
 }
 
 /** From b − luma and r − luma to colour differences, BT.709. */
@@ -68,16 +113,22 @@ function steepness(at: usize, above: usize, below: usize, first: bool, last: boo
   return f32x4.mul(f32x4.add(f32x4.mul(across, across), f32x4.mul(down, down)), f32x4.splat(<f32>0.25 * gain * gain));
 }
 
-/** What tells how well a share fits four pixels: how far the mix of both sides is off, by how far it may be, and how wide that is. */
+/** The share t of the way from one linear value to another, as encoded. */
+// @ts-ignore: decorator
+@inline
+function mixed(from: v128, to: v128, t: v128): v128 {
+  return encode(f32x4.add(from, f32x4.mul(f32x4.sub(to, from), t)));
+}
+
+/** What tells how well a share t fits four pixels: how far the mix of both sides, encoded, is off, by how far it may be, and how wide that is. */
 // @ts-ignore: decorator
 @inline
 function misfit(
-  t: v128, r: v128, g: v128, b: v128, fr: v128, fg: v128, fb: v128, sr: v128, sg: v128, sb: v128,
-  fy: v128, fu: v128, fv: v128, sy: v128, su: v128, sv: v128, blurred: v128,
+  t: v128, mr: v128, mg: v128, mb: v128, r: v128, g: v128, b: v128, fy: v128, fu: v128, fv: v128, sy: v128, su: v128, sv: v128, blurred: v128,
 ): v128 {
-  const dr = f32x4.sub(encode(f32x4.add(sr, f32x4.mul(f32x4.sub(fr, sr), t))), r);
-  const dg = f32x4.sub(encode(f32x4.add(sg, f32x4.mul(f32x4.sub(fg, sg), t))), g);
-  const db = f32x4.sub(encode(f32x4.add(sb, f32x4.mul(f32x4.sub(fb, sb), t))), b);
+  const dr = f32x4.sub(mr, r);
+  const dg = f32x4.sub(mg, g);
+  const db = f32x4.sub(mb, b);
   const y = lumas(dr, dg, db);
   const u = f32x4.mul(f32x4.sub(db, y), f32x4.splat(BLUE));
   const v = f32x4.mul(f32x4.sub(dr, y), f32x4.splat(RED));
@@ -147,33 +198,48 @@ export function fitRow(
       const sy = plate ? zero : screenPart(ss, t, 0);
       const su = plate ? zero : screenPart(ss, t, 1);
       const sv = plate ? zero : screenPart(ss, t, 2);
-      const er = f32x4.sub(encode(fr), encode(sr));
-      const eb = f32x4.sub(encode(fb), encode(sb));
-      const ey = lumas(er, f32x4.sub(encode(fg), encode(sg)), eb);
-      const du = f32x4.mul(f32x4.sub(eb, ey), f32x4.splat(BLUE));
-      const dv = f32x4.mul(f32x4.sub(er, ey), f32x4.splat(RED));
+      // both sides as they are seen
+      const er = encode(fr);
+      const eg = encode(fg);
+      const eb = encode(fb);
+      const cr = encode(sr);
+      const cg = encode(sg);
+      const cb = encode(sb);
+      const dr = f32x4.sub(er, cr);
+      const db = f32x4.sub(eb, cb);
+      const dy = lumas(dr, f32x4.sub(eg, cg), db);
+      const du = f32x4.mul(f32x4.sub(db, dy), f32x4.splat(BLUE));
+      const dv = f32x4.mul(f32x4.sub(dr, dy), f32x4.splat(RED));
       const step = f32x4.add(f32x4.mul(du, du), f32x4.mul(dv, dv));
       const blurred = f32x4.mul(f32x4.mul(steepness(matte, above, below, x == 0, left <= 4, gain), step), f32x4.splat(BLURRED * BLURRED));
-      let least = f32x4.splat(<f32>1e9);
-      for (let k = 0; k <= 4; k++) {
+      // a quarter after another, unless all four pixels are like one side
+      let least = misfit(zero, cr, cg, cb, r, g, b, fy, fu, fv, sy, su, sv, blurred);
+      let off = misfit(one, er, eg, eb, r, g, b, fy, fu, fv, sy, su, sv, blurred);
+      best = v128.and(one, f32x4.lt(off, least));
+      least = f32x4.pmin(least, off);
+      for (let k = 1; k < 4; k++) {
         const share = f32x4.splat(<f32>k * <f32>0.25);
-        const off = misfit(share, r, g, b, fr, fg, fb, sr, sg, sb, fy, fu, fv, sy, su, sv, blurred);
-        const better = f32x4.lt(off, least);
-        best = v128.bitselect(share, best, better);
-        least = v128.bitselect(off, least, better);
+        off = misfit(share, mixed(sr, fr, share), mixed(sg, fg, share), mixed(sb, fb, share), r, g, b, fy, fu, fv, sy, su, sv, blurred);
+        best = v128.bitselect(share, best, f32x4.lt(off, least));
+        least = f32x4.pmin(least, off);
+        if (!v128.any_true(best)) break;
       }
       for (let step: f32 = 0.125; step > 0.03; step *= 0.5) {
         const here = best;
         const middle = least;
         const lower = held(f32x4.sub(here, f32x4.splat(step)));
         const upper = held(f32x4.add(here, f32x4.splat(step)));
-        const below = misfit(lower, r, g, b, fr, fg, fb, sr, sg, sb, fy, fu, fv, sy, su, sv, blurred);
-        const above = misfit(upper, r, g, b, fr, fg, fb, sr, sg, sb, fy, fu, fv, sy, su, sv, blurred);
+        const below = v128.any_true(here)
+          ? misfit(lower, mixed(sr, fr, lower), mixed(sg, fg, lower), mixed(sb, fb, lower), r, g, b, fy, fu, fv, sy, su, sv, blurred)
+          : middle;
+        const above = i32x4.all_true(f32x4.eq(here, one))
+          ? middle
+          : misfit(upper, mixed(sr, fr, upper), mixed(sg, fg, upper), mixed(sb, fb, upper), r, g, b, fy, fu, fv, sy, su, sv, blurred);
         best = v128.bitselect(lower, best, f32x4.lt(below, least));
         least = f32x4.pmin(least, below);
         best = v128.bitselect(upper, best, f32x4.lt(above, least));
         least = f32x4.pmin(least, above);
-        if (step > 0.05) continue;
+        if (step > 0.1) continue;
         // the lowest point of a parabola through three, where it is the middle one that lies lowest
         const bend = f32x4.add(f32x4.sub(below, f32x4.add(middle, middle)), above);
         const turn = f32x4.mul(f32x4.div(f32x4.sub(below, above), f32x4.pmax(bend, f32x4.splat(<f32>1e-6))), f32x4.splat(step * <f32>0.5));
@@ -181,8 +247,7 @@ export function fitRow(
         best = v128.bitselect(f32x4.add(here, turn), best, inside);
       }
     }
-    const kinds = load<u32>(marks);
-    const lanes = i32x4(kinds & 255, (kinds >> 8) & 255, (kinds >> 16) & 255, kinds >> 24);
+    const lanes = bytesOf(load<u32>(marks));
     best = v128.bitselect(zero, best, i32x4.eq(lanes, i32x4.splat(CLEAR)));
     v128.store(out, v128.bitselect(one, best, i32x4.ne(v128.and(lanes, i32x4.splat(SOLID)), i32x4.splat(0))));
   }

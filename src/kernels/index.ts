@@ -18,7 +18,7 @@ export { toLinearSpan, toDisplaySpan } from './light';
 export { keyAlpha, keyUnmix } from './key';
 export { evenPlane, guideTile } from './guide';
 export { fitRow, sureCells } from './fit';
-export { allSure, edgeWidth, marksScratch, sureMarks, towardsNear } from './sure';
+export { anyMarked, edgeWidth, marksScratch, nearBoth, sureMarks, towardsMarked } from './sure';
 export { limitRim } from './rim';
 export { cellGrids, spreadCells } from './cells';
 export { evenOut, screenCells } from './screen';

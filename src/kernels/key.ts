@@ -90,7 +90,8 @@ function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, g
   // what the clip takes off by a wide margin is the screen's own unevenness
   const least = f32x4.splat(load<f32>(params, 20) * <f32>0.5);
   // without a balance, a pixel whose key channel does not exceed the others is as solid as a neutral one
-  const plain = load<f32>(params, 4) == 1 && load<f32>(params, 8) == 1 && (<f32>1.0 - load<f32>(params, 12)) * load<f32>(params, 16) >= 1;
+  const even = load<f32>(params, 4) == 1 && load<f32>(params, 8) == 1;
+  const plain = even && (<f32>1.0 - load<f32>(params, 12)) * load<f32>(params, 16) >= 1;
   for (let x = 0; x < n; x += 4, src += 64, alpha += 16, luma += 16) {
     const left = n - x;
     const p0 = v128.load(src);
@@ -106,10 +107,9 @@ function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, g
       v128.store(alpha, one);
       continue;
     }
-    const red = decode(r);
-    const green = decode(g);
-    const blue = decode(b);
-    const share = f32x4.mul(f32x4.sub(keyed(red, green, blue, channel), others(red, green, blue, channel, params)), screenPart(cellAt(grid, x), past(x), 3));
+    // the larger of two is so as encoded and in light
+    const rest = even ? decode(limit(r, g, b, channel, false)) : others(decode(r), decode(g), decode(b), channel, params);
+    const share = f32x4.mul(f32x4.sub(decode(keyed(r, g, b, channel)), rest), screenPart(cellAt(grid, x), past(x), 3));
     const matte = f32x4.mul(f32x4.sub(solid, share), perRamp);
     v128.store(alpha, v128.and(f32x4.pmin(f32x4.pmax(matte, f32x4.splat(0)), one), f32x4.ge(matte, least)));
   }

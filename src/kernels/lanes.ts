@@ -66,6 +66,13 @@ export function lumas(r: v128, g: v128, b: v128): v128 {
   return f32x4.add(f32x4.add(f32x4.mul(r, f32x4.splat(<f32>0.2126)), f32x4.mul(g, f32x4.splat(<f32>0.7152))), f32x4.mul(b, f32x4.splat(<f32>0.0722)));
 }
 
+/** Four bytes as whole numbers side by side. */
+// @ts-ignore: decorator
+@inline
+export function bytesOf(four: u32): v128 {
+  return i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(i32x4.splat(four)));
+}
+
 /** Limited to 0…1. */
 // @ts-ignore: decorator
 @inline

@@ -7,13 +7,23 @@ export function addScaled(src: usize, dst: usize, n: i32, weight: f32): void {
   for (let end = src + (<usize>n << 4); src < end; src += 16, dst += 16) v128.store(dst, f32x4.add(v128.load(dst), f32x4.mul(v128.load(src), w)));
 }
 
+// @ts-ignore: decorator
+@inline
+function between(from: v128, to: v128, share: v128): v128 {
+  return f32x4.add(from, f32x4.mul(f32x4.sub(to, from), share));
+}
+
 /** dst = a + (b − a) · t, n pixels. */
 export function lerpSpan(a: usize, b: usize, dst: usize, n: i32, t: f32): void {
   const share = f32x4.splat(t);
-  for (let end = a + (<usize>n << 4); a < end; a += 16, b += 16, dst += 16) {
-    const from = v128.load(a);
-    v128.store(dst, f32x4.add(from, f32x4.mul(f32x4.sub(v128.load(b), from), share)));
+  const end = a + (<usize>n << 4);
+  for (; a + 64 <= end; a += 64, b += 64, dst += 64) {
+    v128.store(dst, between(v128.load(a), v128.load(b), share));
+    v128.store(dst, between(v128.load(a, 16), v128.load(b, 16), share), 16);
+    v128.store(dst, between(v128.load(a, 32), v128.load(b, 32), share), 32);
+    v128.store(dst, between(v128.load(a, 48), v128.load(b, 48), share), 48);
   }
+  for (; a < end; a += 16, b += 16, dst += 16) v128.store(dst, between(v128.load(a), v128.load(b), share));
 }
 
 /** dst = src · plane, n pixels; the plane has one float a pixel. */

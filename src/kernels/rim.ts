@@ -1,11 +1,11 @@
 // The screen's light on a subject's rim, by what the subject is like further inside.
-import { alphas, blues, greens, reds, scatter } from './lanes';
+import { alphas, blues, bytesOf, greens, reds } from './lanes';
 import { decode, encode } from './light';
 import { cellAt, past, pixelAt, screenPart } from './key';
 import { CLEAR, DEEP } from './sure';
 
-/** Marked pixels that are left alone: clear ones, and those far inside. */
-const LEFT_ALONE: i32 = <i32>CLEAR | <i32>DEEP;
+/** Marks of four pixels that are left alone: clear ones, and those far inside. */
+const LEFT_ALONE: u32 = <u32>(CLEAR | DEEP) * 0x01010101;
 /** How far above the mean of what lies inside a colour may be. */
 const ROOM: f32 = 1.03;
 /** The least that is left of the key channel where an inside of one colour has more. */
@@ -26,7 +26,7 @@ export function limitRim(at: usize, n: i32, marks: usize, inside: usize, stray: 
   const least = f32x4.splat(<f32>1e-6);
   for (let x = 0; x < n; x += 4, at += 64, marks += 4) {
     const left = n - x;
-    const four = load<u32>(marks) & 0x06060606;
+    const four = load<u32>(marks) & LEFT_ALONE;
     if (left >= 4 && four & 255 && four & 0xff00 && four & 0xff0000 && four >> 24) continue;
     const p0 = v128.load(at);
     const p1 = pixelAt(at, 1, left);
@@ -35,9 +35,9 @@ export function limitRim(at: usize, n: i32, marks: usize, inside: usize, stray: 
     const a = alphas(p0, p1, p2, p3);
     if (!v128.any_true(f32x4.gt(a, f32x4.splat(0)))) continue;
     const per = f32x4.div(one, f32x4.pmax(a, f32x4.splat(<f32>1e-9)));
-    let r = decode(f32x4.mul(reds(p0, p1, p2, p3), per));
-    let g = decode(f32x4.mul(greens(p0, p1, p2, p3), per));
-    let b = decode(f32x4.mul(blues(p0, p1, p2, p3), per));
+    const r = decode(f32x4.mul(reds(p0, p1, p2, p3), per));
+    const g = decode(f32x4.mul(greens(p0, p1, p2, p3), per));
+    const b = decode(f32x4.mul(blues(p0, p1, p2, p3), per));
     const cell = cellAt(inside, x);
     const t = past(x);
     const own = screenPart(cell, t, channel);
@@ -55,14 +55,14 @@ export function limitRim(at: usize, n: i32, marks: usize, inside: usize, stray: 
     const over = f32x4.pmax(f32x4.sub(key, f32x4.mul(rest, share)), f32x4.splat(0));
     // what has lost more than that was mixed of something else than was taken for its sides
     const under = f32x4.mul(f32x4.pmax(f32x4.sub(f32x4.mul(f32x4.mul(rest, share), f32x4.splat(LEFT)), key), f32x4.splat(0)), plain);
-    const kinds = i32x4(four & 255, (four >> 8) & 255, (four >> 16) & 255, four >> 24);
     const change = f32x4.mul(f32x4.sub(f32x4.mul(over, f32x4.mul(alike, plain)), under), f32x4.splat(strength));
-    const cut = v128.and(change, i32x4.eq(v128.and(kinds, i32x4.splat(LEFT_ALONE)), i32x4.splat(0)));
-    if (channel == 0) r = f32x4.sub(r, cut);
-    else if (channel == 1) g = f32x4.sub(g, cut);
-    else b = f32x4.sub(b, cut);
-    const nothing = f32x4.le(a, f32x4.splat(0));
-    const whole = v128.andnot(a, nothing);
-    scatter(at, f32x4.mul(encode(r), whole), f32x4.mul(encode(g), whole), f32x4.mul(encode(b), whole), a, left);
+    const cut = v128.and(change, i32x4.eq(bytesOf(four), i32x4.splat(0)));
+    if (!v128.any_true(f32x4.ne(cut, f32x4.splat(0)))) continue;
+    const changed = f32x4.mul(encode(f32x4.sub(key, cut)), a);
+    const to = at + (<usize>channel << 2);
+    store<f32>(to, f32x4.extract_lane(changed, 0));
+    if (left > 1) store<f32>(to, f32x4.extract_lane(changed, 1), 16);
+    if (left > 2) store<f32>(to, f32x4.extract_lane(changed, 2), 32);
+    if (left > 3) store<f32>(to, f32x4.extract_lane(changed, 3), 48);
   }
 }

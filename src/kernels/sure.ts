@@ -1,4 +1,5 @@
 // What is sure of a matte: what is solid, or clear, as far as some pixels around.
+import { bytesOf, held } from './lanes';
 
 /** Bits of the marks. */
 export const SOLID: u8 = 1;
@@ -72,7 +73,7 @@ function widened(at: usize, other: usize, w: i32, h: i32, from: i32, to: i32, an
   return at;
 }
 
-/** Bytes that sureMarks and towardsNear work in. */
+/** Bytes that sureMarks and nearBoth work in. */
 export function marksScratch(w: i32, h: i32): i32 {
   return 2 * strideOf(w) * h + MARGIN;
 }
@@ -105,40 +106,51 @@ export function sureMarks(plane: usize, w: i32, h: i32, offset: f32, gain: f32, 
   }
 }
 
-/** How wide the edges of a matte are, pixels: those that are half clear for each crossing of one half along rows and columns, of every third row. @param offset, gain from the values of the plane to the matte */
+/** How wide the edges of a matte are, pixels: those that are half clear for each crossing of one half along rows and columns, of every third row. @param plane with room for three more @param offset, gain from its values to the matte */
 export function edgeWidth(plane: usize, w: i32, h: i32, offset: f32, gain: f32): f32 {
+  const low = f32x4.splat(offset + <f32>0.1 / gain);
+  const half = f32x4.splat(offset + <f32>0.5 / gain);
+  const high = f32x4.splat(offset + <f32>0.9 / gain);
+  const line = <usize>w << 2;
   let band = 0;
   let crossings = 0;
   for (let y = 1; y < h; y += 3) {
-    let at = plane + (<usize>(y * w) << 2);
-    let left = (load<f32>(at) - offset) * gain;
-    for (let x = 1; x < w; x++) {
-      at += 4;
-      const v = (load<f32>(at) - offset) * gain;
-      const above = (load<f32>(at - (<usize>w << 2)) - offset) * gain;
-      if (v > <f32>0.1 && v < <f32>0.9) band++;
-      crossings += i32(v >= 0.5 != left >= 0.5) + i32(v >= 0.5 != above >= 0.5);
-      left = v;
+    const row = plane + line * <usize>y;
+    for (let x = 1; x < w; x += 4) {
+      const at = row + (<usize>x << 2);
+      const v = v128.load(at);
+      const solid = f32x4.ge(v, half);
+      const soft = v128.and(f32x4.gt(v, low), f32x4.lt(v, high));
+      const across = v128.xor(solid, f32x4.ge(v128.load(at - 4), half));
+      const down = v128.xor(solid, f32x4.ge(v128.load(at - line), half));
+      // those beyond the row's end do not count
+      const those = w - x < 4 ? (1 << (w - x)) - 1 : 15;
+      band += popcnt(i32x4.bitmask(soft) & those);
+      crossings += popcnt(i32x4.bitmask(across) & those) + popcnt(i32x4.bitmask(down) & those);
     }
   }
   // a slanting edge is crossed both ways
   return crossings ? (<f32>band * <f32>1.27) / <f32>crossings : 0;
 }
 
-/** True when all pixels of a tile are marked. */
-export function allSure(marks: usize, w: i32, h: i32, x0: i32, y0: i32, side: i32): bool {
+/** True when any pixel of a square tile is marked; there are sixteen bytes more than marks. */
+export function anyMarked(marks: usize, w: i32, h: i32, x0: i32, y0: i32, side: i32): bool {
+  let all = i8x16.splat(0);
   const right = min(w, x0 + side);
   for (let y = y0; y < min(h, y0 + side); y++) {
-    for (let x = x0; x < right; x++) if (!load<u8>(marks + y * w + x)) return false;
+    let x = x0;
+    for (; x + 16 <= right; x += 16) all = v128.or(all, v128.load(marks + y * w + x));
+    for (; x < right; x++) all = v128.or(all, i8x16.splat(load<u8>(marks + y * w + x)));
   }
-  return true;
+  return v128.any_true(all);
 }
 
 /**
- * Moves a matte towards another one where something surely solid and something clear are both within r pixels: at edges without hair.
- * @param cut the matte that says what is clear, with its offset and gain @param share 0…1 @param scratch as marksScratch says
+ * Marks pixels without a mark where something surely solid and something clear are both within r pixels: at edges without hair.
+ * @param cut the matte that says what is clear, with its offset and gain @param near 255 where it is so, else 0; with room for sixteen more
+ * @param scratch as marksScratch says
  */
-export function towardsNear(out: usize, other: usize, cut: usize, marks: usize, w: i32, h: i32, offset: f32, gain: f32, r: i32, share: f32, scratch: usize): void {
+export function nearBoth(cut: usize, marks: usize, w: i32, h: i32, offset: f32, gain: f32, r: i32, near: usize, scratch: usize): void {
   const stride = strideOf(w);
   kindsOf(cut, w, h, offset, gain, scratch);
   for (let y = 0; y < h; y++) {
@@ -153,20 +165,25 @@ export function towardsNear(out: usize, other: usize, cut: usize, marks: usize, 
     }
     for (; x < w; x++) store<u8>(row + MARGIN + x, (load<u8>(row + MARGIN + x) & CLEAR) | (load<u8>(from + x) & SOLID));
   }
-  const near = widened(scratch, scratch + stride * h, w, h, 0, r, true);
+  const joined = widened(scratch, scratch + stride * h, w, h, 0, r, true);
+  const both = i8x16.splat(SOLID | CLEAR);
   for (let y = 0; y < h; y++) {
-    for (let x = 0; x < w; x++) {
-      const i = y * w + x;
-      // most are sure
-      if (x + 16 <= w && i8x16.all_true(v128.load(marks + i))) {
-        x += 15;
-        continue;
-      }
-      if (load<u8>(marks + i) || (load<u8>(near + y * stride + MARGIN + x) & 3) != 3) continue;
-      const at = <usize>i << 2;
-      const v = load<f32>(out + at);
-      const to = min(<f32>1, max(<f32>0, (load<f32>(other + at) - offset) * gain));
-      store<f32>(out + at, v + (to - v) * share);
+    // the rows' ends are written over by the next one's beginning
+    for (let x = 0; x < w; x += 16) {
+      const here = i8x16.eq(v128.load(joined + y * stride + MARGIN + x), both);
+      v128.store(near + y * w + x, v128.and(here, i8x16.eq(v128.load(marks + y * w + x), i8x16.splat(0))));
     }
+  }
+}
+
+/** Moves marked pixels of a matte towards another one. @param offset, gain from the other's values to the matte @param share 0…1 @param n pixels, with room for three more */
+export function towardsMarked(out: usize, other: usize, marks: usize, n: i32, offset: f32, gain: f32, share: f32): void {
+  for (let end = marks + n; marks < end; marks += 4, out += 16, other += 16) {
+    const four = load<u32>(marks);
+    if (!four) continue;
+    const v = v128.load(out);
+    const to = held(f32x4.mul(f32x4.sub(v128.load(other), f32x4.splat(offset)), f32x4.splat(gain)));
+    const moved = f32x4.add(v, f32x4.mul(f32x4.sub(to, v), f32x4.splat(share)));
+    v128.store(out, v128.bitselect(moved, v, i32x4.ne(bytesOf(four), i32x4.splat(0))));
   }
 }

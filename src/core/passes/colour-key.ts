@@ -241,7 +241,7 @@ export const colourKey = definePass({
   },
 });
 
-/** A matte made to follow the luma. @param marks pixels that need it are those without one; null when all do @returns where it is: the same when nothing guides it */
+/** A matte made to follow the luma. @param marks pixels that need it, a byte each; null when all do @returns where it is: the same when nothing guides it */
 function guided(
   alpha: number,
   luma: number,
@@ -257,7 +257,7 @@ function guided(
   const [offset, gain] = shareScale(v);
   for (let y = 0; y < h; y += TILE) {
     for (let x = 0; x < w; x += TILE)
-      if (marks === null || !kernels.allSure(marks, w, h, x, y, TILE))
+      if (marks === null || kernels.anyMarked(marks, w, h, x, y, TILE))
         kernels.guideTile(alpha, luma, out, w, h, x, y, TILE, r, EPS, offset, gain, block);
   }
   return out;

@@ -34,7 +34,7 @@ export interface Fitted {
 
 /** What more is known of what is cut. */
 interface Known {
-  /** gives the matte made to follow the luma, wherever there is no mark; asked for when there are narrow edges */
+  /** gives the matte made to follow the luma, wherever there is a mark; asked for when there are narrow edges */
   guided?: (marks: number) => number;
   /** what lies behind the subject, of the same rectangle */
   plate?: Picture;
@@ -67,7 +67,9 @@ export function fitEdges(
   arena.scratch(kernels.marksScratch(w, h), (at) =>
     kernels.sureMarks(even, w, h, offset, gain, solid, around, deep, marks, at),
   );
-  const [subject, screen] = [sideOf(SOLID, marks, noisy, tools), sideOf(CLEAR, marks, noisy, tools)];
+  const kinds = noisy === picture ? [SOLID, CLEAR, FAR_INSIDE] : [SOLID, CLEAR];
+  const [solids, clears, insides] = seenCells(kinds, marks, noisy, tools);
+  const [subject, screen] = [sideOf(solids!, picture, tools), sideOf(clears!, picture, tools)];
   if (!subject || !screen) return null;
   const out = scratch(w * h * 4 + 12);
   const row = (y: number) => matte + Math.min(h - 1, Math.max(0, y)) * w * 4;
@@ -89,12 +91,15 @@ export function fitEdges(
     );
   }
   const share = MOST * Math.min(1, NARROW - width);
-  const other = share > 0 && guided ? guided(marks) : null;
-  if (other !== null)
+  if (share > 0 && guided) {
+    const near = scratch(w * h + 16);
     arena.scratch(kernels.marksScratch(w, h), (at) =>
-      kernels.towardsNear(out, other, matte, marks, w, h, offset, gain, BESIDE, share, at),
+      kernels.nearBoth(matte, marks, w, h, offset, gain, BESIDE, near, at),
     );
-  return { matte: out, marks, inside: () => sideOf(FAR_INSIDE, marks, picture, tools) };
+    kernels.towardsMarked(out, guided(near), near, w * h, offset, gain, share);
+  }
+  const inside = () => sideOf(insides ?? seenCells([FAR_INSIDE], marks, picture, tools)[0]!, picture, tools);
+  return { matte: out, marks, inside };
 }
 
 /** Rows of the linear colours of one side of the edges, and of how they stray: variances of luma and of both colour differences. */
@@ -102,16 +107,26 @@ export interface Side {
   colour: Rows;
   stray: Rows;
 }
-function sideOf(kind: number, marks: number, picture: Picture, tools: PassTools): Side | null {
+const cellsOf = ({ rect }: Picture) => ({ across: Math.ceil(rect.w / CELL), down: Math.ceil(rect.h / CELL) });
+
+/** Sums over the cells of a picture of what is marked as each of some kinds, the lowest bit first. @returns where each one's are */
+function seenCells(kinds: readonly number[], marks: number, picture: Picture, tools: PassTools): number[] {
+  const { across, down } = cellsOf(picture);
+  const grid = across * down * CELL_BYTES;
+  const at = tools.scratch(grid * kinds.length);
+  const bits = kinds.reduce((all, bit) => all | bit, 0);
+  tools.kernels.sureCells(picture.at, marks, picture.rect.w, picture.rect.h, bits, at);
+  return kinds.map((_, i) => at + i * grid);
+}
+
+/** @param cells sums, which become means @returns null when there is nothing in any of them */
+function sideOf(cells: number, picture: Picture, tools: PassTools): Side | null {
   const { kernels, arena, scratch } = tools;
-  const [w, h] = [Math.ceil(picture.rect.w / CELL), Math.ceil(picture.rect.h / CELL)];
-  const wide = w + 2;
-  const [colour, stray] = [scratch(wide * h * 16), scratch(wide * h * 16)];
-  const any = arena.scratch(w * h * CELL_BYTES * 2 + 16 * CELL_BYTES, (cells) => {
-    kernels.sureCells(picture.at, marks, picture.rect.w, picture.rect.h, kind, cells);
-    const found = kernels.spreadCells(cells, w, h, cells + w * h * CELL_BYTES);
-    if (found) kernels.cellGrids(cells, w, h, colour, stray);
-    return found;
-  });
-  return any ? { colour: rowsOf(colour, wide, h, tools), stray: rowsOf(stray, wide, h, tools) } : null;
+  const { across, down } = cellsOf(picture);
+  const any = arena.scratch((across * down + 16) * CELL_BYTES, (at) => kernels.spreadCells(cells, across, down, at));
+  if (!any) return null;
+  const wide = across + 2;
+  const [colour, stray] = [scratch(wide * down * 16), scratch(wide * down * 16)];
+  kernels.cellGrids(cells, across, down, colour, stray);
+  return { colour: rowsOf(colour, wide, down, tools), stray: rowsOf(stray, wide, down, tools) };
 }

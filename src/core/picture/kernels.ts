@@ -184,7 +184,7 @@ export interface Kernels {
     scratch: number,
   ): void;
   edgeWidth(plane: number, w: number, h: number, offset: number, gain: number): number;
-  sureCells(src: number, marks: number, w: number, h: number, kind: number, out: number): void;
+  sureCells(src: number, marks: number, w: number, h: number, kinds: number, out: number): void;
   fitRow(
     src: number,
     n: number,
@@ -212,10 +212,8 @@ export interface Kernels {
   marksScratch(w: number, h: number): number;
   spreadCells(cells: number, w: number, h: number, scratch: number): boolean;
   cellGrids(cells: number, w: number, h: number, means: number, variances: number): void;
-  allSure(marks: number, w: number, h: number, x0: number, y0: number, side: number): boolean;
-  towardsNear(
-    out: number,
-    other: number,
+  anyMarked(marks: number, w: number, h: number, x0: number, y0: number, side: number): boolean;
+  nearBoth(
     cut: number,
     marks: number,
     w: number,
@@ -223,8 +221,17 @@ export interface Kernels {
     offset: number,
     gain: number,
     r: number,
-    share: number,
+    near: number,
     scratch: number,
+  ): void;
+  towardsMarked(
+    out: number,
+    other: number,
+    marks: number,
+    n: number,
+    offset: number,
+    gain: number,
+    share: number,
   ): void;
   evenPlane(plane: number, w: number, h: number, out: number): void;
   guideTile(
