@@ -21,7 +21,7 @@ export { fitRow, sureCells } from './fit';
 export { anyMarked, edgeWidth, marksScratch, nearBoth, sureMarks, towardsMarked } from './sure';
 export { limitRim } from './rim';
 export { cellGrids, spreadCells } from './cells';
-export { evenOut, screenCells } from './screen';
+export { carryOn, carryScratch, screenCells, screenGrid } from './screen';
 export { lumaKeySpan, hueKeySpan } from './range-key';
 export { adjustSpan } from './adjust';
 export { latticeSpan } from './cube';
@@ -48,7 +48,7 @@ export { bytesPlane, cornerPlane, makeHoles, matchSearch, matchStep, rgbaPlane, 
 export { blendSpan } from './blend';
 export { colourByAlpha, growPlane, overPlane, rampFill } from './shape';
 export { carryAlong, halfWayLines, insidePlane, lineDistance, movedEdge, ringPlane } from './distance';
-export { blurPlane, clearPatches, dropSpots, joinMask, leastInDisc, overrule, rampPlane, tablePlane } from './plane';
+export { blurPlane, clearPatches, dropSpots, joinMask, leastInDisc, overrule, rampPlane, spotsScratch, tablePlane } from './plane';
 export { drawSprites, sheetOf } from './sprites';
 export { drawSwarm } from './swarm';
 export { drawSolid, solidWork } from './solid';

@@ -21,6 +21,13 @@ export function alphas(p0: v128, p1: v128, p2: v128, p3: v128): v128 {
   return v128.shuffle<f32>(v128.shuffle<f32>(p0, p1, 2, 6, 3, 7), v128.shuffle<f32>(p2, p3, 2, 6, 3, 7), 2, 3, 6, 7);
 }
 
+/** The sum of each of four vectors, side by side. */
+// @ts-ignore: decorator
+@inline
+export function sums(a: v128, b: v128, c: v128, d: v128): v128 {
+  return f32x4.add(f32x4.add(reds(a, b, c, d), greens(a, b, c, d)), f32x4.add(blues(a, b, c, d), alphas(a, b, c, d)));
+}
+
 /** One of up to four pixels, clear where there are no more. */
 // @ts-ignore: decorator
 @inline

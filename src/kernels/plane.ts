@@ -232,56 +232,81 @@ export function clearPatches(plane: usize, w: i32, h: i32, most: f64, limit: f32
   }
 }
 
+/** What a pixel is while spots are looked for: between the limits, beyond both, or neither. */
+const FAINT: u8 = 1;
+const STRONG: u8 = 2;
+
+/** Four values as they are, sorted. */
 // @ts-ignore: decorator
 @inline
-function anyBetween(four: v128, way: f32, from: f32, until: f32): bool {
-  const v = f32x4.mul(four, f32x4.splat(way));
-  return v128.any_true(v128.and(f32x4.gt(v, f32x4.splat(from)), f32x4.le(v, f32x4.splat(until))));
+function sorted(v: v128, way: v128, from: v128, until: v128): v128 {
+  const there = f32x4.mul(v, way);
+  return v128.bitselect(i32x4.splat(STRONG), v128.and(f32x4.gt(there, from), i32x4.splat(FAINT)), f32x4.gt(there, until));
+}
+
+/** Bytes that dropSpots works in. */
+export function spotsScratch(w: i32, h: i32): i32 {
+  return w * h * 4 + (w + 2) * (h + 2) + 16;
 }
 
 /**
  * Sets faint spots to a value: connected patches (by sides or corners) of pixels on the far side of `limit`, in which and beside which none
  * goes further than `faint`, and which are no larger than `most`. With `faint` above `limit` spots are looked for upwards, else downwards.
- * @param scratch w·h bytes and w·h whole numbers
+ * @param scratch as spotsScratch says
  */
 export function dropSpots(plane: usize, w: i32, h: i32, limit: f32, faint: f32, most: i32, to: f32, scratch: usize): void {
-  const n = w * h;
-  const way: f32 = faint > limit ? 1 : -1;
-  const from = way * limit;
-  const until = way * faint;
+  const sign: f32 = faint > limit ? 1 : -1;
+  const way = f32x4.splat(sign);
+  const from = f32x4.splat(sign * limit);
+  const until = f32x4.splat(sign * faint);
   const stack = scratch;
-  const seen = scratch + (<usize>n << 2);
-  memory.fill(seen, 0, n);
-  for (let begin = 0; begin < n; begin++) {
-    // most of a matte is clear or solid: four at a time are passed over
-    while (begin + 4 <= n && !anyBetween(v128.load(plane + (<usize>begin << 2)), way, from, until)) begin += 4;
-    if (begin >= n) break;
-    const value = way * load<f32>(plane + (<usize>begin << 2));
-    if (value <= from || value > until || load<u8>(seen + begin)) continue;
+  // a byte a pixel, with a margin of one
+  const kinds = scratch + (<usize>(w * h) << 2);
+  const stride = w + 2;
+  memory.fill(kinds, 0, stride * (h + 2) + 16);
+  for (let y = 0; y < h; y++) {
+    const row = plane + (<usize>(y * w) << 2);
+    const line = kinds + (y + 1) * stride + 1;
+    let x = 0;
+    for (; x + 8 <= w; x += 8) {
+      const at = row + (<usize>x << 2);
+      const eight = i16x8.narrow_i32x4_u(sorted(v128.load(at), way, from, until), sorted(v128.load(at, 16), way, from, until));
+      v128.store64_lane(line + x, i8x16.narrow_i16x8_u(eight, eight), 0);
+    }
+    for (; x < w; x++) store<u8>(line + x, <u8>i32x4.extract_lane(sorted(v128.load32_splat(row + (<usize>x << 2)), way, from, until), 0));
+  }
+  const end = kinds + (h + 1) * stride;
+  const faints = i8x16.splat(FAINT);
+  for (let begin = kinds + stride; begin < end; begin++) {
+    // most of a matte is clear or solid
+    while (begin + 16 <= end && !v128.any_true(i8x16.eq(v128.load(begin), faints))) begin += 16;
+    if (begin >= end) break;
+    if (load<u8>(begin) != FAINT) continue;
     // what is more than faint is not gone through: it is enough to touch it
     let top = 1;
     let done = 0;
     let held = false;
-    store<i32>(stack, begin);
-    store<u8>(seen + begin, 1);
+    store<usize>(stack, begin);
+    store<u8>(begin, 0);
     while (done < top) {
-      const at = load<i32>(stack + (<usize>done << 2));
+      const at = load<usize>(stack + (<usize>done << 2));
       done++;
-      const x = at % w;
-      const y = at / w;
-      for (let v = max(0, y - 1); v <= min(h - 1, y + 1); v++) {
-        for (let u = max(0, x - 1); u <= min(w - 1, x + 1); u++) {
-          const next = v * w + u;
-          const near = way * load<f32>(plane + (<usize>next << 2));
-          if (near > until) held = true;
-          if (near <= from || near > until || load<u8>(seen + next)) continue;
-          store<u8>(seen + next, 1);
-          store<i32>(stack + (<usize>top << 2), next);
+      for (let row = at - stride - 1; row <= at + stride - 1; row += stride) {
+        const three = load<u32>(row) & 0xffffff;
+        if (!three) continue;
+        held = held || (three & (0x010101 * <u32>STRONG)) != 0;
+        for (let faint = three & (0x010101 * <u32>FAINT); faint; faint &= faint - 1) {
+          const next = row + (ctz(faint) >> 3);
+          store<u8>(next, 0);
+          store<usize>(stack + (<usize>top << 2), next);
           top++;
         }
       }
     }
     if (held || top > most) continue;
-    for (let k = 0; k < top; k++) store<f32>(plane + (<usize>load<i32>(stack + (<usize>k << 2)) << 2), to);
+    for (let k = 0; k < top; k++) {
+      const place = <i32>(load<usize>(stack + (<usize>k << 2)) - kinds) - stride - 1;
+      store<f32>(plane + (<usize>((place / stride) * w + (place % stride)) << 2), to);
+    }
   }
 }

@@ -39,19 +39,12 @@ export function screenRows(seen: Picture, screen: readonly Colour[], balance: nu
     channel,
     screens.map(({ linear }) => linear),
   );
-  const [one, two] = [channel === 0 ? 1 : 0, channel === 2 ? 1 : 2];
-  const [first, second] = weights(balance);
   const wide = w + 2;
   const grid = tools.scratch(wide * h * 16);
-  const floats = tools.arena.floats(grid, wide * h * 4);
-  for (let y = 0, to = 0; y < h; y++) {
-    for (let x = 0; x < wide; x++, to += 4) {
-      const at = (y * w + Math.min(w - 1, Math.max(0, x - 1))) * 3;
-      const difference = cells[at + channel]! - Math.max(first * cells[at + one]!, second * cells[at + two]!);
-      for (let c = 0; c < 3; c++) floats[to + c] = cells[at + c]!;
-      floats[to + 3] = 1 / Math.max(difference, LEAST);
-    }
-  }
+  tools.arena.scratch(cells.byteLength, (at) => {
+    tools.arena.floats(at, cells.length).set(cells);
+    tools.kernels.screenGrid(at, w, h, channel, ...weights(balance), LEAST, grid);
+  });
   return rowsOf(grid, wide, h, tools);
 }
 

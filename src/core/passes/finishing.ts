@@ -109,7 +109,7 @@ export function dropSpots(
     const from = (v: number) => share(to ? 1 - v : v);
     kernels.dropSpots(at, w, h, from(UNSEEN), from(faint), LARGEST * w * h, share(to), scratch);
   };
-  arena.scratch(w * h * 5, (scratch) => {
+  arena.scratch(kernels.spotsScratch(w, h), (scratch) => {
     drop(scratch, 0);
     drop(scratch, 1);
   });

@@ -74,6 +74,7 @@ export interface Kernels {
     to: number,
     scratch: number,
   ): void;
+  spotsScratch(w: number, h: number): number;
   dropSpots(
     plane: number,
     w: number,
@@ -169,7 +170,18 @@ export interface Kernels {
   toLinearSpan(at: number, n: number): void;
   toDisplaySpan(at: number, n: number): void;
   keyAlpha(src: number, n: number, alpha: number, luma: number, params: number, grid: number): void;
-  evenOut(cells: number, places: number, count: number, rounds: number): void;
+  carryScratch(w: number, h: number): number;
+  carryOn(cells: number, w: number, h: number, rounds: number, scratch: number): void;
+  screenGrid(
+    cells: number,
+    w: number,
+    h: number,
+    channel: number,
+    first: number,
+    second: number,
+    least: number,
+    grid: number,
+  ): void;
   screenCells(src: number, w: number, h: number, channel: number, samples: number, near: number, out: number): void;
   sureMarks(
     plane: number,
