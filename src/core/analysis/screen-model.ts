@@ -53,8 +53,7 @@ export function modelScreen(
     const cells = arena.floats(at, w * h * 4);
     const { seen, rim } = meansOfSure(cells, w, h, picture);
     if (!seen) for (let i = 0; i < w * h; i++) cells.set(samples[0]!, i * 4);
-    else
-      arena.scratch(kernels.carryScratch(w, h), (scratch) => kernels.carryOn(at, w, h, ROUNDS, scratch));
+    else arena.scratch(kernels.carryScratch(w, h), (scratch) => kernels.carryOn(at, w, h, ROUNDS, scratch));
     return { w, h, cells: cells.slice(), seen: seen / (w * h), rim: rim / Math.max(1, 2 * (w + h) - 4) };
   });
 }
