@@ -55,4 +55,4 @@ export { drawSolid, solidWork } from './solid';
 export { liftBright, limitSpan, spanRow, sumsRow } from './aperture';
 export { dropOut, tapeRow } from './tape';
 export { capsule, joinStroke, linePlane, linearPlane, radialPlane, stretchedPlane } from './formula';
-export { unlikeCells, addByCells, divideByCells } from './calm';
+export { unlikeCells, likeCells, addByCells, divideByCells } from './calm';

@@ -42,17 +42,19 @@ export function calmed(picture: Picture, values: { calm: number }, tools: PassTo
   if (!others.length) return picture.retain();
   const out = Picture.make(arena, picture.rect);
   const [wide, tall] = [Math.ceil(w / CELL), Math.ceil(h / CELL)];
-  const cells = (wide + 2) * (tall + 2);
+  const cells = Math.ceil(((wide + 2) * (tall + 2)) / 4) * 4;
   arena.lending((lent) => {
-    const compared = lent(wide * tall * 16);
-    const together = new Float32Array(cells);
+    const [squares, means, work] = [lent(wide * tall * 4), lent(wide * tall * 4), lent(cells * 4)];
+    const all = lent(cells * 4);
+    arena.floats(all, cells).fill(0);
     const likes = others.map((other) => {
-      kernels.unlikeCells(picture.at, other.at, w, h, compared);
-      const like = likenessOf(arena.floats(compared, wide * tall * 4), wide, tall);
-      for (let i = 0; i < cells; i++) together[i]! += like[i]!;
-      return lentFloats(like);
+      kernels.unlikeCells(picture.at, other.at, w, h, squares, means);
+      const limits = [...limitsOf(squares, SQUARES), ...limitsOf(means, MEANS)] as const;
+      const like = lent(cells * 4);
+      kernels.likeCells(squares, means, wide, tall, ...limits, like, work);
+      kernels.addScaled(like, all, cells / 4, 1);
+      return like;
     });
-    const all = lentFloats(together);
     for (let y = 0; y < h; y++) {
       // the middles of cells lie half a cell in; there is one row of cells more above the first
       const cell = Math.floor((y + CELL / 2) / CELL);
@@ -62,10 +64,10 @@ export function calmed(picture: Picture, values: { calm: number }, tools: PassTo
       others.forEach((other, k) => kernels.addByCells(other.row(y), w, ...rows(likes[k]!), out.row(y)));
       kernels.divideByCells(w, ...rows(all), out.row(y));
     }
-    function lentFloats(values: Float32Array): number {
-      const at = lent(values.byteLength);
-      arena.floats(at, values.length).set(values);
-      return at;
+    /** What most of the picture differs by is taken for noise. */
+    function limitsOf(at: number, [least, most]: readonly [number, number]): [all: number, none: number] {
+      const noise = Math.min(MOST, median(arena.floats(at, wide * tall)));
+      return [least * noise, most * noise];
     }
   });
   others.forEach((other) => other.release());
@@ -83,35 +85,4 @@ const EVERY = 3;
 function median(values: Float32Array): number {
   const some = values.filter((_, i) => i % EVERY === 0).sort();
   return some[some.length >> 1]!;
-}
-/** How much a cell counts that differs by so much where most differ by `noise`. */
-function within(v: number, noise: number, [all, none]: readonly [number, number]): number {
-  if (v <= all * noise) return 1;
-  return v < none * noise ? (none - v / noise) / (none - all) : 0;
-}
-
-/**
- * How much cells show the same at two moments, 0…1. What most of the picture differs by is taken for noise; a cell next to one that
- * shows something else does not count as the same either. @param cells as kernels.unlikeCells leaves them
- * @returns with a border of one cell all round
- */
-function likenessOf(cells: Float32Array, wide: number, tall: number): Float32Array {
-  const [squares, means] = [new Float32Array(wide * tall), new Float32Array(wide * tall)];
-  for (let i = 0; i < squares.length; i++) {
-    squares[i] = cells[i * 4 + 3]!;
-    for (let c = 0; c < 3; c++) means[i]! += cells[i * 4 + c]! ** 2;
-  }
-  const [square, mean] = [Math.min(MOST, median(squares)), Math.min(MOST, median(means))];
-  // the least of three in a row, then of three such rows
-  const rows = new Float32Array((wide + 2) * tall).fill(1);
-  for (let y = 0, i = 0; y < tall; y++) {
-    for (let x = 0; x < wide; x++, i++) {
-      const own = Math.min(within(squares[i]!, square, SQUARES), within(means[i]!, mean, MEANS));
-      for (let u = 0, at = y * (wide + 2) + x; u < 3; u++, at++) if (own < rows[at]!) rows[at] = own;
-    }
-  }
-  const out = new Float32Array((wide + 2) * (tall + 2)).fill(1);
-  for (let v = 0; v < 3; v++)
-    for (let i = 0, at = v * (wide + 2); i < rows.length; i++, at++) if (rows[i]! < out[at]!) out[at] = rows[i]!;
-  return out;
 }

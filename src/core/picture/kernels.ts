@@ -159,7 +159,19 @@ export interface Kernels {
   ): void;
   fill(dst: number, n: number, r: number, g: number, b: number, a: number): void;
   copy(src: number, dst: number, n: number): void;
-  unlikeCells(a: number, b: number, w: number, h: number, out: number): void;
+  unlikeCells(a: number, b: number, w: number, h: number, squares: number, means: number): void;
+  likeCells(
+    squares: number,
+    means: number,
+    wide: number,
+    tall: number,
+    allSquares: number,
+    noSquares: number,
+    allMeans: number,
+    noMeans: number,
+    out: number,
+    work: number,
+  ): void;
   addByCells(other: number, n: number, above: number, below: number, share: number, sum: number): void;
   divideByCells(n: number, above: number, below: number, share: number, sum: number): void;
   matteSpan(src: number, dst: number, n: number): void;
