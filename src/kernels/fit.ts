@@ -1,7 +1,7 @@
 // Edges of a key computed anew: colours of what is surely solid and surely clear, and how both are mixed in between.
 import { decode, encode } from './light';
 import { alphas, blues, bytesOf, greens, held, lumas, reds, sums } from './lanes';
-import { cellAt, past, pixelAt, screenPart } from './key';
+import { cellAt, NOISE, past, pixelAt, screenPart } from './key';
 import { CLEAR, SOLID } from './sure';
 
 /**
@@ -85,8 +85,6 @@ function allMarked(at: usize, w: i32, bits: u64): bool {
 /** From b − luma and r − luma to colour differences, BT.709. */
 const BLUE: f32 = <f32>(1.0 / 1.8556);
 const RED: f32 = <f32>(1.0 / 1.5748);
-/** Least variance of what is seen: a camera's noise and a codec's rounding. */
-const NOISE: f32 = 1e-4;
 /** How much of a step in colour is taken for blurred away where the matte is steep, of the step for each part of the matte from one pixel to the next. */
 const BLURRED: f32 = 0.5;
 

@@ -30,6 +30,13 @@ function limit(r: v128, g: v128, b: v128, channel: i32, mean: bool): v128 {
   return mean ? f32x4.mul(f32x4.add(one, two), f32x4.splat(<f32>0.5)) : f32x4.pmax(one, two);
 }
 
+/** The smaller of the other two channels. */
+// @ts-ignore: decorator
+@inline
+function lesser(r: v128, g: v128, b: v128, channel: i32): v128 {
+  return f32x4.pmin(channel == 0 ? g : r, channel == 2 ? g : b);
+}
+
 // @ts-ignore: decorator
 @inline
 function keyed(r: v128, g: v128, b: v128, channel: i32): v128 {
@@ -117,20 +124,46 @@ function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, g
 
 /**
  * Takes the screen out of one row: clips the matte, unmixes F = (C − (1−α)S)/α in linear light, limits the screen's cast and puts
- * something else of the same luminance in its place. Four pixels at a time.
- * @param mattes n floats, with room for three more
- * Source: Smith & Blinn 1996 for the unmixing.
+ * something else of the same luminance in its place. What is left of a pixel that is hardly covered is mostly noise: it goes towards
+ * what the subject is like there, the more so the less it can be told from that. Four pixels at a time.
+ * @param mattes n floats, with room for three more @param subject row of a grid of linear colours; 0 when they are not known
+ * @param subjectStray, screenStray of variances of luma and colour differences
+ * Source: Smith & Blinn 1996 for the unmixing; Chuang et al. 2001 for the subject's colour.
  */
-export function keyUnmix(src: usize, dst: usize, n: i32, mattes: usize, params: usize, grid: usize): void {
+export function keyUnmix(src: usize, dst: usize, n: i32, mattes: usize, params: usize, grid: usize, subject: usize, subjectStray: usize, screenStray: usize): void {
   const channel = <i32>load<f32>(params);
-  if (channel == 0) unmixOf(src, dst, n, mattes, params, grid, 0);
-  else if (channel == 1) unmixOf(src, dst, n, mattes, params, grid, 1);
-  else unmixOf(src, dst, n, mattes, params, grid, 2);
+  if (channel == 0) unmixOf(src, dst, n, mattes, params, grid, subject, subjectStray, screenStray, 0);
+  else if (channel == 1) unmixOf(src, dst, n, mattes, params, grid, subject, subjectStray, screenStray, 1);
+  else unmixOf(src, dst, n, mattes, params, grid, subject, subjectStray, screenStray, 2);
 }
 
 // @ts-ignore: decorator
 @inline
-function unmixOf(src: usize, dst: usize, n: i32, mattes: usize, params: usize, grid: usize, channel: i32): void {
+function mixedBy(from: v128, to: v128, share: v128): v128 {
+  return f32x4.add(from, f32x4.mul(f32x4.sub(to, from), share));
+}
+
+/** Least variance of what is seen: a camera's noise and a codec's rounding. */
+export const NOISE: f32 = 1e-4;
+
+/** What the subject varies by beyond what its solid parts show: hair has a colour of its own. */
+const VARIED: f32 = 5e-4;
+
+/** How much of what is left of four pixels is the subject's own, by one variance of it and one of the screen. */
+// @ts-ignore: decorator
+@inline
+function ownShare(alpha: v128, subject: v128, screen: v128): v128 {
+  const rest = f32x4.sub(f32x4.splat(1), alpha);
+  const own = f32x4.mul(f32x4.mul(alpha, alpha), f32x4.add(subject, f32x4.splat(VARIED)));
+  const other = f32x4.add(f32x4.mul(f32x4.mul(rest, rest), screen), f32x4.mul(rest, f32x4.splat(NOISE)));
+  return f32x4.div(own, f32x4.pmax(f32x4.add(own, other), f32x4.splat(<f32>1e-12)));
+}
+
+// @ts-ignore: decorator
+@inline
+function unmixOf(
+  src: usize, dst: usize, n: i32, mattes: usize, params: usize, grid: usize, subject: usize, subjectStray: usize, screenStray: usize, channel: i32,
+): void {
   const clipBlack = v128.load32_splat(params, 20);
   const perClip = v128.load32_splat(params, 24);
   const spill = v128.load32_splat(params, 28);
@@ -172,6 +205,30 @@ function unmixOf(src: usize, dst: usize, n: i32, mattes: usize, params: usize, g
       r = f32x4.mul(f32x4.pmax(f32x4.sub(red, f32x4.mul(screen, screenPart(cell, t, 0))), zero), whole);
       g = f32x4.mul(f32x4.pmax(f32x4.sub(green, f32x4.mul(screen, screenPart(cell, t, 1))), zero), whole);
       b = f32x4.mul(f32x4.pmax(f32x4.sub(blue, f32x4.mul(screen, screenPart(cell, t, 2))), zero), whole);
+      if (subject) {
+        const near = cellAt(subject, x);
+        const inside = cellAt(subjectStray, x);
+        const outside = cellAt(screenStray, x);
+        const nr = screenPart(near, t, 0);
+        const ng = screenPart(near, t, 1);
+        const nb = screenPart(near, t, 2);
+        const ny = lumas(nr, ng, nb);
+        const y = lumas(r, g, b);
+        const sy = ownShare(alpha, screenPart(inside, t, 0), screenPart(outside, t, 0));
+        const su = ownShare(alpha, screenPart(inside, t, 1), screenPart(outside, t, 1));
+        const sv = ownShare(alpha, screenPart(inside, t, 2), screenPart(outside, t, 2));
+        const luma = mixedBy(ny, y, sy);
+        b = f32x4.pmax(f32x4.add(luma, mixedBy(f32x4.sub(nb, ny), f32x4.sub(b, y), su)), zero);
+        r = f32x4.pmax(f32x4.add(luma, mixedBy(f32x4.sub(nr, ny), f32x4.sub(r, y), sv)), zero);
+        const rest = f32x4.sub(luma, f32x4.add(f32x4.mul(r, f32x4.splat(<f32>0.2126)), f32x4.mul(b, f32x4.splat(<f32>0.0722))));
+        g = f32x4.pmax(f32x4.mul(rest, f32x4.splat(<f32>(1.0 / 0.7152))), zero);
+        // the key channel falls below both others only as far as the subject's does
+        const share = f32x4.div(keyed(nr, ng, nb, channel), f32x4.pmax(lesser(nr, ng, nb, channel), f32x4.splat(<f32>1e-6)));
+        const floor = f32x4.mul(lesser(r, g, b, channel), f32x4.pmin(share, one));
+        if (channel == 0) r = f32x4.pmax(r, floor);
+        else if (channel == 1) g = f32x4.pmax(g, floor);
+        else b = f32x4.pmax(b, floor);
+      }
       const cut = f32x4.mul(f32x4.pmax(f32x4.sub(keyed(r, g, b, channel), limit(r, g, b, channel, byMean)), zero), spill);
       if (channel == 0) r = f32x4.sub(r, cut);
       else if (channel == 1) g = f32x4.sub(g, cut);

@@ -27,6 +27,8 @@ import {
 } from './finishing';
 
 const MOST = 8;
+/** Rows of both sides of the edges, where nothing is known of them. */
+const UNKNOWN = [0, 0, 0] as const;
 const TILE = 16;
 /** How flat the luma may be before it stops guiding. */
 const EPS = 1e-4;
@@ -229,7 +231,10 @@ export const colourKey = definePass({
     const out = Picture.make(arena, picture.rect);
     const edge = v.edgeColour > 0 ? { channel, marks: scratch(marksBytes(out)) } : null;
     for (let y = 0; y < h; y++) {
-      kernels.keyUnmix(picture.row(y), out.row(y), w, refined + y * w * 4, params, rows(y));
+      const sides = fitted
+        ? ([fitted.subject.colour(y), fitted.subject.stray(y), fitted.screen.stray(y)] as const)
+        : UNKNOWN;
+      kernels.keyUnmix(picture.row(y), out.row(y), w, refined + y * w * 4, params, rows(y), ...sides);
       if (fitted && inside)
         kernels.limitRim(out.row(y), w, fitted.marks + y * w, inside.colour(y), inside.stray(y), channel, v.spill);
       // marked while the row is at hand

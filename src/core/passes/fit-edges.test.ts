@@ -1,7 +1,18 @@
 // Edges from the colours on both sides, on scenes whose truth is known.
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { testRig, type TestRig } from '../testing/rig';
-import { alphaOf, keyCut, pickedCuts, score, type TruthFrame } from '../testing/key-truth';
+import {
+  alphaOf,
+  keyCut,
+  onePick,
+  passAlone,
+  pickedCuts,
+  pickedKey,
+  score,
+  truthFrames,
+  type TruthFrame,
+} from '../testing/key-truth';
+import { diceOf } from '../testing/plates/dice';
 import type { Colour } from '../params/define';
 import { toDisplay, toLinear } from '../picture/light';
 
@@ -65,6 +76,56 @@ describe('fitted edges', () => {
       const [cut, fitted] = [0, 6].map((fit) => alphaOf(keyCut(rig, truth, [SCREEN], { fit })));
       expect(fitted).toEqual(cut);
     }
+  });
+});
+
+describe('the colour of what is half covered', () => {
+  const brown: Colour = [0.3, 0.2, 0.16];
+  /** A soft disc of that colour with noise, cut out. @param thrown of the screen's light on it @returns straight display-encoded colours where it is between two coverages */
+  function edge(
+    soft: number,
+    thrown: (x: number) => number,
+    noise: number,
+    [from, to]: readonly [number, number],
+  ): number[][] {
+    const truth = plate(disc(soft), 0);
+    const dice = diceOf(7);
+    for (let i = 0; i < W * H; i++) {
+      const alpha = truth.foreground[i * 4 + 3]! / 255;
+      for (let c = 0; c < 3; c++) {
+        const screen = toLinear(SCREEN[c]!);
+        const light = alpha * (toLinear(brown[c]!) + thrown(i % W) * screen) + (1 - alpha) * screen;
+        truth.frame[i * 4 + c] = Math.round(255 * min(1, max(0, toDisplay(light) + noise * (2 * dice() - 1))));
+      }
+    }
+    const out = passAlone(rig, truth, 'colour-key', { ...pickedKey(rig, truth, [SCREEN]), edgeColour: 0 });
+    return Array.from({ length: W * H }, (_, i) => i)
+      .filter(
+        (i) =>
+          truth.foreground[i * 4 + 3]! > 255 * from &&
+          truth.foreground[i * 4 + 3]! < 255 * to &&
+          out[i * 4 + 3]! > 0.02,
+      )
+      .map((i) => [0, 1, 2].map((c) => out[i * 4 + c]! / out[i * 4 + 3]!));
+  }
+  const mean = (values: readonly number[]) => values.reduce((sum, v) => sum + v, 0) / values.length;
+
+  test("is nearer to the subject's than what noise leaves when the screen is taken out", () => {
+    const colours = edge(20, () => 0, 0.06, [0.15, 0.5]);
+    expect(colours.length).toBeGreaterThan(500);
+    expect(mean(colours.map((rgb) => mean(rgb.map((v, c) => abs(v - brown[c]!)))))).toBeLessThan(0.04);
+  });
+
+  test("is not the opposite of the screen's where its light on the subject is taken for the screen", async () => {
+    const [truth] = await truthFrames('noisy', 1);
+    const [out] = pickedCuts(rig, [truth!], [onePick(truth!)]);
+    const opposite = (rgba: Float32Array) =>
+      Array.from({ length: rgba.length / 4 }, (_, i) => [...rgba.subarray(i * 4, i * 4 + 4)]).filter(
+        ([r, g, b, a]) => a! > 0.1 && min(r!, b!) - g! > 0.05 * a!,
+      ).length;
+    // nothing in it is purple
+    expect(opposite(Float32Array.from(truth!.foreground, (v) => v / 255))).toBeLessThan(5);
+    expect(opposite(out!)).toBeLessThan(200);
   });
 });
 

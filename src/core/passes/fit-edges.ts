@@ -28,6 +28,8 @@ export interface Fitted {
   /** address of the fitted matte, and of marks of a byte a pixel */
   matte: number;
   marks: number;
+  subject: Side;
+  screen: Side;
   /** what lies far inside; null when nothing does */
   inside: () => Side | null;
 }
@@ -99,7 +101,7 @@ export function fitEdges(
     kernels.towardsMarked(out, guided(near), near, w * h, offset, gain, share);
   }
   const inside = () => sideOf(insides ?? seenCells([FAR_INSIDE], marks, picture, tools)[0]!, picture, tools);
-  return { matte: out, marks, inside };
+  return { matte: out, marks, subject, screen, inside };
 }
 
 /** Rows of the linear colours of one side of the edges, and of how they stray: variances of luma and of both colour differences. */

@@ -273,7 +273,17 @@ export interface Kernels {
     gain: number,
     scratch: number,
   ): void;
-  keyUnmix(src: number, dst: number, n: number, alphas: number, params: number, grid: number): void;
+  keyUnmix(
+    src: number,
+    dst: number,
+    n: number,
+    alphas: number,
+    params: number,
+    grid: number,
+    subject: number,
+    subjectStray: number,
+    screenStray: number,
+  ): void;
   lightWrap(at: number, under: number, soft: number, n: number, strength: number): void;
   edgeMarks(at: number, n: number, marks: number): void;
   besideMarks(marks: number, w: number, h: number): void;
