@@ -1,4 +1,5 @@
 // A matte's edge made to follow the brightness of the picture, which coded video keeps at full size while it halves the colour.
+import { anyMarked } from './sure';
 
 /** Where (x, y) of a w×h plane is, the nearest pixel standing for what is outside. */
 // @ts-ignore: decorator
@@ -123,16 +124,34 @@ function isFlatNear(alpha: usize, w: i32, h: i32, x0: i32, y0: i32, side: i32): 
   return high - low < <f32>1e-5;
 }
 
+/** Pixels along a side of a tile; a multiple of 4. */
+const TILE: i32 = 16;
+
+/** Bytes that guidePlane works in: three blocks of four floats and one of one. */
+export function guideScratch(r: i32): i32 {
+  const side = TILE + 4 * r;
+  return side * side * (3 * 16 + 4);
+}
+
 /**
- * Refines one tile of a matte by the luma. Two estimates are mixed: in each small window the matte is a linear function of the
- * luma; and where the two sides of the edge differ in luminance, the pixel's own luminance between theirs is its share. The more
- * the sides differ, the more the second counts. A tile that is solid or clear all over is copied.
- * @param out plane like `alpha` @param size side of the tile, a multiple of 4 @param r radius of the windows, 1…8; sides are looked for twice as far
- * @param eps regularisation @param offset, gain from a share by luminance to the matte's scale
- * @param scratch three blocks of (size+4r)² v128 and one of as many floats
+ * Refines a matte by the luma. Two estimates are mixed: in each small window the matte is a linear function of the luma; and where the two
+ * sides of the edge differ in luminance, the pixel's own luminance between theirs is its share. The more the sides differ, the more the second
+ * counts. Tiles that are solid or clear all over are copied.
+ * @param out plane like `alpha` @param wanted a byte a pixel, with sixteen more: tiles without any are left out; 0 for all of them
+ * @param r radius of the windows, 1…8; sides are looked for twice as far @param eps regularisation
+ * @param offset, gain from a share by luminance to the matte's scale @param scratch as guideScratch says
  * Source: He, Sun and Tang 2010, "Guided image filtering"; for the second, C = αF + (1−α)S with the sides' means.
  */
-export function guideTile(alpha: usize, luma: usize, out: usize, w: i32, h: i32, x0: i32, y0: i32, size: i32, r: i32, eps: f32, offset: f32, gain: f32, scratch: usize): void {
+export function guidePlane(alpha: usize, luma: usize, out: usize, w: i32, h: i32, wanted: usize, r: i32, eps: f32, offset: f32, gain: f32, scratch: usize): void {
+  for (let y = 0; y < h; y += TILE) {
+    for (let x = 0; x < w; x += TILE) {
+      if (!wanted || anyMarked(wanted, w, h, x, y, TILE)) guideTile(alpha, luma, out, w, h, x, y, TILE, r, eps, offset, gain, scratch);
+    }
+  }
+}
+
+/** One square tile of it. */
+function guideTile(alpha: usize, luma: usize, out: usize, w: i32, h: i32, x0: i32, y0: i32, size: i32, r: i32, eps: f32, offset: f32, gain: f32, scratch: usize): void {
   const pad = r + r;
   const left = x0 - pad;
   const top = y0 - pad;

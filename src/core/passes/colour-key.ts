@@ -29,7 +29,6 @@ import {
 const MOST = 8;
 /** Rows of both sides of the edges, where nothing is known of them. */
 const UNKNOWN = [0, 0, 0] as const;
-const TILE = 16;
 /** How flat the luma may be before it stops guiding. */
 const EPS = 1e-4;
 const LUMINANCE = [0.2126, 0.7152, 0.0722] as const;
@@ -217,7 +216,7 @@ export const colourKey = definePass({
     const fitted =
       around > 0
         ? fitEdges({ matte: alpha, ...clips }, seen, around, tools, {
-            guided: (marks) => guided(alpha, luma, seen, v, tools, marks),
+            guided: (near) => guided(alpha, luma, seen, v, tools, near),
             noisy: picture,
           })
         : null;
@@ -246,31 +245,24 @@ export const colourKey = definePass({
   },
 });
 
-/** A matte made to follow the luma. @param marks pixels that need it, a byte each; null when all do @returns where it is: the same when nothing guides it */
+/** A matte made to follow the luma. @param wanted pixels that need it, a byte each; 0 when all do @returns where it is: the same when nothing guides it */
 function guided(
   alpha: number,
   luma: number,
   { rect: { w, h } }: Picture,
   v: KeyValues,
   { kernels, scratch }: PassTools,
-  marks: number | null = null,
+  wanted = 0,
 ): number {
   const r = guideRadius(v.guide);
   if (!r) return alpha;
   const out = scratch(w * h * 4 + 12);
-  const block = scratch(guideScratch(TILE, r));
-  const [offset, gain] = shareScale(v);
-  for (let y = 0; y < h; y += TILE) {
-    for (let x = 0; x < w; x += TILE)
-      if (marks === null || kernels.anyMarked(marks, w, h, x, y, TILE))
-        kernels.guideTile(alpha, luma, out, w, h, x, y, TILE, r, EPS, offset, gain, block);
-  }
+  const at = scratch(kernels.guideScratch(r));
+  kernels.guidePlane(alpha, luma, out, w, h, wanted, r, EPS, ...shareScale(v), at);
   return out;
 }
 
 const guideRadius = (guide: number): number => Math.min(8, Math.round(guide));
-/** Bytes that guideTile works in: three blocks of four floats and one of one. */
-export const guideScratch = (tile: number, r: number): number => (tile + 4 * r) ** 2 * (3 * 16 + 4);
 
 /** From a share by luminance to the scale of the matte before its clips. */
 function shareScale(v: KeyValues): [offset: number, gain: number] {

@@ -1,31 +1,29 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { toDisplay } from '../picture/light';
 import { testRig, type TestRig } from '../testing/rig';
-import { guideScratch } from './colour-key';
 
 let rig: TestRig;
 beforeAll(async () => {
   rig = await testRig(32e6);
 });
 
-const [W, H, TILE] = [45, 38, 16];
+const [W, H] = [45, 38];
 const EPS = 1e-4;
 type Plane = Float32Array;
 const plane = (at: (x: number, y: number) => number): Plane =>
   Float32Array.from({ length: W * H }, (_, i) => at(i % W, Math.floor(i / W)));
 const noise = (x: number, y: number) => (Math.sin(x * 12.9898 + y * 78.233) * 43758.5453) % 1;
 
-/** The kernel over a whole plane, tile by tile. */
+/** The kernel over a whole plane, the whole of it. */
 function guided(matte: Plane, luma: Plane, r: number): Plane {
   const { arena, kernels } = rig;
   const bytes = matte.byteLength + 12;
   return arena.scratch(3 * bytes + 64, (at) =>
-    arena.scratch(guideScratch(TILE, r), (scratch) => {
+    arena.scratch(kernels.guideScratch(r), (scratch) => {
       const [alpha, guide, out] = [0, 1, 2].map((k) => at + k * 16 * Math.ceil(bytes / 16)) as [number, number, number];
       arena.floats(alpha, matte.length).set(matte);
       arena.floats(guide, luma.length).set(luma);
-      for (let y = 0; y < H; y += TILE)
-        for (let x = 0; x < W; x += TILE) kernels.guideTile(alpha, guide, out, W, H, x, y, TILE, r, EPS, 0, 1, scratch);
+      kernels.guidePlane(alpha, guide, out, W, H, 0, r, EPS, 0, 1, scratch);
       return arena.floats(out, matte.length).slice();
     }),
   );

@@ -236,7 +236,6 @@ export interface Kernels {
   marksScratch(w: number, h: number): number;
   spreadCells(cells: number, w: number, h: number, scratch: number): boolean;
   cellGrids(cells: number, w: number, h: number, means: number, variances: number): void;
-  anyMarked(marks: number, w: number, h: number, x0: number, y0: number, side: number): boolean;
   nearBoth(
     cut: number,
     marks: number,
@@ -258,15 +257,14 @@ export interface Kernels {
     share: number,
   ): void;
   evenPlane(plane: number, w: number, h: number, out: number): void;
-  guideTile(
+  guideScratch(r: number): number;
+  guidePlane(
     alpha: number,
     luma: number,
     out: number,
     w: number,
     h: number,
-    x0: number,
-    y0: number,
-    size: number,
+    wanted: number,
     r: number,
     eps: number,
     offset: number,
