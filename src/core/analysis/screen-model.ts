@@ -50,11 +50,12 @@ export function modelScreen(
       arena.floats(at, w * h * 4).fill(0);
       kernels.screenCells(picture.at, pw, ph, channel, list, NEAR, at);
     });
-    const cells = arena.floats(at, w * h * 4);
-    const { seen, rim } = meansOfSure(cells, w, h, picture);
-    if (!seen) for (let i = 0; i < w * h; i++) cells.set(samples[0]!, i * 4);
+    const cells = () => arena.floats(at, w * h * 4);
+    const { seen, rim } = meansOfSure(cells(), w, h, picture);
+    if (!seen) for (let i = 0; i < w * h; i++) cells().set(samples[0]!, i * 4);
     else arena.scratch(kernels.carryScratch(w, h), (scratch) => kernels.carryOn(at, w, h, ROUNDS, scratch));
-    return { w, h, cells: cells.slice(), seen: seen / (w * h), rim: rim / Math.max(1, 2 * (w + h) - 4) };
+    // lending may have moved the memory, so that they are looked up anew
+    return { w, h, cells: cells().slice(), seen: seen / (w * h), rim: rim / Math.max(1, 2 * (w + h) - 4) };
   });
 }
 
