@@ -1,13 +1,13 @@
 // Edges of a key computed anew: colours of what is surely solid and surely clear, and how both are mixed in between.
 import { decode, encode } from './light';
-import { alphas, blues, bytesOf, greens, held, lumas, reds, sums } from './lanes';
+import { alphas, between, blues, bytesOf, greens, held, lumas, reds, sums } from './lanes';
 import { cellAt, NOISE, past, pixelAt, screenPart } from './key';
 import { CLEAR, SOLID } from './sure';
 
 /**
  * What the marked pixels of cells of 8×8 are like, every other one both ways. @param kinds bits of the marks
- * @param out for each of them, the lowest first, a grid with twelve floats a cell: sums of linear r, g, b and how many; sums of luma and the two colour differences as encoded, and a spare one;
- * sums of their squares, and a spare one
+ * @param out for each of them, the lowest first, a grid with twelve floats a cell: sums of linear r, g, b and how
+ * many; sums of luma and the two colour differences as encoded, and a spare one; sums of their squares, and a spare one
  */
 export function sureCells(src: usize, marks: usize, w: i32, h: i32, kinds: u8, out: usize): void {
   const grid = <usize>(((w + 7) >> 3) * ((h + 7) >> 3)) * 48;
@@ -117,7 +117,7 @@ function steepness(at: usize, above: usize, below: usize, first: bool, last: boo
 // @ts-ignore: decorator
 @inline
 function mixed(from: v128, to: v128, t: v128): v128 {
-  return encode(f32x4.add(from, f32x4.mul(f32x4.sub(to, from), t)));
+  return encode(between(from, to, t));
 }
 
 /** What tells how well a share t fits four pixels: how far the mix of both sides, encoded, is off, by how far it may be, and how wide that is. */

@@ -1,5 +1,5 @@
 // Colour key: how much of the screen is in each pixel, and what is left when it is taken out.
-import { alphas, blues, greens, lumas, reds, scatter } from './lanes';
+import { alphas, between, blues, greens, lumas, reds, scatter } from './lanes';
 import { decode, encode } from './light';
 import { CELL } from './screen';
 
@@ -137,12 +137,6 @@ export function keyUnmix(src: usize, dst: usize, n: i32, mattes: usize, params: 
   else unmixOf(src, dst, n, mattes, params, grid, subject, subjectStray, screenStray, 2);
 }
 
-// @ts-ignore: decorator
-@inline
-function mixedBy(from: v128, to: v128, share: v128): v128 {
-  return f32x4.add(from, f32x4.mul(f32x4.sub(to, from), share));
-}
-
 /** Least variance of what is seen: a camera's noise and a codec's rounding. */
 export const NOISE: f32 = 1e-4;
 
@@ -217,9 +211,9 @@ function unmixOf(
         const sy = ownShare(alpha, screenPart(inside, t, 0), screenPart(outside, t, 0));
         const su = ownShare(alpha, screenPart(inside, t, 1), screenPart(outside, t, 1));
         const sv = ownShare(alpha, screenPart(inside, t, 2), screenPart(outside, t, 2));
-        const luma = mixedBy(ny, y, sy);
-        b = f32x4.pmax(f32x4.add(luma, mixedBy(f32x4.sub(nb, ny), f32x4.sub(b, y), su)), zero);
-        r = f32x4.pmax(f32x4.add(luma, mixedBy(f32x4.sub(nr, ny), f32x4.sub(r, y), sv)), zero);
+        const luma = between(ny, y, sy);
+        b = f32x4.pmax(f32x4.add(luma, between(f32x4.sub(nb, ny), f32x4.sub(b, y), su)), zero);
+        r = f32x4.pmax(f32x4.add(luma, between(f32x4.sub(nr, ny), f32x4.sub(r, y), sv)), zero);
         const rest = f32x4.sub(luma, f32x4.add(f32x4.mul(r, f32x4.splat(<f32>0.2126)), f32x4.mul(b, f32x4.splat(<f32>0.0722))));
         g = f32x4.pmax(f32x4.mul(rest, f32x4.splat(<f32>(1.0 / 0.7152))), zero);
         // the key channel falls below both others only as far as the subject's does

@@ -80,6 +80,13 @@ export function bytesOf(four: u32): v128 {
   return i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(i32x4.splat(four)));
 }
 
+/** The share of the way from one to another. */
+// @ts-ignore: decorator
+@inline
+export function between(from: v128, to: v128, share: v128): v128 {
+  return f32x4.add(from, f32x4.mul(f32x4.sub(to, from), share));
+}
+
 /** Limited to 0…1. */
 // @ts-ignore: decorator
 @inline

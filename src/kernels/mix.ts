@@ -1,16 +1,10 @@
 // Weighted sums of whole pictures.
-import { alphas, blues, greens, held, lumas, pixel, reds } from './lanes';
+import { alphas, between, blues, greens, held, lumas, pixel, reds } from './lanes';
 
 /** dst += src · weight, n pixels. */
 export function addScaled(src: usize, dst: usize, n: i32, weight: f32): void {
   const w = f32x4.splat(weight);
   for (let end = src + (<usize>n << 4); src < end; src += 16, dst += 16) v128.store(dst, f32x4.add(v128.load(dst), f32x4.mul(v128.load(src), w)));
-}
-
-// @ts-ignore: decorator
-@inline
-function between(from: v128, to: v128, share: v128): v128 {
-  return f32x4.add(from, f32x4.mul(f32x4.sub(to, from), share));
 }
 
 /** dst = a + (b − a) · t, n pixels. */
