@@ -136,6 +136,9 @@ test('the screen is found without a pick and judged on grounds, by its pixels an
   const response = page.getByRole('group', { name: 'Response' });
   await expect(response.getByRole('note')).toContainText('This plate has');
   await expect(response.getByText('measured', { exact: true })).toHaveCount(2);
+  // all of the key is seen without scrolling
+  for (const group of ['Edge', 'Screen light', 'Tidy'])
+    await expect(page.getByRole('button', { name: group, exact: true })).toBeInViewport({ ratio: 1 });
   await typeNumber(page, 'Clear up to, %', '1');
   await expect(response.getByText('measured', { exact: true })).toHaveCount(1);
   await page.getByRole('button', { name: 'Relief' }).click();

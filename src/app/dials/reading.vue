@@ -27,7 +27,7 @@ const player = usePlayer();
 const notices = useNotices();
 const beside = inject(SIBLINGS)!;
 
-const [WIDE, TALL] = [240, 84];
+const [WIDE, TALL] = [240, 64];
 const svg = ref<SVGSVGElement>();
 const histogram = ref<number[]>([]);
 const screen = computed(() => beside.now(props.param.of) as readonly Colour[]);
@@ -174,17 +174,17 @@ const read = (): Promise<void> => readInto(bench.pass!.id, props.name, screen.va
       @end="beside.end()"
     />
     <p v-if="value" class="dim words" role="note">{{ plateInWords(value) }}</p>
-    <v-btn size="small" class="again" :disabled="disabled || !screen.length" @click="read">Read the plate anew</v-btn>
+    <v-btn size="small" :disabled="disabled || !screen.length" @click="read">Read the plate anew</v-btn>
   </div>
 </template>
 
 <style scoped>
 .reading {
-  margin-bottom: 10px;
+  margin-bottom: 6px;
 }
 .drawing {
   position: relative;
-  height: 5.25rem;
+  height: 4rem;
   border: 1px solid var(--line);
   background: var(--well, #101010);
 }
@@ -226,14 +226,11 @@ svg {
 .axis {
   display: flex;
   justify-content: space-between;
-  margin: 6px 0 4px;
+  margin: 6px 0 2px;
   font-size: 0.6875rem;
 }
-.again {
-  margin-top: 4px;
-}
 .words {
-  margin: 6px 0;
+  margin: 4px 0;
   font-size: 0.75rem;
   line-height: 1.4;
 }
