@@ -130,7 +130,9 @@ function alphaOf(src: usize, n: i32, alpha: usize, luma: usize, params: usize, g
  * @param subjectStray, screenStray of variances of luma and colour differences
  * Source: Smith & Blinn 1996 for the unmixing; Chuang et al. 2001 for the subject's colour.
  */
-export function keyUnmix(src: usize, dst: usize, n: i32, mattes: usize, params: usize, grid: usize, subject: usize, subjectStray: usize, screenStray: usize): void {
+export function keyUnmix(
+  src: usize, dst: usize, n: i32, mattes: usize, params: usize, grid: usize, subject: usize, subjectStray: usize, screenStray: usize,
+): void {
   const channel = <i32>load<f32>(params);
   if (channel == 0) unmixOf(src, dst, n, mattes, params, grid, subject, subjectStray, screenStray, 0);
   else if (channel == 1) unmixOf(src, dst, n, mattes, params, grid, subject, subjectStray, screenStray, 1);

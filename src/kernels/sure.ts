@@ -106,7 +106,10 @@ export function sureMarks(plane: usize, w: i32, h: i32, offset: f32, gain: f32, 
   }
 }
 
-/** How wide the edges of a matte are, pixels: those that are half clear for each crossing of one half along rows and columns, of every third row. @param plane with room for three more @param offset, gain from its values to the matte */
+/**
+ * How wide the edges of a matte are, pixels: those that are half clear for each crossing of one half along rows and columns, of every third row.
+ * @param plane with room for three more @param offset, gain from its values to the matte
+ */
 export function edgeWidth(plane: usize, w: i32, h: i32, offset: f32, gain: f32): f32 {
   const low = f32x4.splat(offset + <f32>0.1 / gain);
   const half = f32x4.splat(offset + <f32>0.5 / gain);

@@ -47,14 +47,13 @@ export function modelScreen(
         ...sample.filter((_, c) => c !== channel).map((part) => part / sample[channel]!),
       ]);
       arena.floats(list, 1 + shares.length).set([samples.length, ...shares]);
-      arena.floats(at, w * h * 4).fill(0);
       kernels.screenCells(picture.at, pw, ph, channel, list, NEAR, at);
     });
+    // looked up anew each time: lending may move the memory
     const cells = () => arena.floats(at, w * h * 4);
     const { seen, rim } = meansOfSure(cells(), w, h, picture);
     if (!seen) for (let i = 0; i < w * h; i++) cells().set(samples[0]!, i * 4);
     else arena.scratch(kernels.carryScratch(w, h), (scratch) => kernels.carryOn(at, w, h, ROUNDS, scratch));
-    // lending may have moved the memory, so that they are looked up anew
     return { w, h, cells: cells().slice(), seen: seen / (w * h), rim: rim / Math.max(1, 2 * (w + h) - 4) };
   });
 }
